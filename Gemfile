@@ -1,0 +1,28 @@
+# frozen_string_literal: true
+
+source "https://rubygems.org"
+
+# The core and the two audio processes need only these two.
+gem "numo-narray-alt", "~> 0.9"
+gem "zeitwerk", "~> 2.6.18"
+
+gem "json", "~> 2.0"
+gem "json_schemer", "~> 2.4" # device profiles against their JSON Schema
+gem "pg", "~> 1.5"
+gem "puma", "~> 8.0"
+gem "rack", "~> 3.2"
+gem "rackup", "~> 2.2"
+gem "sequel", "~> 5.100"
+gem "sinatra", "~> 4.2"
+gem "thor", "~> 1.3"
+
+group :test do
+  gem "capybara", "~> 3.40"
+  gem "committee", "~> 5.5"
+  gem "rack-test", "~> 2.2"
+  gem "rspec", "~> 3.13"
+  gem "rubocop", "~> 1.80", require: false
+  gem "rubocop-rspec", "~> 3.6", require: false
+  gem "rubyzip", "~> 2.4" # selenium-webdriver resolves to an ancient release without this bound
+  gem "selenium-webdriver", "~> 4.32.0"
+end

@@ -1,0 +1,48 @@
+# frozen_string_literal: true
+
+require "numo/narray"
+
+module Loomshuttle
+  module Audio
+    # Levels in dBFS. RMS follows AES17: a full-scale sine reads 0 dBFS RMS, so 3.01 dB are added to the plain RMS.
+    module Level
+      SILENCE_DB = -144.0
+      AES17_OFFSET_DB = 10 * Math.log10(2)
+
+      # @param amplitude [Float] full scale 1.0
+      # @return [Float] dBFS, SILENCE_DB at the lowest
+      def self.dbfs(amplitude) = amplitude <= 0 ? SILENCE_DB : [20 * Math.log10(amplitude), SILENCE_DB].max
+
+      # @return [Float] amplitude of a level in dB
+      def self.amplitude(decibels) = 10**(decibels / 20.0)
+
+      # @param block [Numo::DFloat, Numo::Int32] [frames, lanes]; integers are 24-bit
+      # @return [Array<Float>] dBFS of the highest sample of each lane
+      def self.peak(block) = peak_amplitudes(block).map { |amplitude| dbfs(amplitude) }
+
+      # @return [Array<Float>] dBFS RMS of each lane by AES17
+      def self.rms(block)
+        mean_squares(block).map { |square| rms_of(square) }
+      end
+
+      # @param mean_square [Float] full scale 1.0
+      # @return [Float] dBFS RMS by AES17
+      def self.rms_of(mean_square) = mean_square <= 0 ? SILENCE_DB : [dbfs(Math.sqrt(mean_square)) + AES17_OFFSET_DB, SILENCE_DB].max
+
+      # @return [Array<Float>] highest absolute value of each lane, full scale 1.0
+      def self.peak_amplitudes(block)
+        high, low = block.max(axis: 0), block.min(axis: 0)
+        high.to_a.zip(low.to_a).map { |up, down| [up, -down].max / scale(block) }
+      end
+
+      # @return [Array<Float>] mean of the squares of each lane, full scale 1.0
+      def self.mean_squares(block)
+        wide = Numo::DFloat.cast(block)
+        (wide * wide).mean(axis: 0).to_a.map { |square| square / (scale(block)**2) }
+      end
+
+      def self.scale(block) = block.is_a?(Numo::Int32) ? Pcm24::FULL_SCALE.to_f : 1.0
+      private_class_method :scale
+    end
+  end
+end

@@ -1,0 +1,75 @@
+# frozen_string_literal: true
+
+require "numo/narray"
+
+module Loomshuttle
+  module Audio
+    # 24-bit samples as bytes, integers and floats. A block is [frames, lanes]; integers are Int32 in -2^23..2^23-1,
+    # floats DFloat with full scale 1.0. Integer to float and back gives the same integer.
+    module Pcm24
+      FULL_SCALE = 8_388_608
+      BYTES = 3
+
+      # @param bytes [String] interleaved big-endian samples, as RTP L24 carries them (RFC 3190)
+      # @return [Numo::Int32] [frames, lanes]
+      def self.from_network(bytes, lanes) = integers(bytes, lanes, [0, 1, 2])
+
+      # @param bytes [String] little-endian samples of one lane or interleaved ones, as WAV holds them
+      # @return [Numo::Int32] [frames, lanes]
+      def self.from_wav(bytes, lanes = 1) = integers(bytes, lanes, [2, 1, 0])
+
+      # @param block [Numo::Int32] [frames, lanes]
+      # @return [String] interleaved, big-endian
+      def self.to_network(block) = octets(block, [2, 1, 0])
+
+      # @return [String] interleaved, little-endian
+      def self.to_wav(block) = octets(block, [0, 1, 2])
+
+      # Turns network bytes into WAV bytes without going through numbers: only the order of bytes and lanes changes.
+      # @param bytes [String] interleaved, big-endian
+      # @param picks [Array<Array<Integer>>] for each file the lanes it takes, 0-based
+      # @return [Array<String>] for each file its little-endian samples
+      def self.network_to_wav(bytes, lanes, picks)
+        frames = bytes.bytesize / (BYTES * lanes)
+        planes = Numo::UInt8.from_binary(bytes).reshape(frames, lanes * BYTES).transpose.dup
+        picks.map do |pick|
+          out = Numo::UInt8.zeros(frames, pick.size * BYTES)
+          pick.each_with_index do |lane, at|
+            BYTES.times { |octet| out[true, (at * BYTES) + octet] = planes[(lane * BYTES) + 2 - octet, true] }
+          end
+          out.to_binary
+        end
+      end
+
+      # @return [Numo::DFloat] full scale 1.0
+      def self.to_float(block) = Numo::DFloat.cast(block) / FULL_SCALE
+
+      # Rounds to the nearest integer and clips at full scale.
+      # @return [Numo::Int32]
+      def self.from_float(block)
+        Numo::Int32.cast((block * FULL_SCALE).round.clip(-FULL_SCALE, FULL_SCALE - 1))
+      end
+
+      # Whole planes of one octet each are copied, since Numo is slow on rows of three. Both assume a little-endian
+      # machine, as Numo's own binary form does.
+      class << self
+        private
+
+        # The sample's three octets fill the upper part of 32 bits; the shift down extends the sign.
+        def integers(bytes, lanes, order)
+          octets = Numo::UInt8.from_binary(bytes).reshape(bytes.bytesize / BYTES, BYTES)
+          wide = Numo::UInt8.zeros(octets.shape[0], 4)
+          order.each_with_index { |from, at| wide[true, 3 - at] = octets[true, from] }
+          (Numo::Int32.from_binary(wide.to_binary) >> 8).reshape(octets.shape[0] / lanes, lanes)
+        end
+
+        def octets(block, order)
+          wide = Numo::UInt8.from_binary(block.to_binary).reshape(block.size, 4)
+          out = Numo::UInt8.zeros(block.size, BYTES)
+          order.each_with_index { |from, at| out[true, at] = wide[true, from] }
+          out.to_binary
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,20 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Checks
+    # The card is in a mode with fewer lanes than are patched, so that the others are silent.
+    module CardMode
+      def self.findings(context)
+        show = context.show
+        cut = show.tracks.values.flat_map { |track| track.inputs + track.outputs }.select { |lane| lane > show.card_lanes }.uniq.sort
+        return [] if cut.empty?
+
+        mode, lanes = show.profile.card_modes.max_by(&:last)
+        sentence = "The card carries #{show.card_lanes} lanes each way, but the tracks use #{cut.size} more, up to lane #{cut.last}."
+        fix = Patch::Edit.set("Set the card to #{mode}", "setup/card_mode" => mode) if lanes >= cut.last
+        [Finding.new(id: "card-mode", check: "card-mode", severity: Finding::BLOCKS, sentence: sentence,
+                     path: cut.map { |lane| "card/send/#{lane}" }, fix: fix)]
+      end
+    end
+  end
+end

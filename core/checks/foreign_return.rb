@@ -1,0 +1,52 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Checks
+    # A take that comes back on another channel than the one it left from would be mixed with the wrong settings.
+    module ForeignReturn
+      def self.findings(context)
+        context.strands.select { |strand| foreign?(strand) }.map { |strand| finding(context.show, strand) }
+      end
+
+      class << self
+        private
+
+        def foreign?(strand)
+          strand.channel&.start_with?("desk/ch/") && !strand.home.empty? && !strand.comes_home?
+        end
+
+        def finding(show, strand)
+          away = (strand.home - [strand.channel]).map { |base| Rig::Label.for(base).downcase }
+          sentence = "#{show.channel_at(strand.channel).title} leaves from #{Rig::Label.for(strand.channel).downcase}, " \
+                     "but its take comes back on #{away.join(' and ')}."
+          Finding.new(id: "foreign-return/#{strand.id}", check: "foreign-return", severity: Finding::BLOCKS, sentence: sentence,
+                      path: ["card/send/#{strand.send}", "track/#{strand.track}/out", "card/return/#{strand.return}", *strand.home],
+                      fix: fix(show, strand))
+        end
+
+        # A track's output follows what its channel hears on take; a channel that hears none takes the return.
+        def fix(show, strand)
+          channel = show.channel_at(strand.channel)
+          track = show.tracks[strand.track]
+          return hear(show, strand, channel) if channel.take.nil? || channel.take == "card/return/#{strand.return}"
+
+          first = channel.take[/\d+\z/].to_i
+          lane = first + show.profile.channel_points(channel.number).index(strand.channel)
+          outputs = track.outputs.dup
+          outputs[strand.track_lane] = lane
+          return if outputs.uniq.size != outputs.size
+
+          Patch::Edit.set("Play #{track.title} to card return #{lane}", "track/#{track.number}/outputs" => outputs)
+        end
+
+        def hear(show, strand, channel)
+          return if show.profile.strip(channel.number).width > 1
+
+          others = strand.home.reject { |base| base == strand.channel }.to_h { |base| ["channel/#{show.channel_at(base).number}/take", nil] }
+          Patch::Edit.set("Let #{channel.title} alone hear card return #{strand.return} on take",
+                          others.merge("channel/#{channel.number}/take" => "card/return/#{strand.return}"))
+        end
+      end
+    end
+  end
+end

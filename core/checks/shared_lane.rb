@@ -1,0 +1,46 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Checks
+    # Two tracks on one lane: on an input both write the same source, on an output both are summed into one return.
+    module SharedLane
+      SIDES = { inputs: ["card send", "send", "write the same source"], outputs: ["card return", "return", "are mixed on the way back"] }.freeze
+
+      def self.findings(context)
+        SIDES.keys.flat_map { |side| shared(context.show, side).map { |lane, tracks| finding(context.show, side, lane, tracks) } }
+      end
+
+      class << self
+        private
+
+        def shared(show, side)
+          users = show.tracks.values.each_with_object(Hash.new { |hash, lane| hash[lane] = [] }) do |track, found|
+            track[side].each { |lane| found[lane] << track }
+          end
+          users.select { |_, tracks| tracks.size > 1 }
+        end
+
+        def finding(show, side, lane, tracks)
+          words, kind, effect = SIDES.fetch(side)
+          names = tracks.map(&:title)
+          Finding.new(id: "shared-lane/#{side}/#{lane}", check: "shared-lane", severity: Finding::BLOCKS,
+                      sentence: "#{names[..-2].join(', ')} and #{names.last} share #{words} #{lane}, so they #{effect}.",
+                      path: ["card/#{kind}/#{lane}"] + tracks.map { |track| "track/#{track.number}/#{side == :inputs ? 'in' : 'out'}" },
+                      fix: move(show, side, tracks.last))
+        end
+
+        # The later track goes to the free lane nearest to its own number.
+        def move(show, side, track)
+          count = side == :inputs ? show.profile.sends : show.profile.returns
+          taken = show.tracks.values.reject { |other| other.number == track.number }.flat_map { |other| other[side] }
+          starts = track.stereo ? (1...count).step(2).to_a : (1..count).to_a
+          free = starts.reject { |lane| (taken & (lane...(lane + track.width)).to_a).any? }
+          free = free.select { |lane| show.sends[lane].source } if side == :inputs && free.any? { |lane| show.sends[lane].source }
+          lane = free.min_by { |candidate| (candidate - track.number).abs } or return
+          lanes = (lane...(lane + track.width)).to_a
+          Patch::Edit.set("Move #{track.title} to #{SIDES[side].first} #{lanes.join(' and ')}", "track/#{track.number}/#{side}" => lanes)
+        end
+      end
+    end
+  end
+end

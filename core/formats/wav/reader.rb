@@ -1,0 +1,64 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Formats
+    module Wav
+      # Reads a 24-bit PCM file: its format, its "bext" chunk, and samples from any place.
+      class Reader
+        attr_reader :lanes, :rate, :bits, :frames, :bext
+
+        # @raise [Invalid] when the file is not 24-bit PCM WAV
+        def initialize(path)
+          @path = path
+          @file = File.open(path, "rb")
+          read_chunks
+          wrong("has no samples") unless @data_at
+          wrong("is not 24-bit PCM") unless @format == PCM && @bits == 24
+        end
+
+        # @param from [Integer] frame
+        # @param count [Integer] frames; fewer come back at the end
+        # @return [String] little-endian samples
+        def bytes(from, count)
+          count = (frames - from).clamp(0, count)
+          return "".b if count.zero?
+
+          @file.pread(count * @frame_bytes, @data_at + (from * @frame_bytes))
+        end
+
+        # @return [Numo::Int32] [frames, lanes]
+        def read(from = 0, count = frames)
+          part = bytes(from, count)
+          part.empty? ? Numo::Int32.new(0, lanes) : Audio::Pcm24.from_wav(part, lanes)
+        end
+
+        def close = @file.close
+
+        private
+
+        def read_chunks
+          whole = Wav.each_chunk(@file) do |id, size, at|
+            case id
+            when "fmt " then @format, @lanes, @rate, _, @frame_bytes, @bits = @file.pread(16, at).unpack("vvVVvv")
+            when "bext" then @bext = Bext.unpack(@file.pread(size, at))
+            when "data" then data(size, at)
+            end
+          end
+          wrong("is not a WAV file") unless whole
+        end
+
+        # A header that tells more than is there is believed only as far as the file goes.
+        def data(size, at)
+          wrong("has samples before their format") unless @frame_bytes
+          @data_at = at
+          @frames = [size, @file.size - @data_at].min / @frame_bytes
+        end
+
+        def wrong(why)
+          @file.close
+          raise Invalid.new("#{File.basename(@path)} #{why}.", where: @path)
+        end
+      end
+    end
+  end
+end

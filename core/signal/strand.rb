@@ -1,0 +1,17 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Signal
+    # One line of the input list: the whole way of one source, as far as it is patched. Any part may be nil.
+    #   socket   point, e.g. "desk/in/3"          channel  base point, e.g. "desk/ch/3" (or a bus or main that is sent)
+    #   send     card lane     tap  its tap       track    track number, and track_lane 0 or 1 in a stereo one
+    #   return   card lane                        home     base points of the channels that hear the return on take
+    Strand = Value.define(:socket, :channel, :send, :tap, :track, :track_lane, :return, :home) do
+      # @return [Boolean] whether the take comes back to the very channel it left from
+      def comes_home? = !home.empty? && home == [channel]
+
+      # @return [String] stable while the way stays the same
+      def id = [channel, send && "send#{send}", track && "track#{track}", track_lane].compact.join(":")
+    end
+  end
+end

@@ -1,0 +1,80 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Signal
+    # Derives the strands of a show from its graph: first each channel in order with every way that leaves it towards
+    # the recorder, then mixes that are sent, then tracks that nothing reaches.
+    class Strands
+      # @return [Array<Strand>]
+      def self.of(show, graph) = new(show, graph).list
+
+      def initialize(show, graph)
+        @show = show
+        @graph = graph
+        @sends = show.sends.values.group_by(&:source)
+      end
+
+      def list
+        from_channels = @show.channels.values.select { |channel| channel.used? || sent?(channel) }.flat_map do |channel|
+          bases(channel).flat_map { |base| from_base(base) }
+        end
+        from_channels + @show.profile.mix_points.flat_map { |base| sends_of(base).flat_map { |send| from_send(nil, base, send) } } +
+          dangling_sends + lone_tracks
+      end
+
+      private
+
+      def bases(channel) = @show.profile.channel_points(channel.number)
+
+      def sent?(channel) = bases(channel).any? { |base| @sends.key?(base) }
+
+      def sends_of(base) = @sends.fetch(base, [])
+
+      def from_base(base)
+        socket = @graph.into("#{base}@preamp").first&.from
+        sends = sends_of(base)
+        return [strand(socket: socket, channel: base)] if sends.empty?
+
+        sends.flat_map { |send| from_send(socket, base, send) }
+      end
+
+      def from_send(socket, base, send)
+        head = { socket: socket, channel: base, send: send.lane, tap: send.tap }
+        tracks = @graph.from("card/send/#{send.lane}")
+        return [strand(**head)] if tracks.empty?
+
+        tracks.map { |join| from_track(head, join.to) }
+      end
+
+      def from_track(head, point)
+        _, number, _, side = point.split("/")
+        out = @graph.from(point.sub("/in", "/out")).first&.to
+        strand(**head, track: number.to_i, track_lane: side == "r" ? 1 : 0, return: out && out[/\d+\z/].to_i, home: home(out))
+      end
+
+      # Tracks whose lane has no source on the desk.
+      def dangling_sends
+        @show.sends.values.reject(&:source).flat_map do |send|
+          @graph.from("card/send/#{send.lane}").map { |join| from_track({ send: send.lane, tap: send.tap }, join.to) }
+        end
+      end
+
+      # Tracks that only play: outputs, but no inputs.
+      def lone_tracks
+        @show.tracks.values.select { |track| track.inputs.empty? && !track.outputs.empty? }
+             .flat_map { |track| track.points("in").map { |point| from_track({}, point) } }
+      end
+
+      def home(point)
+        return [] unless point
+
+        @graph.from(point).map { |join| join.to.split("@").first }
+      end
+
+      NOTHING = { socket: nil, channel: nil, send: nil, tap: nil, track: nil, track_lane: nil, return: nil, home: [].freeze }.freeze
+      private_constant :NOTHING
+
+      def strand(**known) = Strand.new(**NOTHING, **known)
+    end
+  end
+end

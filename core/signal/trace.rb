@@ -1,0 +1,63 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Signal
+    # Follows joins from a point, downstream or upstream, and lists every way with gain and delay.
+    module Trace
+      # One way: its joins in the signal's order, gain in dB over all of it (nil when the mix decides a part) and
+      # delay in samples.
+      Way = Value.define(:joins, :gain_db, :delay) do
+        def self.of(joins)
+          gains = joins.map(&:gain_db)
+          new(joins: joins.freeze, gain_db: gains.include?(nil) ? nil : gains.sum, delay: joins.sum(&:delay))
+        end
+
+        # @return [Array<String>] points from first to last
+        def points = joins.empty? ? [] : [joins.first.from] + joins.map(&:to)
+      end
+
+      PLANNED = ->(join) { join.kind != :mix }
+      LIVE = ->(join) { join.live }
+
+      # @param graph [Graph]
+      # @param point [String]
+      # @param follow [Proc] which joins to follow; PLANNED leaves the mix out, LIVE keeps to what sounds now
+      # @return [Array<Way>] one for each end that can be reached; a loop is followed once
+      def self.down(graph, point, follow: PLANNED)
+        walk(point, ->(at) { graph.from(at) }, :to, follow).map { |joins| Way.of(joins) }
+      end
+
+      # As down, towards the sources.
+      def self.up(graph, point, follow: PLANNED)
+        walk(point, ->(at) { graph.into(at) }, :from, follow).map { |joins| Way.of(joins.reverse) }
+      end
+
+      # @return [Array<String>] sockets and returns that reach a point; cheaper than up, since ways are not listed
+      def self.sources(graph, point, follow: PLANNED)
+        seen = {}
+        queue = [point]
+        until queue.empty?
+          at = queue.shift
+          next if seen[at]
+
+          seen[at] = true
+          graph.into(at).each { |join| queue << join.from if follow.call(join) }
+        end
+        seen.keys.select { |at| at != point && graph.into(at).none?(&follow) }
+      end
+
+      def self.walk(point, joins_at, far_end, follow)
+        ways = []
+        open = [[point, [], { point => true }]]
+        until open.empty?
+          at, way, seen = open.pop
+          nexts = joins_at.call(at).select { |join| follow.call(join) && !seen[join[far_end]] }
+          ways << way if nexts.empty? && !way.empty?
+          nexts.reverse_each { |join| open << [join[far_end], way + [join], seen.merge(join[far_end] => true)] }
+        end
+        ways
+      end
+      private_class_method :walk
+    end
+  end
+end

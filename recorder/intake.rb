@@ -1,0 +1,91 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Recorder
+    # Puts one stream's packets back into order by their timestamps. Positions are samples on the engine's time line.
+    # Packets that come twice are dropped, late ones counted, and what never came is silence with a note of where.
+    class Intake
+      # A stretch that did not arrive: position and frames.
+      Gap = Struct.new(:at, :frames)
+
+      attr_reader :lanes, :newest, :counts
+
+      # @param lanes [Integer]
+      def initialize(lanes)
+        @lanes = lanes
+        @frame_bytes = lanes * Audio::Pcm24::BYTES
+        @waiting = {}
+        @taken = 0
+        @newest = 0
+        @run = 0
+        @counts = { packets: 0, late: 0, repeated: 0, reordered: 0, lost_frames: 0 }
+      end
+
+      # @param position [Integer] of the packet's first frame
+      # @param payload [String] whole frames
+      def push(position, payload)
+        frames = payload.bytesize / @frame_bytes
+        @counts[:packets] += 1
+        return @counts[:late] += 1 if position + frames <= @taken
+        return @counts[:repeated] += 1 if @waiting.key?(position)
+
+        @counts[:reordered] += 1 if position < @newest
+        @waiting[position] = payload
+        @newest = position + frames if position + frames > @newest
+        @run = position + frames if position == @run
+      end
+
+      # @return [Boolean] whether everything before a position is here
+      def complete_to?(position)
+        advance_run while @run < position && @waiting.key?(@run)
+        @run >= position
+      end
+
+      # Takes the frames up to a position.
+      # @return [Array(String, Array<Gap>)] interleaved bytes, and what is missing in them
+      def take(upto)
+        parts = []
+        gaps = []
+        starts = @waiting.keys.select { |position| position < upto }
+        starts.sort! unless ascending?(starts)
+        starts.each { |position| add(parts, gaps, position, upto) }
+        fill(parts, gaps, upto) if @taken < upto
+        @run = upto if @run < upto
+        [parts.size == 1 ? parts.first : parts.join, gaps]
+      end
+
+      # Starts over at a position, when the sender did.
+      def restart(position)
+        @waiting.clear
+        @taken = @newest = @run = position
+      end
+
+      private
+
+      def advance_run = @run += @waiting[@run].bytesize / @frame_bytes
+
+      def ascending?(list) = list.each_cons(2).all? { |one, two| one < two }
+
+      def add(parts, gaps, position, upto)
+        payload = @waiting.delete(position)
+        fill(parts, gaps, position) if position > @taken
+        skip = @taken - position
+        frames = (payload.bytesize / @frame_bytes) - skip
+        return if frames <= 0
+
+        keep = [frames, upto - @taken].min
+        @waiting[upto] = payload.byteslice((skip + keep) * @frame_bytes..) if keep < frames && !@waiting.key?(upto)
+        parts << (keep * @frame_bytes == payload.bytesize ? payload : payload.byteslice(skip * @frame_bytes, keep * @frame_bytes))
+        @taken += keep
+      end
+
+      def fill(parts, gaps, position)
+        frames = position - @taken
+        gaps << Gap.new(@taken, frames)
+        @counts[:lost_frames] += frames
+        parts << ("\0".b * (frames * @frame_bytes))
+        @taken = position
+      end
+    end
+  end
+end

@@ -1,0 +1,87 @@
+# frozen_string_literal: true
+
+require "json"
+
+module Loomshuttle
+  module Recorder
+    # JSON-RPC 2.0, one document a line: turns a request into a call and a result or error into an answer.
+    class Rpc
+      PARSE, REQUEST, METHOD, PARAMS, INTERNAL = -32_700, -32_600, -32_601, -32_602, -32_603
+      # Our own: the request was understood and refused; data tells where.
+      REFUSED = 1
+
+      # @param methods [Hash{String=>Proc}] each takes keyword parameters
+      def initialize(methods)
+        @methods = methods
+      end
+
+      # @param line [String]
+      # @return [String, nil] the answer's line; nil for a notification
+      def answer(line)
+        request = JSON.parse(line)
+        return batch(request) if request.is_a?(Array)
+
+        reply = one(request)
+        reply && JSON.generate(reply)
+      rescue JSON::ParserError
+        JSON.generate(error(nil, PARSE, "This is not JSON."))
+      end
+
+      # @return [String] a notification's line
+      def self.notification(method, params) = JSON.generate({ "jsonrpc" => "2.0", "method" => method, "params" => params })
+
+      private
+
+      def batch(requests)
+        return JSON.generate(error(nil, REQUEST, "An empty batch asks nothing.")) if requests.empty?
+
+        replies = requests.filter_map { |request| one(request) }
+        replies.empty? ? nil : JSON.generate(replies)
+      end
+
+      def one(request)
+        return error(nil, REQUEST, "A request is an object with jsonrpc \"2.0\" and a method.") unless valid?(request)
+
+        reply = call(request)
+        request.key?("id") ? { "jsonrpc" => "2.0", "id" => request["id"] }.merge(reply) : nil
+      end
+
+      def valid?(request)
+        request.is_a?(Hash) && request["jsonrpc"] == "2.0" && request["method"].is_a?(String) &&
+          [String, Integer, NilClass].any? { |kind| request["id"].is_a?(kind) }
+      end
+
+      def call(request)
+        method = @methods[request["method"]]
+        return failure(METHOD, "There is no method #{request['method']}; known are #{@methods.keys.join(', ')}.") unless method
+
+        params = request.fetch("params", {})
+        problem = wrong_params(method, params)
+        return failure(PARAMS, problem) if problem
+
+        { "result" => method.call(**params.transform_keys(&:to_sym)) }
+      rescue Invalid => e
+        failure(REFUSED, e.message, "where" => e.where)
+      rescue SystemCallError => e
+        failure(INTERNAL, "The recorder could not do it: #{e.message}")
+      rescue StandardError => e
+        warn "#{request['method']}: #{e.full_message(highlight: false)}"
+        failure(INTERNAL, "The recorder failed at it: #{e.class}")
+      end
+
+      def wrong_params(method, params)
+        return "Parameters go by name, in an object." unless params.is_a?(Hash)
+
+        known = method.parameters.map(&:last)
+        unknown = params.keys.map(&:to_sym) - known
+        return "Unknown parameter #{unknown.join(', ')}; known are #{known.join(', ')}." unless unknown.empty?
+
+        missing = method.parameters.select { |kind, _| kind == :keyreq }.map(&:last) - params.keys.map(&:to_sym)
+        "Parameter #{missing.join(', ')} is missing." unless missing.empty?
+      end
+
+      def failure(code, message, data = nil) = { "error" => { "code" => code, "message" => message, "data" => data }.compact }
+      def error(id, code, message) = { "jsonrpc" => "2.0", "id" => id }.merge(failure(code, message))
+    end
+  end
+end

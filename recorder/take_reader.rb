@@ -1,0 +1,78 @@
+# frozen_string_literal: true
+
+require "numo/narray"
+
+module Loomshuttle
+  module Recorder
+    # Reads a take as it goes out to the card's returns: each track's file on the output lanes it has now.
+    class TakeReader
+      attr_reader :frames, :position, :from, :to, :loop
+
+      # @param folder [String] the take's folder
+      # @param manifest [Hash]
+      # @param outputs [Hash{Integer=>Array<Integer>}] track number => return lanes (1-based)
+      # @param lanes [Integer] returns of the card
+      # @param from [Integer] first frame   @param to [Integer, nil] frame behind the last
+      # @param loop [Boolean] whether it starts again at `from`
+      # @raise [Invalid] when the range is not inside the take, or nothing of it has an output
+      def initialize(folder, manifest, outputs:, lanes:, from: 0, to: nil, loop: false)
+        @frames = manifest["frames"]
+        @from, @to, @loop, @lanes = from, to || @frames, loop, lanes
+        check_range
+        @parts = open_parts(folder, manifest, outputs)
+        raise Invalid.new("No track of this take has an output lane; set one in Patch.", where: "play") if @parts.empty?
+
+        @position = from
+      end
+
+      # @param count [Integer] frames
+      # @return [Numo::Int32] [count, lanes]; silence behind the end
+      def read(count)
+        block = Numo::Int32.zeros(count, @lanes)
+        filled = 0
+        while filled < count && !done?
+          size = [count - filled, @to - @position].min
+          mix(block, filled, size)
+          filled += size
+          @position += size
+          @position = @from if @loop && @position >= @to
+        end
+        block
+      end
+
+      # @return [Boolean] whether the end is reached
+      def done? = @position >= @to
+
+      def close = @parts.each { |reader, _| reader.close }
+
+      private
+
+      def check_range
+        return if @from.between?(0, @frames) && @to.between?(@from + 1, @frames)
+
+        raise Invalid.new("The range #{@from} to #{@to} is not inside the take, which has #{@frames} frames.", where: "from")
+      end
+
+      def open_parts(folder, manifest, outputs)
+        manifest["tracks"].filter_map do |track|
+          out = outputs.fetch(track["number"], [])
+          next if out.empty? || out.any? { |lane| lane > @lanes }
+
+          [Formats::Wav::Reader.new(File.join(folder, track["file"])), out]
+        end
+      end
+
+      # Tracks that share a lane are summed and clipped at full scale; one alone stays as it is, sample for sample.
+      def mix(block, at, size)
+        @parts.each do |reader, out|
+          samples = reader.read(@position, size)
+          out.each_with_index do |lane, side|
+            column = samples[true, [side, reader.lanes - 1].min]
+            rows = at...(at + column.size)
+            block[rows, lane - 1] = (block[rows, lane - 1] + column).clip(-Audio::Pcm24::FULL_SCALE, Audio::Pcm24::FULL_SCALE - 1)
+          end
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,64 @@
+# frozen_string_literal: true
+
+require "socket"
+
+module Loomshuttle
+  module Recorder
+    # The desk's card over the network: a UDP socket for each stream that arrives, one to send returns from.
+    class UdpCard
+      RECEIVE_BUFFER = 8 << 20
+      LARGEST = 2048
+
+      # @param sends [Array<Formats::Sdp::Stream>] @param returns [Array<Formats::Sdp::Stream>]
+      # @raise [Invalid] when a port is taken
+      def initialize(sends, returns)
+        @sockets = sends.map { |stream| bind(stream) }
+        @index = @sockets.each_with_index.to_h
+        @out = UDPSocket.new
+        @targets = returns.map { |stream| Socket.sockaddr_in(stream.port, stream.host) }
+        @bytes = String.new(capacity: LARGEST)
+      end
+
+      # Waits for packets and hands all that are there to the block.
+      # @param seconds [Float] longest wait
+      # @yieldparam stream [Integer] @yieldparam bytes [String]
+      # @return [Boolean] whether any came
+      def receive(seconds, &)
+        ready, = IO.select(@sockets, nil, nil, seconds)
+        return false unless ready
+
+        ready.each { |socket| drain(socket, @index[socket], &) }
+        true
+      end
+
+      def send(index, bytes)
+        @out.send(bytes, 0, @targets[index])
+      rescue Errno::ECONNREFUSED, Errno::ENOBUFS
+        nil # the desk is not there; its side counts what it misses
+      end
+
+      def close = [*@sockets, @out].each(&:close)
+
+      private
+
+      # A few packets of each stream in turn, so that the streams stay abreast.
+      def drain(socket, index)
+        32.times do
+          bytes = socket.recv_nonblock(LARGEST, 0, nil, exception: false)
+          return if bytes == :wait_readable || bytes.nil?
+
+          yield index, bytes
+        end
+      end
+
+      def bind(stream)
+        socket = UDPSocket.new
+        socket.setsockopt(Socket::SOL_SOCKET, Socket::SO_RCVBUF, RECEIVE_BUFFER)
+        socket.bind(stream.host, stream.port)
+        socket
+      rescue Errno::EADDRINUSE
+        raise Invalid.new("UDP port #{stream.port} is in use; another recorder may run there.", where: "port #{stream.port}")
+      end
+    end
+  end
+end

@@ -1,0 +1,70 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module StandIns
+    module Desk
+      # Takes card returns from RTP L24 packets and plays each at the time it is stamped with. What has not arrived by
+      # then is silent, and what arrives later is counted.
+      class CardIn
+        # Longest time ahead that a packet may be stamped.
+        AHEAD = 48_000
+
+        # @return [Integer] packets that came after their time
+        attr_reader :late
+
+        # @param streams [Array<Formats::Sdp::Stream>] in lane order
+        def initialize(streams)
+          @streams = streams
+          @rings = streams.map { |stream| "\0".b * (AHEAD * frame_bytes(stream)) }
+          @late = 0
+          @time = 0
+        end
+
+        # @param index [Integer] stream
+        # @param bytes [String] an RTP packet
+        def push(index, bytes)
+          packet = Formats::Rtp.unpack(bytes) or return
+          ahead = Formats::Rtp.distance(@time, packet.timestamp, Formats::Rtp::TIMESTAMPS)
+          return @late += 1 if ahead.negative?
+
+          frames = packet.payload.bytesize / frame_bytes(@streams[index])
+          store(index, @time + ahead, packet.payload) if ahead + frames <= AHEAD
+        end
+
+        # @param time [Integer] sample counter
+        # @return [Numo::Int32] [frames, lanes of all streams]
+        def read(time, frames)
+          blocks = @streams.each_index.map do |index|
+            Audio::Pcm24.from_network(fetch(index, time, frames), @streams[index].lanes)
+          end
+          @time = time + frames
+          blocks.size == 1 ? blocks.first : Numo::Int32.hstack(blocks)
+        end
+
+        private
+
+        def frame_bytes(stream) = stream.lanes * Audio::Pcm24::BYTES
+
+        def store(index, time, payload)
+          ring = @rings[index]
+          at = (time * frame_bytes(@streams[index])) % ring.bytesize
+          first = [payload.bytesize, ring.bytesize - at].min
+          ring[at, first] = payload.byteslice(0, first)
+          ring[0, payload.bytesize - first] = payload.byteslice(first..) if first < payload.bytesize
+        end
+
+        # Reads and leaves silence behind.
+        def fetch(index, time, frames)
+          ring = @rings[index]
+          size = frames * frame_bytes(@streams[index])
+          at = (time * frame_bytes(@streams[index])) % ring.bytesize
+          first = [size, ring.bytesize - at].min
+          bytes = ring.byteslice(at, first) << ring.byteslice(0, size - first)
+          ring[at, first] = "\0".b * first
+          ring[0, size - first] = "\0".b * (size - first)
+          bytes
+        end
+      end
+    end
+  end
+end

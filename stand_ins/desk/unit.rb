@@ -1,0 +1,65 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module StandIns
+    module Desk
+      # A whole desk without sockets or a clock: told to run one block, it takes card returns, mixes, sends, and tells
+      # its meters. The process below it and the tests' virtual clock both drive this.
+      class Unit
+        # Frames of one step: 10 ms at 48 kHz.
+        BLOCK = 480
+
+        attr_reader :settings, :control, :card_in, :time, :model, :send_streams, :return_streams
+
+        # @param profile [String] path of the profile
+        # @param ports [Hash] :sends and :returns, first UDP port of each; two apart
+        # @param card [Proc] takes stream index and RTP bytes
+        # @param reply [Proc] takes a peer and OSC bytes
+        # @param now [Proc] seconds, for subscriptions
+        def initialize(profile, ports:, card:, reply:, now:, session: 1, seed: 9)
+          @model = Model.new(profile)
+          @settings = Settings.new(@model)
+          @send_streams = streams(ports[:sends], @model.sends)
+          @return_streams = streams(ports[:returns], @model.returns)
+          @card_in = CardIn.new(@return_streams)
+          @card_out = CardOut.new(@send_streams, packet: @model.packet, session: session, &card)
+          @mixer = Mixer.new(@model, @settings)
+          @meters = Meters.new(@model.lanes, @model.mains.size)
+          @stage = Stage::PlayersOnStage.new(@model.sockets, rate: @model.rate, seed: seed)
+          @control = Control.new(@settings, facts: facts(session), now: now, &reply)
+          @time = 0
+        end
+
+        # Runs BLOCK frames.
+        def step
+          result = @mixer.process(@stage.read(@time, BLOCK), @card_in.read(@time, BLOCK))
+          @card_out.write(result.sends, @time)
+          blob = @meters.add(result.channels, result.mains)
+          @time += BLOCK
+          @control.tell_meters(blob, @time) if blob
+        end
+
+        # @return [Hash{String=>String}] session descriptions of the card, "sends" and "returns"
+        def descriptions(session)
+          { "sends" => Formats::Sdp.write("#{@model.name} card sends", @send_streams, session: session),
+            "returns" => Formats::Sdp.write("#{@model.name} card returns", @return_streams, session: session) }
+        end
+
+        private
+
+        def streams(port, lanes)
+          (1..lanes).each_slice(8).with_index.map do |slice, index|
+            Formats::Sdp::Stream.new(host: "127.0.0.1", port: port + (2 * index), lanes: slice.size, first: slice.first,
+                                     rate: @model.rate, payload_type: Formats::Rtp::PAYLOAD_TYPE)
+          end
+        end
+
+        def facts(session)
+          { "name" => -> { @model.name }, "session" => -> { session }, "clock" => -> { @time },
+            "card/late" => -> { @card_in.late }, "card/sends/sdp" => -> { descriptions(session)["sends"] },
+            "card/returns/sdp" => -> { descriptions(session)["returns"] } }
+        end
+      end
+    end
+  end
+end
