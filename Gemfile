@@ -6,6 +6,7 @@ source "https://rubygems.org"
 gem "numo-narray-alt", "~> 0.9"
 gem "zeitwerk", "~> 2.6.18"
 
+gem "committee", "~> 5.5" # requests against the OpenAPI file
 gem "json", "~> 2.0"
 gem "json_schemer", "~> 2.4" # device profiles against their JSON Schema
 gem "pg", "~> 1.5"
@@ -18,7 +19,6 @@ gem "thor", "~> 1.3"
 
 group :test do
   gem "capybara", "~> 3.40"
-  gem "committee", "~> 5.5"
   gem "rack-test", "~> 2.2"
   gem "rspec", "~> 3.13"
   gem "rubocop", "~> 1.80", require: false

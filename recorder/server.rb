@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require "fileutils"
+
 module Loomshuttle
   module Recorder
     # The recorder as a process. Its threads:
@@ -47,6 +49,7 @@ module Loomshuttle
 
       def meters(position, peaks, rms)
         { "position" => position, "peak" => peaks.map { |level| level.round(1) }, "rms" => rms.map { |level| level.round(1) } }
+          .merge(@unit.progress)
       end
 
       def batch_thread

@@ -41,9 +41,9 @@ module Loomshuttle
 
       private
 
-      # A few packets of each stream in turn, so that the streams stay abreast.
+      # A few packets of each stream in turn, fewer than the window waits for, so that the streams stay abreast.
       def drain(socket, index)
-        32.times do
+        8.times do
           bytes = socket.recv_nonblock(LARGEST, 0, nil, exception: false)
           return if bytes == :wait_readable || bytes.nil?
 

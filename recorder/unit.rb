@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require "fileutils"
+require "json"
 
 module Loomshuttle
   module Recorder
@@ -44,6 +45,9 @@ module Loomshuttle
           "playback" => playback_status, "tracks" => @config["tracks"], "takes_folder" => File.expand_path(@takes),
           "last_problem" => @problem, "recovered" => @recovered.map { |take| take.slice("id", "number", "name", "frames", "note") } }
       end
+
+      # @return [Hash] frames of the take under way and of the one that plays; nil where there is none
+      def progress = { "capture" => @capture&.frames, "playback" => @player&.position }
 
       # @param tracks [Array<Hash>] number, name, inputs, outputs, armed
       # @param buffer [Integer] samples each way

@@ -21,7 +21,7 @@ module Loomshuttle
       # @param settings [Hash{String=>Object}] path => JSON value
       # @raise [Invalid] for a path or value the desk does not have
       def self.load(profile, about, settings)
-        settings.reduce(blank(profile, about)) { |show, (path, value)| show.put(path, value) }
+        Edit.set("Load", settings).apply(blank(profile, about)).first
       end
 
       def self.numbered(count) = (1..count).to_h { |n| [n, yield(n)] }.freeze

@@ -13,8 +13,9 @@ module Loomshuttle
         # @param osc_port [Integer]
         # @param sends_port [Integer] first UDP port that card sends go to
         # @param returns_port [Integer] first UDP port that card returns come in on
-        # @param descriptions [String] folder for card-sends.sdp and card-returns.sdp
-        def initialize(profile:, osc_port:, sends_port:, returns_port:, descriptions:, seed: 9)
+        # @param folder [String] for card-sends.sdp, card-returns.sdp and the desk's memory
+        # @param first_memory [String, nil] settings of a desk that has no memory yet
+        def initialize(profile:, osc_port:, sends_port:, returns_port:, folder:, first_memory: nil, seed: 9)
           @session = Random.rand(1 << 31)
           @control = udp(osc_port)
           @out = UDPSocket.new
@@ -22,7 +23,9 @@ module Loomshuttle
                                     card: method(:send_card), reply: method(:reply), now: method(:seconds))
           @targets = @unit.send_streams.map { |stream| Socket.sockaddr_in(stream.port, stream.host) }
           @returns = @unit.return_streams.map { |stream| udp(stream.port) }
-          write_descriptions(descriptions)
+          FileUtils.mkdir_p(folder)
+          @memory = Memory.new(File.join(folder, "desk.json"), @unit.settings, first: first_memory)
+          write_descriptions(folder)
         end
 
         # Runs until stop.
@@ -32,8 +35,10 @@ module Loomshuttle
             drain(@control) { |bytes, peer| @unit.control.receive(bytes, peer) }
             @returns.each_with_index { |socket, index| drain(socket) { |bytes, _| @unit.card_in.push(index, bytes) } }
             @unit.step
+            @memory.keep(seconds)
             due = wait(due + (Unit::BLOCK / @unit.model.rate.to_f))
           end
+          @memory.save
         end
 
         def stop = @stopped = true
@@ -81,7 +86,6 @@ module Loomshuttle
         def seconds = Process.clock_gettime(Process::CLOCK_MONOTONIC)
 
         def write_descriptions(folder)
-          FileUtils.mkdir_p(folder)
           @unit.descriptions(@session).each { |which, text| File.write(File.join(folder, "card-#{which}.sdp"), text) }
         end
       end

@@ -1,0 +1,95 @@
+# What bin/demo and bin/test install, each step only when something is missing. Sourced, from the project's folder.
+
+RUN_PACKAGES="ruby ruby-dev bundler build-essential pkg-config libpq-dev libxml2-dev libxslt1-dev libyaml-dev zlib1g-dev postgresql"
+TEST_PACKAGES="chromium chromium-driver sndfile-programs sox ffmpeg mediainfo liblo-tools gstreamer1.0-tools gstreamer1.0-plugins-base gstreamer1.0-plugins-good"
+NODE_LEAST=20.19.0
+NODE_WANTED=22
+
+fail() { echo "$*" >&2; exit 1; }
+tell() { echo "== $*"; }
+
+as_root() {
+  if [ "$(id -u)" = 0 ]; then "$@"
+  elif command -v sudo >/dev/null; then sudo "$@"
+  else fail "These need to be installed by root, and there is no sudo here: $*"; fi
+}
+
+missing_packages() {
+  local package
+  for package in "$@"; do
+    dpkg-query -W -f='${Status}' "$package" 2>/dev/null | grep -q 'ok installed' || echo "$package"
+  done
+}
+
+install_packages() {
+  command -v dpkg-query >/dev/null || fail "This needs Debian: dpkg-query is missing."
+  local missing
+  missing=$(missing_packages "$@" | tr '\n' ' ')
+  [ -z "$missing" ] && return
+  tell "Debian packages: $missing"
+  as_root apt-get update -qq || fail "apt-get update failed; see above. These packages are missing: $missing"
+  # shellcheck disable=SC2086
+  as_root env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends $missing >/dev/null ||
+    fail "Debian packages could not be installed; see above. Missing: $missing"
+}
+
+node_is_new_enough() {
+  command -v node >/dev/null && command -v npm >/dev/null &&
+    [ "$(printf '%s\n' "$NODE_LEAST" "$(node --version | tr -d v)" | sort -V | head -n 1)" = "$NODE_LEAST" ]
+}
+
+# Debian 12's Node is too old for the build tools; the npm registry carries newer ones as packages.
+install_node() {
+  local tools="$PWD/vendor/node" machine
+  PATH="$tools/bin:$PATH"
+  node_is_new_enough && return
+  command -v npm >/dev/null || install_packages nodejs npm
+  node_is_new_enough && return
+  case $(uname -m) in x86_64) machine=x64 ;; aarch64) machine=arm64 ;; *) fail "There is no Node for $(uname -m); install Node $NODE_LEAST or newer." ;; esac
+  tell "Node $NODE_WANTED (into vendor/node)"
+  npm install --silent --no-audit --no-fund --prefix "$tools" "node-linux-$machine@$NODE_WANTED" "npm@10" ||
+    fail "Node $NODE_LEAST or newer could not be installed; see above."
+  mkdir -p "$tools/bin"
+  ln -sf "../node_modules/node-linux-$machine/bin/node" "$tools/bin/node"
+  ln -sf "../node_modules/npm/bin/npm-cli.js" "$tools/bin/npm"
+  ln -sf "../node_modules/npm/bin/npx-cli.js" "$tools/bin/npx"
+  hash -r
+}
+
+install_gems() {
+  bundle check >/dev/null 2>&1 && return
+  tell "Ruby gems (into vendor/bundle)"
+  bundle install --jobs "$(nproc)" --quiet || fail "Ruby gems could not be installed; see above."
+}
+
+install_npm() {
+  local wanted
+  wanted=$(sha256sum ui/package-lock.json | cut -d' ' -f1)
+  [ "$(cat ui/node_modules/.installed-from 2>/dev/null)" = "$wanted" ] && return
+  tell "npm packages (into ui/node_modules)"
+  (cd ui && npm ci --silent --no-audit --no-fund) || fail "npm packages could not be installed; see above."
+  echo "$wanted" >ui/node_modules/.installed-from
+}
+
+install_all() {
+  install_packages $RUN_PACKAGES
+  [ "$1" = test ] && install_packages $TEST_PACKAGES
+  install_node
+  install_gems
+  install_npm
+}
+
+# Everything that the built interface is made from.
+interface_state() {
+  find ui web/openapi.json -type f -not -path '*/node_modules/*' -not -path '*/dist/*' -not -name '*.tsbuildinfo' -print0 |
+    sort -z | xargs -0 sha256sum | sha256sum | cut -d' ' -f1
+}
+
+build_interface() {
+  local state
+  state=$(interface_state)
+  [ "$(cat ui/dist/.built-from 2>/dev/null)" = "$state" ] && return
+  tell "Building the interface"
+  (cd ui && npm run --silent build) || fail "The interface could not be built; see above."
+  echo "$state" >ui/dist/.built-from
+}

@@ -1,0 +1,118 @@
+# frozen_string_literal: true
+
+require "thor"
+
+module Loomshuttle
+  module CommandLine
+    # bin/loomshuttle. Each command prints for people, or one JSON document with --json; errors go to standard error.
+    class Commands < Thor
+      class_option :json, type: :boolean, default: false, desc: "print one JSON document"
+      class_option :port, type: :numeric, default: 4040, desc: "port of the running application"
+
+      def self.exit_on_failure? = true
+
+      # Runs a command line.
+      # @return [Integer] exit code
+      def self.main(arguments)
+        start(arguments, debug: true)
+        0
+      rescue Client::Failed, Thor::Error => e
+        warn e.message
+        1
+      rescue SystemExit => e
+        e.status
+      end
+
+      desc "status", "What runs, and how the show stands"
+      def status
+        show({ "health" => client.get("/api/health"), "state" => client.get("/api/state") }) { |data| Words.status(data) }
+      end
+
+      desc "strands", "The way of each source from socket to channel and back"
+      def strands
+        list = client.get("/api/strands").map do |strand|
+          strand.slice("name", "socket", "send", "tap", "track", "return", "position").merge("channel" => strand["channel"], "home" => strand["home"])
+        end
+        show(list) { Words.strands(list) }
+      end
+
+      desc "checks", "What is wrong with the plan; exit code 1 when something blocks"
+      def checks
+        findings = client.get("/api/findings")
+        show(findings) { Words.findings(findings) }
+        exit(1) if findings.any? { |finding| finding["severity"] == "blocks" }
+      end
+
+      desc "capture --seconds N [--name S]", "Capture the armed tracks and wait for the end"
+      option :seconds, type: :numeric, required: true
+      option :name, type: :string, default: ""
+      def capture
+        raise Client::Failed, "--seconds must be above 0." unless options[:seconds].positive?
+
+        rate = client.get("/api/state")["rate"]
+        started = client.post("/api/capture", "name" => options[:name], "frames" => (options[:seconds] * rate).round)
+        take = wait_for(started["id"])
+        show(Words.capture_document(take)) { Words.take(take) }
+        exit(1) unless take["state"] == "complete"
+      end
+
+      desc "takes", "Takes, newest first"
+      def takes
+        list = client.get("/api/takes")
+        show(list) { Words.takes(list) }
+      end
+
+      desc "flip stage|take [--channels 1-16]", "Move channels between stage and take"
+      option :channels, type: :string
+      def flip(to)
+        raise Client::Failed, "Flip to stage or take, not \"#{to}\"." unless %w[stage take].include?(to)
+
+        body = { "to" => to, "channels" => options[:channels] && Ranges.parse(options[:channels]) }.compact
+        done = client.post("/api/flip", body)
+        show(done) { "#{done['changes'].size} channels moved to #{to}." }
+        fail_for(done["desk_problems"])
+      end
+
+      desc "play TAKE [--from S] [--to S] [--loop]", "Send a take back into the desk"
+      option :from, type: :numeric, default: 0
+      option :to, type: :numeric
+      option :loop, type: :boolean, default: false
+      def play(take)
+        rate = client.get("/api/state")["rate"]
+        number = take.match?(/\A\d+\z/) ? take.to_i : take
+        body = { "take" => number, "from" => (options[:from] * rate).round, "to" => options[:to] && (options[:to] * rate).round, "loop" => options[:loop] }
+        playing = client.post("/api/playback", body.compact)
+        show(playing) { "Playing take #{playing['number']} #{playing['name']}." }
+      end
+
+      desc "stop", "Stop playback"
+      def stop
+        show(client.post("/api/playback/stop")) { "Stopped." }
+      end
+
+      no_commands do
+        def client = @client ||= Client.new(options[:port])
+
+        def show(data) = puts(options[:json] ? JSON.pretty_generate(data) : yield(data))
+
+        # The take is complete in the list once the recorder has closed its files.
+        def wait_for(id)
+          loop do
+            sleep(0.2)
+            raise Client::Failed, "The recorder went away while capturing; its next start will tell what was kept." unless client.get("/api/health")["recorder"]
+
+            take = client.get("/api/takes").find { |one| one["id"] == id }
+            return take if take && take["state"] != "capturing"
+          end
+        end
+
+        def fail_for(problems)
+          return if problems.empty?
+
+          problems.each { |problem| warn problem }
+          exit(1)
+        end
+      end
+    end
+  end
+end

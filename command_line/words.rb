@@ -1,0 +1,65 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module CommandLine
+    # Answers in words and columns.
+    module Words
+      class << self
+        def status(data)
+          state = data["state"]
+          parts = data["health"].except("ok").map { |part, up| "#{part} #{up ? 'answers' : 'does not answer'}" }.join(", ")
+          disk = state["disk"]["seconds"]
+          [parts, "#{state['positions']['stage']} channels on stage, #{state['positions']['take']} on take",
+           "desk #{apart(state['desk'])}", "#{state['findings']['blocks']} findings block, #{state['findings']['look']} need a look",
+           disk ? "disk time left #{clock(disk)} for #{state['disk']['armed_lanes']} lanes" : "no track is armed"].join("\n")
+        end
+
+        def strands(list)
+          rows = list.map { |one| %w[name socket channel send tap track return position].map { |key| (one[key] || "-").to_s } }
+          table([%w[name socket channel send tap track return position], *rows])
+        end
+
+        def findings(list)
+          return "Nothing is wrong." if list.empty?
+
+          list.map { |one| "#{one['severity']}: #{one['sentence']}#{" Fix: #{one['fix']['label']}." if one['fix']}" }.join("\n")
+        end
+
+        def takes(list)
+          return "No takes yet; capture one with: bin/loomshuttle capture --seconds 10" if list.empty?
+
+          table([%w[number name length tracks state], *list.map { |one| [one["number"], one["name"], clock(one["frames"] / one["rate"]), one["tracks"].size, one["state"]].map(&:to_s) }])
+        end
+
+        def take(one)
+          head = "Take #{one['number']} #{one['name']}, #{one['state']}: #{format('%.1f', one['frames'] / one['rate'].to_f)} s in #{one['folder']}"
+          rows = one["tracks"].map { |track| [track["number"].to_s, track["name"], level(track["peak_dbfs"]), level(track["rms_dbfs"])] }
+          "#{head}\n#{table([['track', 'name', 'peak dBFS', 'RMS dBFS'], *rows])}\n#{gaps(one)}"
+        end
+
+        # @return [Hash] what capture --json prints
+        def capture_document(take)
+          { "take" => take["number"], "frames" => take["frames"], "rate" => take["rate"], "gaps" => take["gaps"],
+            "files" => take["tracks"].map { |track| track.slice("name", "path", "frames", "peak_dbfs", "rms_dbfs").merge("track" => track["number"]) } }
+        end
+
+        private
+
+        def apart(desk)
+          return "does not answer" unless desk["up"]
+
+          desk["apart"].zero? ? "in step" : "#{desk['apart']} changes apart"
+        end
+
+        def gaps(take) = take["gaps"].empty? ? "Nothing was lost." : "#{take['gaps'].size} gaps, #{take['gaps'].sum { |gap| gap['frames'] }} samples are silent."
+        def level(value) = format("%.1f", value).tr("-", "−")
+        def clock(seconds) = format("%d:%02d:%02d", seconds / 3600, seconds / 60 % 60, seconds % 60)
+
+        def table(rows)
+          widths = rows.transpose.map { |column| column.map(&:length).max }
+          rows.map { |row| row.zip(widths).map { |cell, width| cell.ljust(width) }.join("  ").rstrip }.join("\n")
+        end
+      end
+    end
+  end
+end

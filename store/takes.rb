@@ -1,0 +1,32 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Store
+    # Takes as the database knows them: a copy of each manifest. The folder is the truth; `reconcile` follows it.
+    class Takes
+      def initialize(database)
+        @db = database
+      end
+
+      # @param found [Array<Array(String, Hash)>] folders and manifests
+      # @return [Integer] how many were new or had changed
+      def reconcile(found)
+        known = @db[:takes].select_hash(:id, :manifest)
+        changed = found.reject { |_, manifest| known[manifest["id"]].to_h == manifest }
+        changed.each { |folder, manifest| save(folder, manifest) }
+        gone = known.keys - found.map { |_, manifest| manifest["id"] }
+        changed.size + @db[:takes].where(id: gone).delete
+      end
+
+      # @return [Array<Hash>] manifests, newest first, with "folder"
+      def all = @db[:takes].reverse(:number).map { |row| row[:manifest].to_h.merge("folder" => row[:folder]) }
+
+      private
+
+      def save(folder, manifest)
+        row = { number: manifest["number"], folder: folder, manifest: Sequel.pg_jsonb(manifest), seen_at: Time.now }
+        @db[:takes].insert_conflict(target: :id, update: row).insert(row.merge(id: manifest["id"]))
+      end
+    end
+  end
+end

@@ -1,0 +1,36 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Store
+    # What undo and redo would turn round, read from the journal: an edit clears what could be redone, an undo moves
+    # its entry over, a redo moves it back.
+    class UndoStack
+      # @param entries [Array<Hash>] of the journal, oldest first
+      def initialize(entries)
+        @undo = []
+        @redo = []
+        entries.each { |entry| push(entry) }
+      end
+
+      # @param kind ["undo", "redo"]
+      # @return [Hash, nil] the entry whose inverse does it
+      def next(kind) = kind == "undo" ? @undo.last : @redo.last
+
+      private
+
+      def push(entry)
+        case entry[:kind]
+        when "edit"
+          @undo << entry
+          @redo.clear
+        when "undo"
+          @undo.pop
+          @redo << entry
+        when "redo"
+          @redo.pop
+          @undo << entry
+        end
+      end
+    end
+  end
+end
