@@ -54,7 +54,7 @@ module Loomshuttle
         { id: strand.id, name: channel&.title || (strand.channel ? Rig::Label.for(strand.channel) : track&.title.to_s),
           dye: channel&.colour || "iron", socket: strand.socket, channel: strand.channel, channel_number: channel&.number,
           position: channel&.position, send: strand.send, tap: strand.tap, track: strand.track, track_name: track&.title,
-          armed: track&.armed, return: strand.return, home: strand.home }
+          armed: track&.armed, return: strand.return, home: strand.home, comes_home: strand.comes_home? }
       end
 
       def hop_hash(hop)

@@ -11,7 +11,7 @@ module Loomshuttle
 
           which = empty.size < track.width ? "one side of track" : "track"
           Finding.new(id: "armed-without-source/#{track.number}", check: "armed-without-source", severity: Finding::BLOCKS,
-                      sentence: "#{track.title} is armed, but nothing reaches #{which} #{track.number}.", path: empty,
+                      sentence: "#{track.title} is armed, but nothing reaches #{which} #{track.number}.", path: empty, at: empty,
                       fix: Patch::Edit.set("Disarm #{track.title}", "track/#{track.number}/armed" => false))
         end
       end

@@ -16,7 +16,7 @@ module Loomshuttle
         def finding(show, channel)
           base = show.profile.channel_points(channel.number).first
           Finding.new(id: "channel-without-socket/#{channel.number}", check: "channel-without-socket", severity: Finding::LOOK,
-                      sentence: "#{channel.title} (channel #{channel.number}) hears no socket.", path: ["#{base}@preamp"],
+                      sentence: "#{channel.title} (channel #{channel.number}) hears no socket.", path: ["#{base}@preamp"], at: show.profile.channel_points(channel.number),
                       fix: fix(show, channel))
         end
 

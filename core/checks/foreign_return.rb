@@ -21,7 +21,7 @@ module Loomshuttle
                      "but its take comes back on #{away.join(' and ')}."
           Finding.new(id: "foreign-return/#{strand.id}", check: "foreign-return", severity: Finding::BLOCKS, sentence: sentence,
                       path: ["card/send/#{strand.send}", "track/#{strand.track}/out", "card/return/#{strand.return}", *strand.home],
-                      fix: fix(show, strand))
+                      at: ["card/return/#{strand.return}"], fix: fix(show, strand))
         end
 
         # A track's output follows what its channel hears on take; a channel that hears none takes the return.

@@ -25,6 +25,7 @@ module Loomshuttle
           Finding.new(id: "not-at-preamp/#{strand.send}", check: "not-at-preamp", severity: Finding::LOOK,
                       sentence: "#{channel.title} is taken at #{tap}, so its take #{effect}.",
                       path: [strand.socket, "#{strand.channel}@#{strand.tap}", "card/send/#{strand.send}", "track/#{strand.track}/in"].compact,
+                      at: ["card/send/#{strand.send}"],
                       fix: Patch::Edit.set("Take #{channel.title} at the preamp", "send/#{strand.send}/tap" => "preamp"))
         end
       end

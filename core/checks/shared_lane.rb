@@ -26,7 +26,7 @@ module Loomshuttle
           Finding.new(id: "shared-lane/#{side}/#{lane}", check: "shared-lane", severity: Finding::BLOCKS,
                       sentence: "#{names[..-2].join(', ')} and #{names.last} share #{words} #{lane}, so they #{effect}.",
                       path: ["card/#{kind}/#{lane}"] + tracks.map { |track| "track/#{track.number}/#{side == :inputs ? 'in' : 'out'}" },
-                      fix: move(show, side, tracks.last))
+                      at: ["card/#{kind}/#{lane}"], fix: move(show, side, tracks.last))
         end
 
         # The later track goes to the free lane nearest to its own number.

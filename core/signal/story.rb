@@ -59,7 +59,7 @@ module Loomshuttle
         def channel_text(show, point, join)
           channel = show.channel_at(point)
           return "mix of the desk" unless channel
-          return "#{channel.title}, preamp #{format('%+d', channel.gain).tr('-', '−')} dB" if point.end_with?("@preamp")
+          return channel.title if point.end_with?("@preamp")
           return "#{channel.title}, take side" if join&.from.to_s.start_with?("card/return/")
           return "set by the desk's mix" if join && join.gain_db.nil?
 

@@ -1581,6 +1581,7 @@ export interface components {
             armed: boolean | null;
             return: number | null;
             home: string[];
+            comes_home: boolean;
         };
         Fix: {
             label: string;
@@ -1599,6 +1600,7 @@ export interface components {
                 point: string;
                 label: string;
             }[];
+            at: string[];
             fix: components["schemas"]["Fix"] | null;
         };
         Show: {

@@ -1,0 +1,60 @@
+import createClient, { type Middleware } from 'openapi-fetch';
+import type { components, paths } from './schema';
+
+type Schemas = components['schemas'];
+export type Show = Schemas['Show'];
+export type Strand = Schemas['Strand'];
+export type Channel = Schemas['Channel'];
+export type Track = Schemas['Track'];
+export type Port = Schemas['Port'];
+export type Thread = Schemas['Thread'];
+export type Loose = Schemas['Loose'];
+export type Finding = Schemas['Finding'];
+export type Hop = Schemas['Hop'];
+export type Choice = Schemas['Choice'];
+export type Take = Schemas['Take'];
+export type LiveState = Schemas['LiveState'];
+export type LiveLanes = Schemas['LiveLanes'];
+export type LiveDesk = Schemas['LiveDesk'];
+export type Edited = Schemas['Edited'];
+export type ApiError = Schemas['Error'];
+export type Settings = Record<string, unknown>;
+
+const WHO = 'loomshuttle.who';
+export const whoAmI = () => localStorage.getItem(WHO) ?? '';
+export const callMe = (name: string) => localStorage.setItem(WHO, name);
+
+const signed: Middleware = {
+  onRequest({ request }) {
+    request.headers.set('X-Loomshuttle-Who', encodeURIComponent(whoAmI()));
+    // Changes without a body are JSON, too; the application accepts nothing else.
+    if (request.method !== 'GET' && !request.body) request.headers.set('Content-Type', 'application/json');
+    return request;
+  },
+};
+
+export const api = createClient<paths>({ baseUrl: window.location.origin });
+api.use(signed);
+
+/** What the application said against a request. `stale` when it was made against an old version. */
+export class Refused extends Error {
+  readonly stale: boolean;
+  constructor(error: ApiError | undefined, status: number) {
+    super(error?.error.message ?? 'The application does not answer.');
+    this.stale = status === 409;
+  }
+}
+
+type Answer<T> = { data?: T; error?: unknown; response: Response };
+
+/** The data of an answer, or Refused. */
+export async function taken<T>(answer: Promise<Answer<T>>): Promise<T> {
+  let got: Answer<T>;
+  try {
+    got = await answer;
+  } catch {
+    throw new Refused(undefined, 0);
+  }
+  if (got.data === undefined) throw new Refused(got.error as ApiError | undefined, got.response.status);
+  return got.data;
+}

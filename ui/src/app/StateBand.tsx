@@ -1,0 +1,109 @@
+import { useState } from 'react';
+import type { LiveState } from '../api/client';
+import { useLive } from '../api/live';
+import { useShow } from '../api/queries';
+import { count, span } from '../look/format';
+import { DeskDialog } from './DeskDialog';
+import { PersonMenu } from './PersonMenu';
+
+/** What is true now, on every screen: show, clock, desk, positions, recorder and disk, findings. */
+export function StateBand({ onFindings }: { onFindings: () => void }) {
+  const { state } = useLive();
+  const about = useShow().data?.about;
+  const [desk, openDesk] = useState(false);
+  return (
+    <header className="band">
+      <div className="band-show">
+        <h1>{about?.name ?? 'Loomshuttle'}</h1>
+        <span>{[about?.act, about?.date && day(about.date)].filter(Boolean).join(' · ')}</span>
+      </div>
+      {state && (
+        <>
+          <Fact {...clockFact(state)} />
+          <Fact {...deskFact(state)} onClick={() => openDesk(true)} />
+          <Fact
+            title={`${state.positions.stage} on stage · ${state.positions.take} on take`}
+            words="sources"
+            kind={state.positions.take > 0 ? 'look' : ''}
+          />
+          <Fact {...recorderFact(state)} />
+        </>
+      )}
+      <div className="band-end">
+        {state && state.positions.take > 0 && (
+          <a className="pill look" href="#/soundcheck" style={{ textDecoration: 'none', paddingTop: 7 }}>
+            {count(state.positions.take, 'channel')} on take
+          </a>
+        )}
+        {state && <FindingsPill findings={state.findings} onClick={onFindings} />}
+        <PersonMenu />
+      </div>
+      <DeskDialog open={desk} onClose={() => openDesk(false)} />
+    </header>
+  );
+}
+
+interface FactProps {
+  title: string;
+  words: string;
+  kind: '' | 'look' | 'stop';
+  onClick?: () => void;
+}
+
+function Fact({ title, words, kind, onClick }: FactProps) {
+  const inside = (
+    <>
+      <strong className="figure">{title}</strong>
+      <span className="figure">{words}</span>
+    </>
+  );
+  return onClick ? (
+    <button type="button" className={`band-fact ${kind}`} onClick={onClick}>
+      {inside}
+    </button>
+  ) : (
+    <div className={`band-fact ${kind}`}>{inside}</div>
+  );
+}
+
+function FindingsPill({ findings, onClick }: { findings: LiveState['findings']; onClick: () => void }) {
+  const all = findings.blocks + findings.look;
+  const kind = findings.blocks > 0 ? 'stop' : findings.look > 0 ? 'look' : 'well';
+  return (
+    <button type="button" className={`pill ${kind}`} onClick={onClick}>
+      {all === 0 ? 'No findings' : count(all, 'finding')}
+    </button>
+  );
+}
+
+const day = (date: string) =>
+  new Date(`${date}T12:00:00`).toLocaleDateString('en-GB', {
+    weekday: 'short',
+    day: 'numeric',
+    month: 'long',
+  });
+
+function clockFact({ rate, recorder }: LiveState): FactProps {
+  const running = recorder.up && recorder.clock;
+  return {
+    title: `${rate / 1000} kHz`,
+    words: running ? 'desk leads the clock' : 'no clock arrives',
+    kind: running ? '' : 'stop',
+  };
+}
+
+function deskFact({ desk }: LiveState): FactProps {
+  if (!desk.up || desk.apart === null) return { title: 'Desk away', words: 'does not answer', kind: 'stop' };
+  if (desk.apart === 0) return { title: 'Desk in step', words: 'every setting equal', kind: '' };
+  return { title: `Desk ${count(desk.apart, 'change')} apart`, words: 'compare and send', kind: 'look' };
+}
+
+function recorderFact({ recorder, disk }: LiveState): FactProps {
+  const left = disk.seconds === null ? 'no track armed' : `${span(disk.seconds)} of disk`;
+  if (!recorder.up) return { title: 'Recorder away', words: 'does not answer', kind: 'stop' };
+  if (recorder.capture)
+    return { title: `Capturing take ${recorder.capture.number}`, words: left, kind: 'stop' };
+  if (recorder.playback)
+    return { title: `Playing take ${recorder.playback.number}`, words: left, kind: 'look' };
+  return { title: 'Recorder ready', words: left, kind: '' };
+}

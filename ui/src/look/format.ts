@@ -1,0 +1,33 @@
+const MINUS = '−';
+
+/** −19.4, or −∞ for silence; a real minus sign. */
+export function decibels(db: number): string {
+  return db <= -120 ? `${MINUS}∞` : signed(db, 1).replace('+', '');
+}
+
+/** +3.0 or −3.0. */
+export function signed(value: number, digits: number): string {
+  const text = Math.abs(value).toFixed(digits);
+  const zero = Number(text) === 0;
+  return `${zero || value > 0 ? '+' : MINUS}${text}`;
+}
+
+/** mm:ss.s, with hours in front where there are any. */
+export function clock(seconds: number): string {
+  const tenths = Math.max(0, Math.floor(seconds * 10 + 1e-6));
+  const s = (tenths % 600) / 10;
+  const m = Math.floor(tenths / 600) % 60;
+  const h = Math.floor(tenths / 36000);
+  const two = (n: number) => String(n).padStart(2, '0');
+  return `${h > 0 ? `${h}:` : ''}${two(m)}:${s.toFixed(1).padStart(4, '0')}`;
+}
+
+/** 9 h 46 min, 46 min, or 38 s. */
+export function span(seconds: number): string {
+  const minutes = Math.floor(seconds / 60);
+  if (minutes >= 60) return `${Math.floor(minutes / 60)} h ${minutes % 60} min`;
+  return minutes > 0 ? `${minutes} min` : `${Math.floor(seconds)} s`;
+}
+
+/** Text for a count: 1 channel, 2 channels. */
+export const count = (n: number, word: string) => `${n} ${word}${n === 1 ? '' : 's'}`;

@@ -1,0 +1,26 @@
+import '@fontsource/atkinson-hyperlegible-next/latin-400.css';
+import '@fontsource/atkinson-hyperlegible-next/latin-600.css';
+import '@fontsource/atkinson-hyperlegible-next/latin-ext-400.css';
+import '@fontsource/atkinson-hyperlegible-next/latin-ext-600.css';
+import './look/look.css';
+import { QueryClientProvider } from '@tanstack/react-query';
+import { StrictMode } from 'react';
+import { createRoot } from 'react-dom/client';
+import { connectLive } from './api/live';
+import { queries, refreshShow, refreshTakes } from './api/queries';
+import { Shell } from './app/Shell';
+import { Look } from './look/theme';
+
+connectLive(refreshShow, refreshTakes);
+
+const root = document.getElementById('root');
+if (root)
+  createRoot(root).render(
+    <StrictMode>
+      <QueryClientProvider client={queries}>
+        <Look>
+          <Shell />
+        </Look>
+      </QueryClientProvider>
+    </StrictMode>,
+  );

@@ -1,0 +1,21 @@
+import { useEffect, useRef } from 'react';
+import { decibels } from '../look/format';
+import { eachFrame } from './clock';
+import { levelAt, type MeterPoint } from './Meter';
+
+/** The held peak in figures, written past React. */
+export function LevelText({ point }: { point: MeterPoint }) {
+  const span = useRef<HTMLSpanElement>(null);
+  const { of, index } = point;
+  useEffect(
+    () =>
+      eachFrame(() => {
+        const level = levelAt({ of, index });
+        const text = decibels(level.hold);
+        if (span.current && span.current.textContent !== text) span.current.textContent = text;
+        if (span.current) span.current.dataset.clipped = String(level.clips > 0);
+      }),
+    [of, index],
+  );
+  return <span className="figure level-text" ref={span} />;
+}

@@ -1,0 +1,49 @@
+import { desk, lanes, type Level, onMeter, silence } from './levels';
+import { type Draw, useCanvas } from './useCanvas';
+
+export interface MeterPoint {
+  of: 'desk' | 'lanes';
+  index: number;
+}
+
+const QUIET = silence();
+export const levelAt = (point: MeterPoint): Level =>
+  (point.of === 'desk' ? desk : lanes)[point.index] ?? QUIET;
+
+const HIGH_DB = -12;
+const OVER_DB = -3;
+
+/** A horizontal meter: bar to the peak, a lighter part above the RMS, a line at the held peak, and a clip mark. */
+export function Meter({ point, label }: { point: MeterPoint; label: string }) {
+  const draw: Draw = (paint, width, height, colours) => {
+    const level = levelAt(point);
+    const full = width - 8;
+    paint.fillStyle = colours.meterGround;
+    paint.fillRect(0, 0, width, height);
+    const end = onMeter(level.peak) * full;
+    const parts: [number, string][] = [
+      [onMeter(HIGH_DB) * full, colours.meterLow],
+      [onMeter(OVER_DB) * full, colours.meterHigh],
+      [full, colours.meterOver],
+    ];
+    let from = 0;
+    for (const [to, colour] of parts) {
+      if (end > from) {
+        paint.fillStyle = colour;
+        paint.globalAlpha = 0.55;
+        paint.fillRect(from, 0, Math.min(end, to) - from, height);
+        paint.globalAlpha = 1;
+        const body = Math.min(onMeter(level.rms) * full, end, to);
+        if (body > from) paint.fillRect(from, 0, body - from, height);
+      }
+      from = to;
+    }
+    if (level.hold > -60) {
+      paint.fillStyle = colours.text;
+      paint.fillRect(onMeter(level.hold) * full - 1, 0, 2, height);
+    }
+    paint.fillStyle = level.clips > 0 ? colours.meterOver : colours.rule;
+    paint.fillRect(width - 6, 0, 6, height);
+  };
+  return <canvas className="meter" ref={useCanvas(draw)} role="img" aria-label={label} />;
+}

@@ -1,0 +1,26 @@
+import { HISTORY, history, onMeter } from '../../meters/levels';
+import { type Draw, useCanvas } from '../../meters/useCanvas';
+
+const STEP = 2;
+
+/** A lane's peaks, newest at the right: in its dye while they were captured, pale while they were only heard. */
+export function HistoryStrip({ index, colour }: { index: number; colour: string }) {
+  const draw: Draw = (paint, width, height, colours) => {
+    const line = history[index];
+    paint.fillStyle = colours.rule;
+    paint.fillRect(0, height / 2, width, 1);
+    if (!line) return;
+    const columns = Math.min(Math.floor(width / STEP), line.at, HISTORY);
+    for (let back = 0; back < columns; back += 1) {
+      const at = (line.at - 1 - back) % HISTORY;
+      const size = onMeter(line.peaks[at] ?? -144) * (height - 3);
+      if (size < 1) continue;
+      const captured = line.captured[at] === 1;
+      paint.fillStyle = captured ? colour : colours.quiet;
+      paint.globalAlpha = captured ? 1 : 0.35;
+      paint.fillRect(width - (back + 1) * STEP, (height - size) / 2, STEP - 0.5, size);
+    }
+    paint.globalAlpha = 1;
+  };
+  return <canvas className="lane-strip" ref={useCanvas(draw)} aria-hidden="true" />;
+}

@@ -1,0 +1,74 @@
+import Button from '@mui/material/Button';
+import type { Show } from '../../api/client';
+import { useLive } from '../../api/live';
+import { flip } from '../../api/queries';
+import { count } from '../../look/format';
+
+interface Line {
+  kind: 'well' | 'look' | 'open';
+  text: string;
+}
+
+/** What is safe about the way there, and the way back always in reach. */
+export function SafePanel({ show, onTake }: { show: Show; onTake: number }) {
+  const { state } = useLive();
+  const lines = safety(show, onTake, state?.desk.apart ?? null);
+  return (
+    <aside className="side" aria-label="Safe way there and back">
+      <h2>Safe way there and back</h2>
+      <ul className="safe">
+        {lines.map((line) => (
+          <li key={line.text} className={line.kind}>
+            <span className="mark" aria-hidden="true">
+              {{ well: '✓', look: '!', open: '○' }[line.kind]}
+            </span>
+            {line.text}
+          </li>
+        ))}
+      </ul>
+      {onTake > 0 && (
+        <div role="status" style={{ marginBottom: 12 }}>
+          <strong style={{ color: 'var(--look)' }}>{count(onTake, 'channel')} on take.</strong> The stage is
+          not heard there.
+        </div>
+      )}
+      <Button
+        fullWidth
+        variant="contained"
+        color="warning"
+        size="large"
+        disabled={onTake === 0}
+        onClick={() => void flip('stage')}
+      >
+        Return to stage
+      </Button>
+      <p className="hint" style={{ marginTop: 14 }}>
+        A flip changes only what a channel hears. It can be undone like every edit.
+      </p>
+    </aside>
+  );
+}
+
+function safety(show: Show, onTake: number, apart: number | null): Line[] {
+  const takeable = show.strands.filter((strand) => strand.return !== null && strand.channel_number !== null);
+  const home = takeable.filter((strand) => strand.comes_home);
+  const preamp = takeable.filter((strand) => strand.tap === 'preamp');
+  const all = takeable.length;
+  return [
+    { kind: 'well', text: 'Preamps, names and colours stay untouched' },
+    { kind: home.length === all ? 'well' : 'look', text: `Returns come home, ${home.length} of ${all}` },
+    {
+      kind: preamp.length === all ? 'well' : 'look',
+      text: `Taken at the preamp, ${preamp.length} of ${all}`,
+    },
+    apart === null
+      ? { kind: 'look', text: 'The desk does not answer' }
+      : {
+          kind: apart === 0 ? 'well' : 'look',
+          text: apart === 0 ? 'Every setting read back equal' : `Desk ${count(apart, 'change')} apart`,
+        },
+    onTake === 0
+      ? { kind: 'well', text: 'All channels on stage' }
+      : { kind: 'open', text: 'Back to stage, read back' },
+  ];
+}

@@ -1,0 +1,53 @@
+import Button from '@mui/material/Button';
+import { useState } from 'react';
+import { useLive } from '../../api/live';
+import { flip, useShow } from '../../api/queries';
+import { count } from '../../look/format';
+import { SafePanel } from './SafePanel';
+import { ShuttleBoard } from './ShuttleBoard';
+import { TakePlayer } from './TakePlayer';
+
+/** The shuttle board: every channel slides between the stage and the take that is chosen below. */
+export function SoundcheckPlace() {
+  const show = useShow().data;
+  const { state } = useLive();
+  const [take, chooseTake] = useState<number | null>(null);
+  if (!show) return null;
+  const channels = show.channels.filter((channel) => channel.name || channel.stage || channel.take);
+  const onTake = channels.filter((channel) => channel.position === 'take');
+  const able = channels.filter((channel) => channel.take);
+  return (
+    <>
+      <main style={{ display: 'flex', flexDirection: 'column' }}>
+        <div className="tools">
+          <Button
+            variant="contained"
+            disabled={able.length === 0 || able.every((one) => one.position === 'take')}
+            onClick={() => void flip('take')}
+          >
+            Flip all to take
+          </Button>
+          <Button variant="outlined" disabled={onTake.length === 0} onClick={() => void flip('stage')}>
+            Flip all to stage
+          </Button>
+          <span className="hint">
+            Press a shuttle, or <kbd>←</kbd> <kbd>→</kbd> on it, to flip one channel
+          </span>
+        </div>
+        <div className="board-heads">
+          <div>
+            <h2>Stage</h2>
+            <span className="quiet">{count(channels.length - onTake.length, 'channel')} hear the stage</span>
+          </div>
+          <div style={{ textAlign: 'right' }}>
+            <h2>Take {state?.recorder.playback?.number ?? take ?? ''}</h2>
+            <span className="quiet">{count(onTake.length, 'channel')} hear the card</span>
+          </div>
+        </div>
+        <ShuttleBoard show={show} channels={channels} />
+        <TakePlayer take={take} onTake={chooseTake} />
+      </main>
+      <SafePanel show={show} onTake={onTake.length} />
+    </>
+  );
+}

@@ -1,0 +1,115 @@
+import Button from '@mui/material/Button';
+import FormControlLabel from '@mui/material/FormControlLabel';
+import Switch from '@mui/material/Switch';
+import { useEffect, useState } from 'react';
+import { api, type Take, taken } from '../../api/client';
+import { useLive } from '../../api/live';
+import { useCommand, useOverview, useTakes } from '../../api/queries';
+import { clock } from '../../look/format';
+import { type Range, TakeStrip } from './TakeStrip';
+
+interface PlayerProps {
+  take: number | null;
+  onTake: (take: number) => void;
+}
+
+/** Chooses a take, a range of it, and sends it into the desk. Space plays and stops, L loops. */
+export function TakePlayer({ take, onTake }: PlayerProps) {
+  const takes = (useTakes().data ?? []).filter((one) => one.state !== 'capturing' && one.frames > 0);
+  const playing = useLive().state?.recorder.playback ?? null;
+  const chosen = takes.find((one) => one.number === (playing?.number ?? take)) ?? takes[0];
+  if (!chosen)
+    return (
+      <section className="player" aria-label="Take">
+        No takes to play yet. <a href="#/capture">Capture one</a> first.
+      </section>
+    );
+  return <ChosenTake key={chosen.id} take={chosen} takes={takes} onTake={onTake} />;
+}
+
+function ChosenTake({ take, takes, onTake }: { take: Take; takes: Take[]; onTake: (take: number) => void }) {
+  const playing = useLive().state?.recorder.playback ?? null;
+  const overview = useOverview(take.number, take.frames).data;
+  const [range, setRange] = useState<Range | null>(null);
+  const [loop, setLoop] = useState(playing?.loop ?? false);
+  const shown =
+    range ??
+    (playing && (playing.from > 0 || playing.to < take.frames)
+      ? { from: playing.from, to: playing.to }
+      : null);
+
+  const play = useCommand((round: boolean) =>
+    taken(
+      api.POST('/api/playback', {
+        body: { take: take.number, from: shown?.from ?? 0, to: shown?.to ?? null, loop: round },
+      }),
+    ),
+  );
+  const stop = useCommand(() => taken(api.POST('/api/playback/stop', { body: {} })));
+  const toggle = () => (playing ? stop.mutate(undefined) : play.mutate(loop));
+  const turnLoop = (next: boolean) => {
+    setLoop(next);
+    if (playing) play.mutate(next);
+  };
+
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const control = event.target instanceof HTMLElement && event.target.closest('button, input, select, a');
+      if (control || event.ctrlKey || event.metaKey) return;
+      if (event.key === ' ') toggle();
+      else if (event.key.toLowerCase() === 'l') turnLoop(!loop);
+      else return;
+      event.preventDefault();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  });
+
+  return (
+    <section className="player" aria-label="Take">
+      <div className="player-head">
+        <select
+          className="pick strong"
+          aria-label="Take to play"
+          value={take.number}
+          disabled={playing !== null}
+          onChange={(event) => onTake(Number(event.target.value))}
+        >
+          {takes.map((one) => (
+            <option key={one.id} value={one.number}>
+              Take {one.number} {one.name}
+            </option>
+          ))}
+        </select>
+        <Button variant="contained" onClick={toggle} disabled={play.isPending || stop.isPending}>
+          {playing ? 'Stop' : 'Play'}
+        </Button>
+        <FormControlLabel
+          label="Loop"
+          control={<Switch checked={loop} onChange={(_, next) => turnLoop(next)} />}
+        />
+        <span className="quiet figure">
+          {shown
+            ? `${clock(shown.from / take.rate)} to ${clock(shown.to / take.rate)}`
+            : `whole take, ${clock(take.frames / take.rate)}`}
+        </span>
+        {shown && (
+          <Button size="small" onClick={() => setRange({ from: 0, to: take.frames })}>
+            Whole take
+          </Button>
+        )}
+        <span className="hint" style={{ marginLeft: 'auto' }}>
+          drag to choose a range · <kbd>Space</kbd> play · <kbd>L</kbd> loop
+        </span>
+      </div>
+      <TakeStrip
+        frames={take.frames}
+        peaks={overview?.peaks ?? []}
+        range={shown}
+        playing={playing !== null}
+        onRange={setRange}
+        label={`Take ${take.number}, ${clock(take.frames / take.rate)} long`}
+      />
+    </section>
+  );
+}
