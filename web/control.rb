@@ -85,11 +85,11 @@ module Loomshuttle
       # @return [Hash] the state band's facts (schema LiveState)
       def state = State.new(@loaded, sync: @sync, desk: @desk, status: @status, recorder: @recorder, free: @space.bytes).to_h
 
-      # Starts a capture of what the plan has armed.
+      # Starts a capture of what the plan has armed; one without a name is called like the show.
       # @param frames [Integer, nil]
       def capture(name:, frames:)
         configure_recorder
-        @recorder.call("capture.start", name: name, frames: frames)
+        @recorder.call("capture.start", name: name.strip.empty? ? @loaded.show.about.fetch(:name, "Take") : name, frames: frames)
       end
 
       private

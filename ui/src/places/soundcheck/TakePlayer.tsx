@@ -38,18 +38,23 @@ function ChosenTake({ take, takes, onTake }: { take: Take; takes: Take[]; onTake
       ? { from: playing.from, to: playing.to }
       : null);
 
-  const play = useCommand((round: boolean) =>
+  const play = useCommand(({ loop, range }: { loop: boolean; range: Range | null }) =>
     taken(
       api.POST('/api/playback', {
-        body: { take: take.number, from: shown?.from ?? 0, to: shown?.to ?? null, loop: round },
+        body: { take: take.number, from: range?.from ?? 0, to: range?.to ?? null, loop },
       }),
     ),
   );
   const stop = useCommand(() => taken(api.POST('/api/playback/stop', { body: {} })));
-  const toggle = () => (playing ? stop.mutate(undefined) : play.mutate(loop));
+  const toggle = () => (playing ? stop.mutate(undefined) : play.mutate({ loop, range: shown }));
   const turnLoop = (next: boolean) => {
     setLoop(next);
-    if (playing) play.mutate(next);
+    if (playing) play.mutate({ loop: next, range: shown });
+  };
+
+  const keepRange = (next: Range) => {
+    setRange(next);
+    if (playing) play.mutate({ loop, range: next });
   };
 
   useEffect(() => {
@@ -94,7 +99,7 @@ function ChosenTake({ take, takes, onTake }: { take: Take; takes: Take[]; onTake
             : `whole take, ${clock(take.frames / take.rate)}`}
         </span>
         {shown && (
-          <Button size="small" onClick={() => setRange({ from: 0, to: take.frames })}>
+          <Button size="small" onClick={() => keepRange({ from: 0, to: take.frames })}>
             Whole take
           </Button>
         )}
@@ -108,6 +113,7 @@ function ChosenTake({ take, takes, onTake }: { take: Take; takes: Take[]; onTake
         range={shown}
         playing={playing !== null}
         onRange={setRange}
+        onRangeDone={keepRange}
         label={`Take ${take.number}, ${clock(take.frames / take.rate)} long`}
       />
     </section>

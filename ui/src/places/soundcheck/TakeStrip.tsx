@@ -13,7 +13,10 @@ interface StripProps {
   peaks: number[];
   range: Range | null;
   playing: boolean;
+  /** While it is dragged. */
   onRange: (range: Range) => void;
+  /** When it is let go, or moved by a key. */
+  onRangeDone: (range: Range) => void;
   label: string;
 }
 
@@ -22,7 +25,7 @@ const LEAST = 0.01;
 const FLOOR = 95;
 
 /** The take drawn as levels; a range is dragged with the pointer, or moved with the arrow keys. */
-export function TakeStrip({ frames, peaks, range, playing, onRange, label }: StripProps) {
+export function TakeStrip({ frames, peaks, range, playing, onRange, onRangeDone, label }: StripProps) {
   const from = useRef<number | null>(null);
   const draw: Draw = (paint, width, height, colours) => {
     if (range) {
@@ -72,6 +75,7 @@ export function TakeStrip({ frames, peaks, range, playing, onRange, label }: Str
       onPointerUp={(event) => {
         drag(event);
         from.current = null;
+        if (range) onRangeDone(range);
       }}
       onKeyDown={(event) => {
         const step =
@@ -82,7 +86,7 @@ export function TakeStrip({ frames, peaks, range, playing, onRange, label }: Str
         const next = event.shiftKey
           ? { from: now.from, to: now.to + step }
           : { from: now.from + step, to: now.to };
-        if (next.from >= 0 && next.to <= frames && next.to > next.from) onRange(next);
+        if (next.from >= 0 && next.to <= frames && next.to > next.from) onRangeDone(next);
       }}
     />
   );

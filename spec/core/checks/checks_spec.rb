@@ -1,0 +1,81 @@
+# frozen_string_literal: true
+
+# Each check: silent on a clean show, speaks on the fault, and its fix mends just that.
+RSpec.describe Loomshuttle::Checks do
+  def only(show, check) = findings(show).select { |finding| finding.check == check }
+
+  def mended(show, finding) = finding.fix.apply(show).first
+
+  it "finds nothing in a straight patch" do
+    expect(findings(straight)).to eq([])
+  end
+
+  {
+    "channel-without-socket" => [{ "channel/5/stage" => nil }, /Source 5 \(channel 5\) hears no socket/, "look"],
+    "armed-without-source" => [{ "send/5/source" => nil }, /Source 5 is armed, but nothing reaches track 5/, "blocks"],
+    "not-at-preamp" => [{ "send/5/tap" => "post-eq" }, /Source 5 is taken at post-EQ/, "look"],
+    "stage-preamp-on-take" => [{ "channel/5/position" => "take" }, /Source 5 is on take, but armed at the preamp/, "look"],
+    "left-on-take" => [{ "channel/5/position" => "take", "channel/6/position" => "take" }, /2 channels are on take/, "look"],
+    "card-mode" => [{ "setup/card_mode" => "2 lanes" }, /carries 2 lanes each way, but the tracks use 14 more, up to lane 16/, "blocks"]
+  }.each do |check, (fault, sentence, severity)|
+    it "finds #{check}, shows the path, and mends it" do
+      faulty = set(straight, fault)
+      finding = only(faulty, check).first
+      expect(finding).to have_attributes(severity: severity, sentence: sentence)
+      expect(finding.path).not_to be_empty
+      expect(only(mended(faulty, finding), check)).to eq([])
+    end
+  end
+
+  it "finds two tracks on one input lane, and moves the later one" do
+    faulty = set(straight(4), "track/3/inputs" => [2])
+    finding = only(faulty, "shared-lane").first
+    expect(finding).to have_attributes(severity: "blocks", sentence: /Source 2 and Source 3 share card send 2/)
+    expect(mended(faulty, finding).tracks[3].inputs).to eq([3])
+  end
+
+  it "finds two tracks on one output lane" do
+    faulty = set(straight(4), "track/3/outputs" => [2])
+    finding = only(faulty, "shared-lane").first
+    expect(finding.sentence).to match(/share card return 2, so they are mixed/)
+    expect(findings(mended(faulty, finding))).to eq([])
+  end
+
+  it "finds a return that comes back on another channel, both of a crossed pair, and mends them" do
+    faulty = set(straight, "track/14/outputs" => [15], "track/15/outputs" => [14])
+    found = only(faulty, "foreign-return")
+    expect(found.map(&:sentence)).to match([/Source 14 leaves from channel 14, but its take comes back on channel 15/, /Source 15 .* channel 14/])
+    expect(findings(found.reduce(faulty) { |show, finding| mended(show, finding) })).to eq([])
+  end
+
+  it "says nothing about the preamp where a channel has only the card to hear" do
+    show = set(straight(2), "channel/2/stage" => nil, "channel/2/name" => "", "send/2/tap" => "channel-in")
+    expect(only(show, "not-at-preamp")).to eq([])
+  end
+
+  it "does not call the desk's own mix nothing" do
+    show = set(straight(1), "send/3/source" => "desk/main/l", "send/3/tap" => "post-fader", "track/3/inputs" => [3], "track/3/armed" => true)
+    expect(only(show, "armed-without-source")).to eq([])
+  end
+
+  it "points out the one empty side of a stereo track" do
+    show = set(straight(2), "track/2/stereo" => true, "track/2/inputs" => [2, 3], "track/2/outputs" => [])
+    expect(only(show, "armed-without-source").first.sentence).to match(/one side of track 2/)
+  end
+
+  it "puts what blocks first" do
+    faulty = set(straight, "send/3/tap" => "post-eq", "send/5/source" => nil)
+    expect(findings(faulty).map(&:severity)).to eq(%w[blocks look])
+  end
+
+  it "offers only fixes that can be applied, over random patches" do
+    random = Random.new(3)
+    60.times do
+      show = 12.times.reduce(straight) do |now, _|
+        column = Loomshuttle::Patch::Choices::COLUMNS.keys.sample(random: random)
+        set(now, Loomshuttle::Patch::Choices.for(now, column, random.rand(1..16)).sample(random: random).settings)
+      end
+      findings(show).each { |finding| expect { mended(show, finding) }.not_to raise_error if finding.fix }
+    end
+  end
+end

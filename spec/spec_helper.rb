@@ -1,0 +1,18 @@
+# frozen_string_literal: true
+
+require "fileutils"
+require "tmpdir"
+require_relative "../loader"
+
+# spec/core runs with nothing but the core loaded; the other folders name the parts they test in their own helpers.
+only_core = RSpec.configuration.files_to_run.all? { |file| file.include?("/spec/core/") }
+Loomshuttle.load_parts(*(only_core ? [:core] : Loomshuttle::PARTS.keys))
+Dir[File.join(__dir__, "support", "*.rb")].sort.each { |file| require file unless only_core && !file.end_with?("core_help.rb") }
+
+RSpec.configure do |config|
+  config.disable_monkey_patching!
+  config.order = :random
+  config.expect_with(:rspec) { |expectations| expectations.include_chain_clauses_in_custom_matcher_descriptions = true }
+  config.mock_with(:rspec) { |mocks| mocks.verify_partial_doubles = true }
+  config.around(:example, :folder) { |example| Dir.mktmpdir { |dir| (@folder = dir) && example.run } }
+end
