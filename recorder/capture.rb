@@ -35,14 +35,15 @@ module Loomshuttle
       # Writes what it still may of a batch.
       # @param batch [Batch]
       def write(batch)
+        batch = batch.first(@limit - @frames) if @limit
         @start ||= batch.position
-        frames = @limit ? [batch.frames, @limit - @frames].min : batch.frames
-        write_streams(batch, frames)
-        note_gaps(batch, frames)
-        @levels.add(frames, *batch.levels)
+        pieces = lane_pieces(batch)
+        @writers.each { |track, writer| writer.write(pieces[track]) }
+        note_gaps(batch)
+        @levels.add(batch.frames, *batch.levels)
         @overview.write(overview_row(batch))
-        @frames += frames
-        refresh if (@frames % REFRESH) < frames
+        @frames += batch.frames
+        refresh if (@frames % REFRESH) < batch.frames
       end
 
       # @return [Boolean] whether the wanted length is reached
@@ -87,14 +88,6 @@ module Loomshuttle
                           history: "A=PCM,F=#{@rate},W=24,M=#{mode},T=Loomshuttle")
       end
 
-      def write_streams(batch, frames)
-        pieces = lane_pieces(batch)
-        @writers.each do |track, writer|
-          bytes = pieces[track]
-          writer.write(frames == batch.frames ? bytes : bytes.byteslice(0, frames * track.inputs.size * Audio::Pcm24::BYTES))
-        end
-      end
-
       # Little-endian bytes of each track. A stereo track whose lanes lie in two streams is put together as numbers.
       def lane_pieces(batch)
         batch.streams.each_with_object({}) do |(first, lanes, bytes), pieces|
@@ -115,19 +108,15 @@ module Loomshuttle
         Audio::Pcm24.to_wav(Numo::Int32.vstack(columns).transpose.dup)
       end
 
-      def note_gaps(batch, frames)
+      # Gaps that follow on each other are one.
+      def note_gaps(batch)
         batch.gaps.each do |first, lanes, at, missing|
           from = @frames + at - batch.position
-          kept = [missing, @frames + frames - from].min
-          next if kept <= 0
+          range = [first + 1, first + lanes]
+          last = @gaps.reverse_each.find { |gap| gap["lanes"] == range }
+          next last["frames"] += missing if last && last["at"] + last["frames"] == from
 
-          last = @gaps.last
-          lane_range = [first + 1, first + lanes]
-          if last && last["lanes"] == lane_range && last["at"] + last["frames"] == from
-            last["frames"] += kept
-          else
-            @gaps << { "at" => from, "frames" => kept, "lanes" => lane_range }
-          end
+          @gaps << { "at" => from, "frames" => missing, "lanes" => range }
         end
       end
 

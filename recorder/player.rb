@@ -9,10 +9,11 @@ module Loomshuttle
       PACKET = 48
       # Read ahead this far, in packets (one second).
       AHEAD = 1000
-      READ = 100
+      # Read so much at once: small, since Ruby runs one thread at a time and the clock must not wait for this one.
+      READ = 20
 
       # @return [Integer] packets that had to be silent because reading was behind
-      attr_reader :underruns, :played
+      attr_reader :underruns
 
       # @param reader [TakeReader]
       # @param streams [Array<Formats::Sdp::Stream>] of the card's returns
@@ -24,7 +25,7 @@ module Loomshuttle
         @ready = Queue.new
         @sequence = 0
         @underruns = 0
-        @played = 0
+        @position = reader.from
         @silence = streams.map { |stream| "\0".b * (PACKET * stream.lanes * Audio::Pcm24::BYTES) }
       end
 
@@ -51,11 +52,7 @@ module Loomshuttle
       def done? = @reader.done? && @ready.empty?
 
       # @return [Integer] frame of the take that goes out now
-      def position
-        ahead = @ready.size * PACKET
-        at = @reader.position - ahead
-        @reader.loop && at < @reader.from && @played.positive? ? at + (@reader.to - @reader.from) : [at, @reader.from].max
-      end
+      attr_reader :position
 
       def reader_range = [@reader.from, @reader.to, @reader.loop]
 
@@ -64,22 +61,24 @@ module Loomshuttle
       private
 
       def read_some
+        start = @reader.position
         block = @reader.read(READ * PACKET)
         payloads = @streams.map do |stream|
+          Thread.pass
           Audio::Pcm24.to_network(block[true, (stream.first - 1)...(stream.first - 1 + stream.lanes)].dup)
         end
         READ.times do |nth|
-          @ready << payloads.each_with_index.map { |bytes, index| bytes.byteslice(nth * @silence[index].bytesize, @silence[index].bytesize) }
+          @ready << [@reader.place(start + (nth * PACKET)),
+                     payloads.each_with_index.map { |bytes, index| bytes.byteslice(nth * @silence[index].bytesize, @silence[index].bytesize) }]
         end
       end
 
       def send_packets(timestamp)
-        payloads = @ready.empty? ? starved : @ready.pop
+        @position, payloads = @ready.empty? ? [@position, starved] : @ready.pop
         payloads.each_with_index do |payload, index|
           @send.call(index, Formats::Rtp.pack(sequence: @sequence, timestamp: timestamp, source: @source + index, payload: payload))
         end
         @sequence = (@sequence + 1) % Formats::Rtp::SEQUENCES
-        @played += PACKET
       end
 
       def starved

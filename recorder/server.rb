@@ -8,6 +8,8 @@ module Loomshuttle
     #   main     receives packets, keeps them in order, sends playback; waits for nothing else
     #   batches  takes each 50 ms of sound: writes files, measures, tells the meters
     #   reader   reads ahead for playback
+    # Ruby runs one of them at a time. Those two have a low priority, which makes their turns short, and pass on by
+    # themselves between streams, so that main is never more than a few milliseconds behind the clock.
     #   control  accepts on the Unix socket; a thread a connection
     class Server
       # @param sends [String] session description of what arrives  @param returns [String] of what goes back
@@ -24,6 +26,7 @@ module Loomshuttle
 
       # Runs until stop.
       def run
+        come_first
         connect
         threads = [batch_thread, reader_thread]
         @control.start
@@ -57,11 +60,23 @@ module Loomshuttle
           while (batch = @batches.pop)
             @unit.handle(batch)
           end
-        end.tap { |thread| thread.abort_on_exception = true }
+        end.tap { |thread| second_to_clock(thread) }
       end
 
       def reader_thread
-        Thread.new { sleep(@unit.fill ? 0.05 : 0.1) until @stopped }.tap { |thread| thread.abort_on_exception = true }
+        Thread.new { sleep(@unit.fill ? 0.05 : 0.1) until @stopped }.tap { |thread| second_to_clock(thread) }
+      end
+
+      # Sound before screens, where the system lets us.
+      def come_first
+        Process.setpriority(Process::PRIO_PROCESS, 0, -10)
+      rescue SystemCallError
+        nil
+      end
+
+      def second_to_clock(thread)
+        thread.priority = -3
+        thread.abort_on_exception = true
       end
 
       def seconds = Process.clock_gettime(Process::CLOCK_MONOTONIC)

@@ -40,6 +40,14 @@ module Loomshuttle
         block
       end
 
+      # @param frame [Integer] counted on from a place in the range
+      # @return [Integer] frame of the take, after as many rounds as it takes
+      def place(frame)
+        return [frame, @to].min unless @loop
+
+        @from + ((frame - @from) % (@to - @from))
+      end
+
       # @return [Boolean] whether the end is reached
       def done? = @position >= @to
 
@@ -65,6 +73,7 @@ module Loomshuttle
       # Tracks that share a lane are summed and clipped at full scale; one alone stays as it is, sample for sample.
       def mix(block, at, size)
         @parts.each do |reader, out|
+          Thread.pass
           samples = reader.read(@position, size)
           out.each_with_index do |lane, side|
             column = samples[true, [side, reader.lanes - 1].min]

@@ -4,7 +4,7 @@ require "socket"
 
 module Loomshuttle
   module Recorder
-    # The desk's card over the network: a UDP socket for each stream that arrives, one to send returns from.
+    # The desk's card over the network: a UDP socket for each stream, either way.
     class UdpCard
       RECEIVE_BUFFER = 8 << 20
       LARGEST = 2048
@@ -14,9 +14,7 @@ module Loomshuttle
       def initialize(sends, returns)
         @sockets = sends.map { |stream| bind(stream) }
         @index = @sockets.each_with_index.to_h
-        @out = UDPSocket.new
-        @targets = returns.map { |stream| Socket.sockaddr_in(stream.port, stream.host) }
-        @bytes = String.new(capacity: LARGEST)
+        @out = returns.map { |stream| UDPSocket.new.tap { |socket| socket.connect(stream.host, stream.port) } }
       end
 
       # Waits for packets and hands all that are there to the block.
@@ -31,13 +29,15 @@ module Loomshuttle
         true
       end
 
+      # Writes without giving up Ruby's lock, unlike UDPSocket#send: at each packet another thread could take it, and
+      # keep it for milliseconds.
       def send(index, bytes)
-        @out.send(bytes, 0, @targets[index])
+        @out[index].write_nonblock(bytes, exception: false)
       rescue Errno::ECONNREFUSED, Errno::ENOBUFS
         nil # the desk is not there; its side counts what it misses
       end
 
-      def close = [*@sockets, @out].each(&:close)
+      def close = [*@sockets, *@out].each(&:close)
 
       private
 

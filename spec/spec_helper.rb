@@ -1,6 +1,8 @@
 # frozen_string_literal: true
 
 require "fileutils"
+require "json"
+require "numo/narray"
 require "tmpdir"
 require_relative "../loader"
 

@@ -70,8 +70,8 @@ module Loomshuttle
       def revert(id, version:, who:, kind:)
         entry = UndoStack.new(entries(id)).next(kind) or raise Invalid.new("There is nothing to #{kind}.", where: kind)
         changes = entry[:changes].map { |change| Patch::Change.new(**change) }
-        label = kind == "undo" ? "Undo: #{entry[:label]}" : "Redo: #{entry[:label].delete_prefix('Undo: ')}"
-        apply(id, version: version, who: who, edit: Patch::Edit.inverse(label, changes), kind: kind, reverts: entry[:id])
+        edit = Patch::Edit.inverse("#{kind.capitalize}: #{plain_label(entry)}", changes)
+        apply(id, version: version, who: who, edit: edit, kind: kind, reverts: entry[:id])
       end
 
       # @param after [Integer] entries of later versions only
@@ -85,7 +85,7 @@ module Loomshuttle
       # @return [Hash] labels of what undo and redo would do; nil where nothing is
       def undoable(id)
         stack = UndoStack.new(entries(id))
-        { undo: stack.next("undo")&.fetch(:label), redo: stack.next("redo")&.fetch(:label)&.delete_prefix("Undo: ") }
+        %i[undo redo].to_h { |kind| [kind, stack.next(kind.to_s)&.then { |entry| plain_label(entry) }] }
       end
 
       private
@@ -112,6 +112,9 @@ module Loomshuttle
         rows = settings.map { |path, value| { show_id: id, path: path, value: Sequel.pg_jsonb_wrap(value) } }
         @db[:settings].insert_conflict(target: %i[show_id path], update: { value: Sequel[:excluded][:value] }).multi_insert(rows)
       end
+
+      # What was edited, without whether it was undone or redone since.
+      def plain_label(entry) = entry[:label].sub(/\A(Undo|Redo): /, "")
 
       def journal(id, version, kind, label, who, changes, reverts)
         @db[:journal].insert(show_id: id, version: version, kind: kind, label: label, who: who, at: Time.now, reverts: reverts,

@@ -32,6 +32,8 @@ module Loomshuttle
         %w[INT TERM HUP].each { |signal| trap(signal) { @stopped = true } }
         prepare_home
         lock
+        @postgres = Postgres.new(@home, @ports.database)
+        @postgres.stop_left_over
         PortCheck.run(@ports)
         start
         until @stopped
@@ -61,8 +63,8 @@ module Loomshuttle
       end
 
       def start
-        @postgres = Postgres.new(@home, @ports.database)
         @postgres.start
+        @started = true
         Seed.run(@postgres.url)
         child("desk", @ports.osc, @ports.sends, @ports.returns, @home)
         wait_for("the desk's card") { File.exist?(File.join(@home, "card-returns.sdp")) }
@@ -99,7 +101,7 @@ module Loomshuttle
 
       def stop
         @children.reverse_each(&:stop)
-        @postgres&.stop
+        @postgres.stop if @started
       end
 
       def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)

@@ -1,7 +1,5 @@
 # frozen_string_literal: true
 
-require "socket"
-
 module Loomshuttle
   module Supervisor
     # All ports of one instance, counted from the web's, so that two instances whose --port are 40 apart never meet.
@@ -11,36 +9,6 @@ module Loomshuttle
       # First of the card's streams each way; streams are two apart, as RTP asks (RFC 3550, 11).
       def sends = web + 10
       def returns = web + 22
-    end
-
-    # Whether an instance's ports are free.
-    module PortCheck
-      # @param ports [Ports]
-      # @raise [Failed] naming the first one that is taken
-      def self.run(ports)
-        unless ports.web.between?(1024, 65_500)
-          raise Failed, "Port #{ports.web} cannot be used; choose one from 1024 to 65500 with --port."
-        end
-
-        { ports.web => "the interface", ports.database => "the database" }.each { |port, what| tcp(port, what) }
-        [ports.osc, *(0..2).flat_map { |n| [ports.sends + (2 * n), ports.returns + (2 * n)] }].each { |port| udp(port) }
-      end
-
-      def self.tcp(port, what)
-        TCPServer.new("127.0.0.1", port).close
-      rescue Errno::EADDRINUSE
-        raise Failed, "TCP port #{port} for #{what} is in use; stop what runs there, or start with another --port, 40 apart."
-      end
-
-      def self.udp(port)
-        socket = UDPSocket.new
-        socket.bind("127.0.0.1", port)
-      rescue Errno::EADDRINUSE
-        raise Failed, "UDP port #{port} is in use; stop what runs there, or start with another --port, 40 apart."
-      ensure
-        socket&.close
-      end
-      private_class_method :tcp, :udp
     end
   end
 end

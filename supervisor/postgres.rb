@@ -28,10 +28,15 @@ module Loomshuttle
       # @raise [Failed]
       def start
         find_programs
-        make_cluster unless File.exist?(File.join(@folder, "made"))
-        stop if running? # left over from a start that was killed
+        make_cluster unless made?
         pg_ctl("start", "-w", "-t", "30", "-l", @log, "-o", "-p #{@port}") or raise Failed, "PostgreSQL did not start; see #{@log}."
         make_database
+      end
+
+      # Ends a server that a start which was killed has left.
+      def stop_left_over
+        find_programs
+        stop if made? && running?
       end
 
       def stop = pg_ctl("stop", "-m", "fast", "-w", "-t", "30")
@@ -41,6 +46,7 @@ module Loomshuttle
 
       private
 
+      def made? = File.exist?(File.join(@folder, "made"))
       def root? = Process.uid.zero?
       def running? = pg_ctl("status")
 

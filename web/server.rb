@@ -23,6 +23,7 @@ module Loomshuttle
           config.quiet
           config.raise_exception_on_sigterm(false)
           config.tag("loomshuttle")
+          config.environment("production")
         end, log_writer: Puma::LogWriter.new($stdout, $stderr))
       end
 

@@ -11,7 +11,7 @@ module Loomshuttle
       def comes_home? = !home.empty? && home == [channel]
 
       # @return [String] stable while the way stays the same
-      def id = [channel, send && "send#{send}", track && "track#{track}", track_lane].compact.join(":")
+      def id = [channel&.tr("/", "."), send && "send#{send}", track && "track#{track}", track_lane].compact.join(":")
     end
   end
 end

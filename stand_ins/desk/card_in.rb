@@ -6,8 +6,8 @@ module Loomshuttle
       # Takes card returns from RTP L24 packets and plays each at the time it is stamped with. What has not arrived by
       # then is silent, and what arrives later is counted.
       class CardIn
-        # Longest time ahead that a packet may be stamped.
-        AHEAD = 48_000
+        # Longest time ahead that a packet may be stamped, in frames.
+        AHEAD = 9600
 
         # @return [Integer] packets that came after their time
         attr_reader :late
@@ -59,11 +59,14 @@ module Loomshuttle
           size = frames * frame_bytes(@streams[index])
           at = (time * frame_bytes(@streams[index])) % ring.bytesize
           first = [size, ring.bytesize - at].min
-          bytes = ring.byteslice(at, first) << ring.byteslice(0, size - first)
+          bytes = copy(ring, at, first) << copy(ring, 0, size - first)
           ring[at, first] = "\0".b * first
           ring[0, size - first] = "\0".b * (size - first)
           bytes
         end
+
+        # Unlike byteslice, unpack shares no memory, so that the ring is not copied whole at its next change.
+        def copy(ring, at, size) = ring.unpack1("@#{at}a#{size}")
       end
     end
   end

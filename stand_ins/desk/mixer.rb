@@ -25,7 +25,7 @@ module Loomshuttle
         def process(stage, returns)
           look_at_settings unless @revision == @settings.revision
           taps = channel_taps(stage, returns)
-          buses = taps["pre-fader"].dot(@bus_gains)
+          buses = taps["pre-fader"].dot(@bus_gains) if @buses_are_sent
           mains = taps["post-fader"].dot(@pans)
           Result.new(sends(taps, buses, mains), taps["channel-in"], mains)
         end
@@ -83,6 +83,7 @@ module Loomshuttle
           @bus_gains = Numo::DFloat[*each_lane(strips) { |at| (1..@model.buses).map { |bus| level(@settings.get("#{at}/bus/#{bus}")) } }]
           @pans = pans(strips)
           @send_plan = send_plan
+          @buses_are_sent = @send_plan.any? { |_, _, kind, _| kind == :bus }
         end
 
         def each_lane(strips) = strips.flat_map { |strip| [yield("strip/#{strip.number}")] * strip.width }

@@ -16,7 +16,8 @@ module Loomshuttle
         # @param card [Proc] takes stream index and RTP bytes
         # @param reply [Proc] takes a peer and OSC bytes
         # @param now [Proc] seconds, for subscriptions
-        def initialize(profile, ports:, card:, reply:, now:, session: 1, seed: 9)
+        # @param stage [#read, nil] who plays; nil: the Saltmarsh Nine, from the seed
+        def initialize(profile, ports:, card:, reply:, now:, session: 1, seed: 9, stage: nil)
           @model = Model.new(profile)
           @settings = Settings.new(@model)
           @send_streams = streams(ports[:sends], @model.sends)
@@ -25,7 +26,7 @@ module Loomshuttle
           @card_out = CardOut.new(@send_streams, packet: @model.packet, session: session, &card)
           @mixer = Mixer.new(@model, @settings)
           @meters = Meters.new(@model.lanes, @model.mains.size)
-          @stage = Stage::PlayersOnStage.new(@model.sockets, rate: @model.rate, seed: seed)
+          @stage = stage || Stage::PlayersOnStage.new(@model.sockets, rate: @model.rate, seed: seed)
           @control = Control.new(@settings, facts: facts(session), now: now, &reply)
           @time = 0
         end

@@ -1,0 +1,205 @@
+# frozen_string_literal: true
+
+# The whole application, as processes.
+RSpec.describe "The running application" do
+  let(:application) { RunningApplication.shared }
+
+  def json(*arguments)
+    out, err, code = application.command(*arguments, "--json")
+    [JSON.parse(out), err, code]
+  end
+
+  it "answers health, and tells the whole state" do
+    expect(application.get("/api/health")).to eq("database" => true, "recorder" => true, "desk" => true, "ok" => true)
+    expect(application.get("/api/state")).to include("desk" => { "up" => true, "apart" => 0 })
+  end
+
+  describe "command line" do
+    it "captures for a time and tells file by file, with levels that sox confirms" do
+      document, _, code = json("capture", "--seconds", "1.5", "--name", "By hand")
+      expect(code).to eq(0)
+      expect(document).to include("frames" => 72_000, "rate" => 48_000, "gaps" => [])
+      file = document["files"][3]
+      expect(file).to include("name" => "Fiddle", "track" => 4, "frames" => 72_000)
+      expect(file["peak_dbfs"]).to be_within(0.01).of(Tools.run("sox", file["path"], "-n", "stats")[/Pk lev dB\s+(\S+)/, 1].to_f)
+    end
+
+    it "lists strands, with one object each" do
+      strands, _, code = json("strands")
+      expect([strands.size, code]).to eq([20, 0])
+      expect(strands[3]).to include("name" => "Fiddle", "socket" => "desk/in/4", "send" => 4, "tap" => "preamp", "track" => 4, "return" => 4, "position" => "stage")
+    end
+
+    it "flips channels by range, and back" do
+      json("flip", "take", "--channels", "1-3,5")
+      positions = application.get("/api/show")["channels"].map { |channel| channel["position"] }
+      expect(positions.each_index.select { |i| positions[i] == "take" }).to eq([0, 1, 2, 4])
+      expect(application.get("/api/state")["desk"]).to eq("up" => true, "apart" => 0)
+      expect(application.command("flip", "stage").last).to eq(0)
+    end
+
+    it "checks: exit code 1 only when something blocks" do
+      expect(application.command("checks").last).to eq(0)
+      application.post("/api/edits", settings: { "send/2/source" => nil })
+      out, _, code = application.command("checks")
+      expect([code, out]).to match([1, /blocks: Cornet 2 is armed|blocks: Cornet 1 is armed/])
+    ensure
+      application.post("/api/undo")
+    end
+
+    it "plays a take and stops it" do
+      take = json("capture", "--seconds", "1").first["take"]
+      expect(json("play", take.to_s, "--loop").first).to include("number" => take, "loop" => true)
+      expect(Tools.wait_until(5, "playback") { application.get("/api/state")["recorder"]["playback"] }).to include("number" => take)
+      json("stop")
+      expect(application.get("/api/state")["recorder"]["playback"]).to be_nil
+    end
+
+    it "says what is wrong on standard error, with an exit code that is not 0" do
+      { ["flip", "moon"] => /stage or take/, ["play", "4711"] => /no take 4711/, ["flip", "take", "--channels", "x"] => /no channel or range/,
+        ["capture", "--seconds", "0"] => /above 0/, ["nonsense"] => /nonsense/ }.each do |arguments, message|
+        out, err, code = application.command(*arguments, "--json")
+        expect([out, err, code]).to match(["", message, be_positive]), arguments.join(" ")
+      end
+      _, err, code = Open3.capture3(RbConfig.ruby, File.join(Loomshuttle::ROOT, "bin", "loomshuttle"), "status", "--port", Tools.free_tcp_port.to_s)
+      expect([err, code.exitstatus]).to match([/Nothing answers on port/, 1])
+    end
+  end
+
+  it "brings a take back bit for bit over real sockets" do
+    # A long buffer, so that other work on the machine cannot make a packet late: this is about samples, not about time.
+    application.post("/api/edits", settings: { "send/16/tap" => "preamp", "setup/buffer" => 4096 })
+    live = captured("Live", 7)
+    application.post("/api/flip", "to" => "take")
+    application.post("/api/edits", settings: (1..16).to_h { |n| ["send/#{n}/tap", "channel-in"] })
+    application.post("/api/playback", "take" => live["number"])
+    again = captured("Again", 6)
+    expect([live["gaps"], again["gaps"]]).to eq([[], []])
+    expect(equal_lanes(live, again, 5 * 48_000)).to eq([true] * 16)
+  ensure
+    application.post("/api/playback/stop")
+    application.on_stage
+    application.post("/api/edits", settings: (1..16).to_h { |n| ["send/#{n}/tap", n == 16 ? "post-eq" : "preamp"] }.merge("setup/buffer" => 2048))
+  end
+
+  def captured(name, seconds) = application.take(application.post("/api/capture", "name" => name, "frames" => seconds * 48_000)["id"])
+
+  def equal_lanes(live, again, frames)
+    first, second = [live, again].map { |take| take["tracks"].first(16).map { |file| Loomshuttle::Formats::Wav::Reader.new(file["path"]).read[true, 0] } }
+    # Playback began a moment before the second capture: find where in the first take that capture starts.
+    probe = second[3][4800...9600]
+    shift = (0...(48_000 * 2)).find { |at| first[3][at] == probe[0] && first[3][at...(at + 4800)] == probe } or return []
+    shift -= 4800
+    (0...16).map do |lane|
+      from = [0, -shift].max
+      first[lane][(from + shift)...(from + shift + frames)] == second[lane][from...(from + frames)]
+    end
+  end
+
+  it "shows a change made at the desk itself as a difference, and does not overwrite it" do
+    desk = UDPSocket.new.tap { |socket| socket.connect("127.0.0.1", application.port + 2) }
+    desk.send(Loomshuttle::Formats::Osc.pack("/set", 1, "strip/4/gain", 20.0), 0)
+    Tools.wait_until(2, "the difference") { application.get("/api/state")["desk"]["apart"] == 1 }
+    expect(application.get("/api/desk/differences")).to eq([{ "path" => "channel/4/gain", "plan" => 31, "desk" => 20 }])
+    expect(application.post("/api/desk/send")).to eq("problems" => [])
+    expect(application.get("/api/state")["desk"]["apart"]).to eq(0)
+  end
+
+  it "serves more viewers of the live feed than it has threads, and goes on answering" do
+    viewers = Array.new(25) do
+      TCPSocket.new("127.0.0.1", application.port).tap { |socket| socket.write("GET /api/live HTTP/1.1\r\nHost: 127.0.0.1:#{application.port}\r\n\r\n") }
+    end
+    texts = viewers.map { |socket| Tools.wait_until(5, "levels") { (@text ||= +"") << socket.readpartial(8192); @text.include?("event: lanes") && @text.tap { @text = nil } } }
+    expect(texts).to all(include("text/event-stream").and(include("event: state")))
+    expect(application.get("/api/health")["ok"]).to be(true)
+  ensure
+    viewers&.each(&:close)
+  end
+end
+
+# Each of these does harm to an application of its own.
+RSpec.describe "The application in trouble" do
+  let(:application) { RunningApplication.new.start }
+
+  after do
+    application.stop
+    application.remove
+  end
+
+  it "keeps what a killed recorder had captured, and says so" do
+    id = application.post("/api/capture", "name" => "Cut short")["id"]
+    Tools.wait_until(20, "three seconds") { live_capture_frames > 3 * 48_000 }
+    last = live_capture_frames
+    Process.kill(:KILL, application.pids("recorder").first)
+    take = application.take(id)
+    expect(take).to include("state" => "recovered", "note" => /recorder ended while capturing/)
+    expect(take["frames"]).to be > last - 48_000
+    expect(Tools.run("sndfile-info", take["tracks"][0]["path"])).to match(/Frames\s*: #{take['frames']}/)
+    state = Tools.wait_until(10, "the recorder") { application.get("/api/state")["recorder"].then { |one| one if one["up"] } }
+    expect(state["recovered"]).to match([include("number" => 1, "note" => /recovered/)])
+    expect(application.log).to match(/The recorder had ended; it was started again/)
+  end
+
+  def live_capture_frames
+    recorder = RunningRecorder.new(application.home)
+    recorder.call("status")&.dig("capture", "frames").to_i
+  end
+
+  it "goes on capturing while PostgreSQL is away, and shows the take afterwards" do
+    id = application.post("/api/capture", "name" => "No database")["id"]
+    postgres = application.pids("postgres").min
+    Process.kill(:KILL, postgres)
+    expect(Tools.wait_until(10, "the loss") { application.get("/api/health").then { |one| one unless one["database"] } }).to include("recorder" => true)
+    expect(application.get("/api/show")["error"]["where"]).to eq("database")
+    from = live_capture_frames
+    Tools.wait_until(10, "more sound") { live_capture_frames > from + 48_000 }
+    application.post("/api/capture/stop")
+    start_postgres_again
+    take = application.take(id)
+    expect(take).to include("state" => "complete", "gaps" => [])
+    expect(postgres).to be_positive
+  end
+
+  def start_postgres_again
+    cluster = Loomshuttle::Supervisor::Postgres.new(application.home, application.port + 1)
+    cluster.start
+  end
+
+  it "ends whole on TERM, keeps everything, and finds it again" do
+    application.post("/api/edits", settings: { "channel/1/name" => "Great tuba" })
+    id = application.post("/api/capture", "name" => "Last words")["id"]
+    Tools.wait_until(10, "a second") { live_capture_frames > 48_000 }
+    expect(application.stop).to eq(0)
+    expect(%w[desk recorder web postgres].flat_map { |part| application.pids(part) }).to eq([])
+    application.start
+    expect(application.get("/api/show")["channels"][0]["name"]).to eq("Great tuba")
+    expect(application.take(id)).to include("state" => "ended early", "note" => "The recorder was stopped.")
+    expect(application.get("/api/state")["desk"]["apart"]).to eq(0)
+  end
+
+  it "leaves no process when the supervisor itself is killed" do
+    supervisor = application.instance_variable_get(:@pid)
+    Process.kill(:KILL, supervisor)
+    Process.wait(supervisor)
+    Tools.wait_until(15, "all to end") { %w[desk recorder web].all? { |part| application.pids(part).empty? } }
+    application.start # takes over the database that was left
+    expect(application.get("/api/health")["ok"]).to be(true)
+  end
+
+  it "says in one sentence that a port or a home is in use" do
+    start = ->(*arguments) { Open3.capture3(RbConfig.ruby, File.join(Loomshuttle::ROOT, "processes", "demo.rb"), *arguments) }
+    _, err, status = start.call("--port", application.port.to_s, "--home", File.join(application.home, "other"))
+    expect([err.lines.size, err, status.exitstatus]).to match([1, /TCP port #{application.port} for the interface is in use/, 1])
+    _, err, status = start.call("--port", (application.port + 400).to_s, "--home", application.home)
+    expect([err.lines.size, err, status.exitstatus]).to match([1, /runs already with the home/, 1])
+    _, err, status = start.call("--nonsense")
+    expect([err.lines.size, err, status.exitstatus]).to match([1, /knows --port N and --home DIR/, 1])
+  end
+
+  it "says so over JSON-RPC when a request is no good, and works on" do
+    recorder = RunningRecorder.new(application.home)
+    expect(recorder.raw("nonsense").dig("error", "code")).to eq(-32_700)
+    expect(recorder.call("capture.start", frames: "many")).to include("code" => 1, "message" => /whole number/)
+    expect(recorder.call("status")["clock"]).to be(true)
+  end
+end

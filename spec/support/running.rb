@@ -1,0 +1,104 @@
+# frozen_string_literal: true
+
+require "json"
+require "socket"
+require "tmpdir"
+
+# Real processes for tests, each with its own folder and ports.
+class RunningDesk
+  attr_reader :osc_port, :home, :sends, :returns
+
+  def self.with
+    Dir.mktmpdir do |home|
+      desk = new(home)
+      desk.start
+      yield desk
+    ensure
+      desk&.stop
+    end
+  end
+
+  def initialize(home)
+    @home = home
+    @osc_port = Tools.free_udp_ports
+    @sends = Tools.free_udp_ports(3)
+    @returns = Tools.free_udp_ports(3)
+    @socket = UDPSocket.new
+    @socket.connect("127.0.0.1", @osc_port)
+  end
+
+  def start
+    @pid = RunningProcess.spawn("desk", @osc_port, @sends, @returns, @home)
+    Tools.wait_until(30, "the desk") { ask("/get", "name") }
+  end
+
+  def stop = RunningProcess.stop(@pid)
+
+  # @return [Object, nil] the reply's last argument; nil when none came
+  def ask(verb, *arguments)
+    number = @number = @number.to_i + 1
+    @socket.send(Loomshuttle::Formats::Osc.pack(verb, number, *arguments), 0)
+    while @socket.wait_readable(0.3)
+      message = Loomshuttle::Formats::Osc.unpack(@socket.recv(65_536)).first
+      return message.arguments.last if message.arguments.first == number
+    end
+  rescue Errno::ECONNREFUSED
+    sleep(0.05)
+    nil
+  end
+end
+
+# A recorder process that listens to session descriptions in its folder.
+class RunningRecorder
+  attr_reader :home, :pid
+
+  def initialize(home) = @home = home
+
+  def start
+    @pid = RunningProcess.spawn("recorder", @home)
+    Tools.wait_until(20, "the recorder") { call("status") }
+  end
+
+  def kill
+    Process.kill(:KILL, @pid)
+    Process.wait(@pid)
+  end
+
+  def stop = RunningProcess.stop(@pid)
+
+  # @return [Object, nil] result; nil when it does not answer
+  def call(method, **params) = raw({ jsonrpc: "2.0", id: 1, method: method, params: params })&.then { |answer| answer["result"] || answer["error"] }
+
+  def raw(request)
+    socket = UNIXSocket.new(File.join(@home, "recorder.sock"))
+    socket.puts(request.is_a?(String) ? request : JSON.generate(request))
+    JSON.parse(socket.gets)
+  rescue SystemCallError
+    nil
+  ensure
+    socket&.close
+  end
+
+  # Waits for a take that is over.
+  def finished_take(number = 1)
+    Tools.wait_until(30, "take #{number}") do
+      folder, manifest = Loomshuttle::Recorder::Manifest.all(File.join(@home, "takes")).find { |_, one| one["number"] == number && one["state"] != "capturing" }
+      folder && [folder, manifest]
+    end
+  end
+end
+
+# Starts and ends the scripts in processes/.
+module RunningProcess
+  def self.spawn(name, *arguments)
+    log = File.join(Dir.tmpdir, "loomshuttle-test-#{name}.log")
+    Process.spawn(RbConfig.ruby, File.join(Loomshuttle::ROOT, "processes", "#{name}.rb"), *arguments.map(&:to_s), out: [log, "a"], err: %i[child out], pgroup: true)
+  end
+
+  def self.stop(pid)
+    Process.kill(:TERM, pid)
+    Process.wait(pid)
+  rescue Errno::ESRCH, Errno::ECHILD
+    nil
+  end
+end

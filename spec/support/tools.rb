@@ -1,0 +1,42 @@
+# frozen_string_literal: true
+
+require "open3"
+
+# Reference tools from Debian. A missing one fails the test: bin/test installs them all.
+module Tools
+  module_function
+
+  # @return [String] what the program printed, both ways
+  def run(*command)
+    text, status = Open3.capture2e(*command.map(&:to_s))
+    raise "#{command.first} failed: #{text}" unless status.success?
+
+    text
+  end
+
+  # Waits for a condition, never for a time.
+  def wait_until(seconds = 20, what = "the condition")
+    deadline = Process.clock_gettime(Process::CLOCK_MONOTONIC) + seconds
+    until (got = yield)
+      raise "Waited #{seconds} s for #{what}" if Process.clock_gettime(Process::CLOCK_MONOTONIC) > deadline
+
+      sleep(0.02)
+    end
+    got
+  end
+
+  # @return [Integer] a UDP port of which so many, two apart, are free
+  def free_udp_ports(count = 1)
+    200.times do
+      port = 20_000 + (2 * rand(10_000))
+      sockets = (0...count).map { |n| UDPSocket.new.tap { |socket| socket.bind("127.0.0.1", port + (2 * n)) } }
+      sockets.each(&:close)
+      return port
+    rescue Errno::EADDRINUSE
+      next
+    end
+    raise "no free UDP ports"
+  end
+end
+
+RSpec.configure { |config| config.include(Tools) }

@@ -1,0 +1,36 @@
+# frozen_string_literal: true
+
+require "socket"
+
+RSpec.describe Loomshuttle::Web::LiveHub do
+  let(:hub) { described_class.new.tap(&:start) }
+
+  after { hub.stop }
+
+  def viewer
+    ours, theirs = UNIXSocket.pair
+    hub.add(theirs)
+    ours
+  end
+
+  def heard(socket) = Tools.wait_until(5, "a message") { socket.wait_readable(0.2) && socket.readpartial(65_536) }
+
+  it "tells all viewers, and a new one what was kept" do
+    first = viewer
+    hub.tell("state", { a: 1 }, keep: true)
+    hub.tell("lanes", { b: 2 })
+    text = +""
+    text << heard(first) until text.include?("lanes")
+    expect(text).to eq("event: state\ndata: {\"a\":1}\n\nevent: lanes\ndata: {\"b\":2}\n\n")
+    expect(heard(viewer)).to eq("event: state\ndata: {\"a\":1}\n\n")
+  end
+
+  it "forgets viewers that have gone, and drops one that does not read, without making the others wait" do
+    slow, gone, good = viewer, viewer, viewer
+    gone.close
+    Thread.new { loop { good.readpartial(65_536) } rescue nil } # rubocop:disable Style/RescueModifier
+    Tools.wait_until(10, "the drop") { hub.tell("lanes", "x" * 2000) && hub.size == 1 }
+    expect(hub.size).to eq(1)
+    slow.close
+  end
+end

@@ -1,0 +1,37 @@
+# frozen_string_literal: true
+
+require "socket"
+
+module Loomshuttle
+  module Supervisor
+    # Whether an instance's ports are free.
+    module PortCheck
+      # @param ports [Ports]
+      # @raise [Failed] naming the first one that is taken
+      def self.run(ports)
+        unless ports.web.between?(1024, 65_500)
+          raise Failed, "Port #{ports.web} cannot be used; choose one from 1024 to 65500 with --port."
+        end
+
+        { ports.web => "the interface", ports.database => "the database" }.each { |port, what| tcp(port, what) }
+        [ports.osc, *(0..2).flat_map { |n| [ports.sends + (2 * n), ports.returns + (2 * n)] }].each { |port| udp(port) }
+      end
+
+      def self.tcp(port, what)
+        TCPServer.new("127.0.0.1", port).close
+      rescue Errno::EADDRINUSE
+        raise Failed, "TCP port #{port} for #{what} is in use; stop what runs there, or start with another --port, 40 apart."
+      end
+
+      def self.udp(port)
+        socket = UDPSocket.new
+        socket.bind("127.0.0.1", port)
+      rescue Errno::EADDRINUSE
+        raise Failed, "UDP port #{port} is in use; stop what runs there, or start with another --port, 40 apart."
+      ensure
+        socket&.close
+      end
+      private_class_method :tcp, :udp
+    end
+  end
+end
