@@ -28,7 +28,9 @@ module Loomshuttle
         def takes(list)
           return "No takes yet; capture one with: bin/loomshuttle capture --seconds 10" if list.empty?
 
-          table([%w[number name length tracks state], *list.map { |one| [one["number"], one["name"], clock(one["frames"] / one["rate"]), one["tracks"].size, one["state"]].map(&:to_s) }])
+          table([%w[number name length tracks state], *list.map do |one|
+            [one["number"], one["name"], clock(one["frames"] / one["rate"]), one["tracks"].size, one["state"]].map(&:to_s)
+          end])
         end
 
         def take(one)

@@ -15,7 +15,7 @@ module Loomshuttle
           freeze
         end
 
-        def with(**changes) = self.class.new(**to_h.merge(changes))
+        def with(**changes) = self.class.new(**to_h, **changes)
 
         class_eval(&body) if body
       end

@@ -92,7 +92,7 @@ module Loomshuttle
       def lane_pieces(batch)
         batch.streams.each_with_object({}) do |(first, lanes, bytes), pieces|
           inside, across = @tracks.select { |track| (track.inputs.first - 1).between?(first, first + lanes - 1) }
-                                  .partition { |track| track.inputs.all? { |lane| (lane - 1).between?(first, first + lanes - 1) } }
+            .partition { |track| track.inputs.all? { |lane| (lane - 1).between?(first, first + lanes - 1) } }
           picks = inside.map { |track| track.inputs.map { |lane| lane - 1 - first } }
           inside.zip(Audio::Pcm24.network_to_wav(bytes, lanes, picks)) { |track, piece| pieces[track] = piece }
           across.each { |track| pieces[track] = across_streams(batch, track) }

@@ -32,7 +32,7 @@ module Loomshuttle
         return if @subscribers.empty?
 
         line = "#{Rpc.notification(method, params)}\n"
-        @lock.synchronize { @subscribers.reject! { |socket| !push(socket, line) } }
+        @lock.synchronize { @subscribers.select! { |socket| push(socket, line) } }
       end
 
       def close

@@ -74,7 +74,7 @@ module Loomshuttle
         return if frames <= 0
 
         keep = [frames, upto - @taken].min
-        @waiting[upto] = payload.byteslice((skip + keep) * @frame_bytes..) if keep < frames && !@waiting.key?(upto)
+        @waiting[upto] = payload.byteslice(((skip + keep) * @frame_bytes)..) if keep < frames && !@waiting.key?(upto)
         parts << (keep * @frame_bytes == payload.bytesize ? payload : payload.byteslice(skip * @frame_bytes, keep * @frame_bytes))
         @taken += keep
       end

@@ -76,7 +76,7 @@ module Loomshuttle
         unknown = params.keys.map(&:to_sym) - known
         return "Unknown parameter #{unknown.join(', ')}; known are #{known.join(', ')}." unless unknown.empty?
 
-        missing = method.parameters.select { |kind, _| kind == :keyreq }.map(&:last) - params.keys.map(&:to_sym)
+        missing = method.parameters.filter_map { |kind, name| name if kind == :keyreq } - params.keys.map(&:to_sym)
         "Parameter #{missing.join(', ')} is missing." unless missing.empty?
       end
 

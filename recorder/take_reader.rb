@@ -51,7 +51,7 @@ module Loomshuttle
       # @return [Boolean] whether the end is reached
       def done? = @position >= @to
 
-      def close = @parts.each { |reader, _| reader.close }
+      def close = @parts.map(&:first).each(&:close)
 
       private
 

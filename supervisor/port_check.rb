@@ -9,9 +9,7 @@ module Loomshuttle
       # @param ports [Ports]
       # @raise [Failed] naming the first one that is taken
       def self.run(ports)
-        unless ports.web.between?(1024, 65_500)
-          raise Failed, "Port #{ports.web} cannot be used; choose one from 1024 to 65500 with --port."
-        end
+        raise Failed, "Port #{ports.web} cannot be used; choose one from 1024 to 65500 with --port." unless ports.web.between?(1024, 65_500)
 
         { ports.web => "the interface", ports.database => "the database" }.each { |port, what| tcp(port, what) }
         [ports.osc, *(0..2).flat_map { |n| [ports.sends + (2 * n), ports.returns + (2 * n)] }].each { |port| udp(port) }

@@ -37,7 +37,12 @@ module Loomshuttle
 
       def start
         @thread = Thread.new { broadcast while @queue }
-        @beat = Thread.new { loop { sleep(HEARTBEAT); @queue << ": here\n\n" } }
+        @beat = Thread.new do
+          loop do
+            sleep(HEARTBEAT)
+            @queue << ": here\n\n"
+          end
+        end
       end
 
       # Ends all viewers' connections, which Puma no longer knows of.

@@ -69,8 +69,8 @@ module Loomshuttle
       def follow
         reconcile
       rescue Sequel::Error, SystemCallError => e
-        warn "Takes could not be followed yet: #{e.message.lines.first&.strip}" unless e.class == @last_trouble
-        @last_trouble = e.class
+        warn "Takes could not be followed yet: #{e.message.lines.first&.strip}" unless e.message == @last_trouble
+        @last_trouble = e.message
       ensure
         wait
       end

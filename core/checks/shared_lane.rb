@@ -34,10 +34,13 @@ module Loomshuttle
           count = side == :inputs ? show.profile.sends : show.profile.returns
           taken = show.tracks.values.reject { |other| other.number == track.number }.flat_map { |other| other[side] }
           starts = track.stereo ? (1...count).step(2).to_a : (1..count).to_a
-          free = starts.reject { |lane| (taken & (lane...(lane + track.width)).to_a).any? }
+          free = starts.reject { |lane| taken.intersect?((lane...(lane + track.width)).to_a) }
           free = free.select { |lane| show.sends[lane].source } if side == :inputs && free.any? { |lane| show.sends[lane].source }
           lane = free.min_by { |candidate| (candidate - track.number).abs } or return
-          lanes = (lane...(lane + track.width)).to_a
+          move_to(track, side, (lane...(lane + track.width)).to_a)
+        end
+
+        def move_to(track, side, lanes)
           Patch::Edit.set("Move #{track.title} to #{SIDES[side].first} #{lanes.join(' and ')}", "track/#{track.number}/#{side}" => lanes)
         end
       end

@@ -41,7 +41,7 @@ module Loomshuttle
         end
 
         def read_section(section, host, next_first)
-          port = section[/\Aaudio (\d+) RTP\/AVP/, 1]
+          port = section[%r{\Aaudio (\d+) RTP/AVP}, 1]
           type, rate, lanes = section.match(%r{^a=rtpmap:(\d+) L24/(\d+)(?:/(\d+))?\s*$})&.captures
           raise Invalid.new("A stream of the session description is not RTP L24: m=#{section.lines.first&.strip}", where: "sdp") unless port && type
 

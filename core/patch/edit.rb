@@ -22,7 +22,7 @@ module Loomshuttle
       # @return [Array(Show, Array<Change>)] settings that already had their value are not in the list
       # @raise [Invalid] when one does not fit; nothing is applied then
       def apply(show)
-        changed = Ordering.sort(show, settings).reduce(show) { |now, (path, value)| now.put(path, value) }
+        changed = Ordering.sort(settings).reduce(show) { |now, (path, value)| now.put(path, value) }
         changes = settings.keys.filter_map do |path|
           from, to = show.get(path), changed.get(path)
           Change.new(path: path, from: from, to: to) unless from == to

@@ -7,8 +7,8 @@ module Loomshuttle
     module Ordering
       # @param settings [Hash{String=>Object}]
       # @return [Array<Array(String, Object)>] steps; a setting may come twice, emptied first
-      def self.sort(show, settings)
-        emptied = settings.keys.flat_map { |path| emptying(show, path, settings) }
+      def self.sort(settings)
+        emptied = settings.keys.flat_map { |path| emptying(path, settings) }
         widths, rest = settings.partition { |path, _| path.end_with?("/stereo") }
         taps, others = rest.partition { |path, _| path.match?(%r{\Asend/\d+/tap\z}) }
         emptied + widths + taps + others
@@ -16,7 +16,7 @@ module Loomshuttle
 
       # What must be empty before a setting can change: the lanes of a track whose width changes, the source of a
       # send whose tap changes. Values are put back unless the edit sets them itself.
-      def self.emptying(show, path, settings)
+      def self.emptying(path, settings)
         case path
         when %r{\Atrack/\d+/stereo\z}
           base = path.delete_suffix("stereo")
@@ -25,7 +25,7 @@ module Loomshuttle
           source = path.sub("tap", "source")
           settings.key?(source) ? [[source, nil]] : []
         else []
-        end.each { |at, _| show.get(at) }
+        end
       end
       private_class_method :emptying
     end

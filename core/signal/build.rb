@@ -36,9 +36,7 @@ module Loomshuttle
 
       def join_stage(channel, base, side)
         path = "channel/#{channel.number}"
-        if channel.stage
-          join(neighbour(channel.stage, side), "#{base}@preamp", kind: :patch, gain_db: channel.gain, setting: "#{path}/stage")
-        end
+        join(neighbour(channel.stage, side), "#{base}@preamp", kind: :patch, gain_db: channel.gain, setting: "#{path}/stage") if channel.stage
         join("#{base}@preamp", "#{base}@channel-in", kind: :desk, setting: "#{path}/position", live: channel.position == "stage")
       end
 

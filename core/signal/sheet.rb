@@ -61,7 +61,7 @@ module Loomshuttle
           channel = @show.channel_at(base)
           _, _, number, side = base.split("/")
           port("channel", row, base, channel.number, [number, side&.upcase].join, name: channel.name, dye: channel.colour,
-                                                                                note: channel.position == "take" ? "take" : "")
+                                                                                  note: channel.position == "take" ? "take" : "")
         end
       end
 

@@ -62,7 +62,7 @@ module Loomshuttle
       # Tracks that only play: outputs, but no inputs.
       def lone_tracks
         @show.tracks.values.select { |track| track.inputs.empty? && !track.outputs.empty? }
-             .flat_map { |track| track.points("in").map { |point| from_track({}, point) } }
+          .flat_map { |track| track.points("in").map { |point| from_track({}, point) } }
       end
 
       def home(point)

@@ -17,7 +17,7 @@ module Loomshuttle
       end
 
       PLANNED = ->(join) { join.kind != :mix }
-      LIVE = ->(join) { join.live }
+      LIVE = lambda(&:live)
 
       # @param graph [Graph]
       # @param point [String]

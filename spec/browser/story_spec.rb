@@ -28,17 +28,17 @@ RSpec.describe "The interface", type: :feature do
     expect(page).to have_css("[data-port='desk/ch/4']", text: "Fiddle")
     expect(page).to have_css("path.thread:not(.loose)", count: 68)
     find("[data-port='desk/ch/4']").click
-    within("aside[aria-label=Trace]") { expect(page).to have_text("Fiddle").and have_text("Card send 4").and have_text("Comes back on its own channel.") }
+    within("aside[aria-label=Trace]") { ["Fiddle", "Card send 4", "Comes back on its own channel."].each { |text| expect(page).to have_text(text) } }
 
     open_place("capture")
     fill_in("Name of the take", with: "First set")
-    live = nil
+    nil
     click_button("Capture")
     expect(page).to have_text(/Capturing take \d+ First set/)
     live = desk_peaks(8)
     expect(page).to have_css("[role=timer]", text: /00:1\d/, wait: 20)
     click_button("Stop")
-    within("aside[aria-label=Takes]") { expect(page).to have_text("First set").and have_text("16 tracks") }
+    within("aside[aria-label=Takes]") { ["First set", "16 tracks"].each { |text| expect(page).to have_text(text) } }
     take = application.get("/api/takes").first
     expect(take).to include("state" => "complete", "gaps" => [])
     expect(take["frames"]).to be > 10 * 48_000
@@ -78,7 +78,7 @@ RSpec.describe "The interface", type: :feature do
   it "runs straight from the chosen range" do
     open_place("patch")
     find("[data-port='track/1/in']").click
-    keys([:shift, :arrow_down], [:shift, :arrow_down])
+    keys(%i[shift arrow_down], %i[shift arrow_down])
     click_button("Run straight…")
     expect(find_field("How many").value).to eq("3")
     fill_in("Starting with card send", with: "4")

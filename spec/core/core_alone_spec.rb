@@ -19,7 +19,7 @@ RSpec.describe "The core by itself" do
     it "keeps #{part} from naming #{strangers.join(', ')}" do
       used = Dir[File.join(Loomshuttle::ROOT, part, "**", "*.rb")].flat_map do |file|
         code = File.readlines(file).reject { |line| line.strip.start_with?("#") }.join
-        strangers.select { |name| code.match?(/(?<![\w:"'\/])#{name}::/) }.map { |name| "#{file} names #{name}" }
+        strangers.select { |name| code.match?(%r{(?<![\w:"'/])#{name}::}) }.map { |name| "#{file} names #{name}" }
       end
       expect(used).to eq([])
     end

@@ -79,7 +79,11 @@ RSpec.describe "RTP L24 beside GStreamer", :folder do
   # Each lane of the take is a stretch of one of the source's, and all of them the same stretch.
   def compare(folder, manifest)
     taken = manifest["tracks"].map { |track| Loomshuttle::Formats::Wav::Reader.new(File.join(folder, track["file"])).read[true, 0] }
-    start = (0...lanes).filter_map { |lane| samples[true, lane].eq(taken[0][0]).where.to_a.find { |at| at + 48_000 <= frames && samples[at...(at + 48_000), lane] == taken[0] } }.first
+    start = (0...lanes).filter_map do |lane|
+      samples[true, lane].eq(taken[0][0]).where.to_a.find do |at|
+        at + 48_000 <= frames && samples[at...(at + 48_000), lane] == taken[0]
+      end
+    end.first
     expect(start).not_to be_nil
     expect(taken.map(&:to_binary).sort).to eq(lanes_of(samples[start...(start + 48_000), true]))
   end

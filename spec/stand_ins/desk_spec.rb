@@ -7,7 +7,11 @@ RSpec.describe Loomshuttle::StandIns::Desk::Unit do
   let(:desk) do
     described_class.new(VirtualRig::PROFILE, ports: { sends: 5000, returns: 6000 }, now: -> { clock[:now] }, session: 5, stage: VirtualRig.stage,
                                              card: ->(stream, bytes) { packets[stream] << Loomshuttle::Formats::Rtp.unpack(bytes) },
-                                             reply: ->(peer, bytes) { Loomshuttle::Formats::Osc.unpack(bytes).each { |message| replies << [peer, message.address, *message.arguments] } })
+                                             reply: lambda { |peer, bytes|
+                                               Loomshuttle::Formats::Osc.unpack(bytes).each do |message|
+                                                 replies << [peer, message.address, *message.arguments]
+                                               end
+                                             })
   end
 
   def ask(address, *arguments, peer: :me)
@@ -33,9 +37,9 @@ RSpec.describe Loomshuttle::StandIns::Desk::Unit do
     end
 
     {
-      ["/set", 1, "strip/3/gain", 99.0] => /0 to 60/, ["/set", 1, "strip/3/gain", 10.5] => /steps of 1/, ["/set", 1, "strip/99/gain", 1.0] => /no strip\/99/,
-      ["/set", 1, "strip/3/stage", "in/40"] => /in\/1 to line\/2/, ["/set", 1, "strip/17/stage", "in/2"] => /odd lane/, ["/set", 1, "strip/3/hears"] => /one value/,
-      ["/set", 1, "card/send/1/from", "ch/17"] => /no "ch\/17" to send/, ["/set", 1, "clock", 5] => /only be read/, ["/jump", 1, "strip/3/gain"] => /not a request/,
+      ["/set", 1, "strip/3/gain", 99.0] => /0 to 60/, ["/set", 1, "strip/3/gain", 10.5] => /steps of 1/, ["/set", 1, "strip/99/gain", 1.0] => %r{no strip/99},
+      ["/set", 1, "strip/3/stage", "in/40"] => %r{in/1 to line/2}, ["/set", 1, "strip/17/stage", "in/2"] => /odd lane/, ["/set", 1, "strip/3/hears"] => /one value/,
+      ["/set", 1, "card/send/1/from", "ch/17"] => %r{no "ch/17" to send}, ["/set", 1, "clock", 5] => /only be read/, ["/jump", 1, "strip/3/gain"] => /not a request/,
       ["/subscribe", 1, "meters", 500] => /0 to 30/, ["/subscribe", 1, "weather", 5] => /changes or meters/, ["/get", "x"] => /number and an address/
     }.each do |request, reason|
       it "refuses #{request.join(' ')} with a reason, and changes nothing" do

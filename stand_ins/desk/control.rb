@@ -67,6 +67,7 @@ module Loomshuttle
 
         def subscribe(peer, id, what, seconds)
           raise Settings::Refused, "changes or meters can be subscribed to" unless @subscribers.key?(what)
+
           fits = seconds.is_a?(Integer) && (0..LONGEST_SUBSCRIPTION).cover?(seconds)
           raise Settings::Refused, "a subscription lasts 0 to #{LONGEST_SUBSCRIPTION} whole seconds" unless fits
 
@@ -74,9 +75,9 @@ module Loomshuttle
           say(peer, "/value", id, what, seconds)
         end
 
-        def each_subscriber(what, &block)
+        def each_subscriber(what, &)
           @subscribers[what].delete_if { |_, ends| ends <= @now.call }
-          @subscribers[what].each_key(&block)
+          @subscribers[what].each_key(&)
         end
 
         def say(peer, address, *arguments) = @send.call(peer, Formats::Osc.pack(address, *arguments))

@@ -88,7 +88,7 @@ module Loomshuttle
 
         def each_lane(strips) = strips.flat_map { |strip| [yield("strip/#{strip.number}")] * strip.width }
 
-        def row(strips, &block) = Numo::DFloat[*each_lane(strips, &block)].reshape(1, @model.lanes)
+        def row(strips, &) = Numo::DFloat[*each_lane(strips, &)].reshape(1, @model.lanes)
 
         def sources(strips, field)
           strips.flat_map do |strip|

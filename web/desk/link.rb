@@ -146,10 +146,10 @@ module Loomshuttle
           @lock.synchronize { @mirror = values }
         end
 
-        def raise_flag(up)
-          return if up == @up
+        def raise_flag(state)
+          return if state == @up
 
-          @up = up
+          @up = state
           @on_change.call
         end
 

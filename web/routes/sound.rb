@@ -14,6 +14,10 @@ module Loomshuttle
             take = @control.shelf.find(params["take"])
             json({ frames: take["frames"], peaks: @control.shelf.overview(take, (params["points"] || 600).to_i) })
           end
+          register_playback(app)
+        end
+
+        def self.register_playback(app)
           app.post("/api/playback") do
             body = body_json
             range = { from: body["from"] || 0, to: body["to"], loop: body["loop"] == true }
@@ -24,6 +28,8 @@ module Loomshuttle
             json({ stopped: true })
           end
         end
+
+        private_class_method :register_playback
 
         # @param take [Hash] manifest with "folder"
         def self.take_hash(take)

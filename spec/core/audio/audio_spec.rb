@@ -21,7 +21,7 @@ RSpec.describe Loomshuttle::Audio::Pcm24 do
   end
 
   it "gives every integer back after a way through floats" do
-    values = Numo::Int32.new(100_000).seq.reshape(50_000, 2) * 167 - 8_388_608
+    values = (Numo::Int32.new(100_000).seq.reshape(50_000, 2) * 167) - 8_388_608
     expect(described_class.from_float(described_class.to_float(values))).to eq(values)
   end
 

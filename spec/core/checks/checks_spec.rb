@@ -37,7 +37,7 @@ RSpec.describe Loomshuttle::Checks do
   it "finds two tracks on one output lane" do
     faulty = set(straight(4), "track/3/outputs" => [2])
     finding = only(faulty, "shared-lane").first
-    expect(finding.sentence).to match(/share card return 2, so they are mixed/)
+    expect(finding.sentence).to include("share card return 2, so they are mixed")
     expect(findings(mended(faulty, finding))).to eq([])
   end
 
@@ -60,7 +60,7 @@ RSpec.describe Loomshuttle::Checks do
 
   it "points out the one empty side of a stereo track" do
     show = set(straight(2), "track/2/stereo" => true, "track/2/inputs" => [2, 3], "track/2/outputs" => [])
-    expect(only(show, "armed-without-source").first.sentence).to match(/one side of track 2/)
+    expect(only(show, "armed-without-source").first.sentence).to include("one side of track 2")
   end
 
   it "puts what blocks first" do

@@ -42,7 +42,7 @@ RSpec.describe Loomshuttle::Formats::Rtp do
 
   it "steps over contributing sources, an extension, and padding" do
     header = [0x80 | 0x20 | 0x10 | 2, 97, 1, 2, 3].pack("CCnNN")
-    bytes = header + [7, 8].pack("NN") + [0xbede, 1].pack("nn") + "XXXX" + "audio!" + "\0\0\3".b
+    bytes = "#{header}#{[7, 8].pack('NN')}#{[0xbede, 1].pack('nn')}XXXXaudio!#{"\0\0\3".b}"
     expect(described_class.unpack(bytes).payload).to eq("audio!")
   end
 
