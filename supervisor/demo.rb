@@ -37,7 +37,7 @@ module Loomshuttle
         PortCheck.run(@ports)
         start
         until @stopped
-          @children.each { |child| child.watch&.then { |words| puts words } }
+          [@postgres, *@children].each { |part| part.watch&.then { |words| puts words } }
           sleep(0.2)
         end
         puts "Stopping."

@@ -52,7 +52,7 @@ RSpec.describe "The interface", type: :feature do
     expect(application.get("/api/state")["positions"]).to eq("stage" => 1, "take" => 16)
     click_button("Return to stage")
     expect(page).to have_no_link(text: "on take")
-    expect(application.get("/api/state")["desk"]).to eq("up" => true, "apart" => 0)
+    Tools.wait_until(5, "the desk in step") { application.get("/api/state")["desk"] == { "up" => true, "apart" => 0 } }
     expect(application.get("/api/show")["channels"].map { |one| one["position"] }.uniq).to eq(["stage"])
   end
 

@@ -80,10 +80,15 @@ function told(edited: Edited): Edited {
 
 type Send = (version: number | undefined) => Promise<Edited>;
 
+// What this browser's own last edit made. The show is read anew after it; until then the next edit builds on this.
+let ownVersion = 0;
+
 /** Sends an edit made against the version on this screen. */
 export async function edit(send: Send): Promise<boolean> {
   try {
-    told(await send(queries.getQueryData<Show>(SHOW)?.version));
+    const shown = queries.getQueryData<Show>(SHOW)?.version;
+    const edited = told(await send(shown === undefined ? undefined : Math.max(shown, ownVersion)));
+    ownVersion = edited.version;
     return true;
   } catch (error) {
     complain(error, () => void edit((version) => send(version)));
@@ -102,8 +107,14 @@ export type RunColumn = 'socket' | 'send' | 'track_input' | 'track_output' | 're
 export const runStraight = (run: { column: RunColumn; first: number; count: number; start: number }) =>
   edit((version) => taken(api.POST('/api/run-straight', { body: { ...run, version: version ?? null } })));
 
-export const flip = (to: 'stage' | 'take', channels?: number[]) =>
-  edit(() => taken(api.POST('/api/flip', { body: { to, ...(channels ? { channels } : {}) } })));
+/** Flips in the newest version, whatever else has changed: the way back must never be refused. */
+export async function flip(to: 'stage' | 'take', channels?: number[]): Promise<void> {
+  try {
+    told(await taken(api.POST('/api/flip', { body: { to, ...(channels ? { channels } : {}) } })));
+  } catch (error) {
+    complain(error);
+  }
+}
 
 export const undo = () =>
   edit((version) => taken(api.POST('/api/undo', { body: { version: version ?? null } })));
