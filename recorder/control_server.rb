@@ -6,7 +6,7 @@ require "socket"
 module Loomshuttle
   module Recorder
     # Listens on the Unix socket. A thread accepts, a thread a connection reads requests and writes answers. Meters and
-    # state are told to whoever asked for them; one who does not read fast enough is dropped, for telling never waits.
+    # state are told to whoever asked for them. Writing never waits: one who does not read fast enough is dropped.
     class ControlServer
       # @param path [String] of the socket
       # @param unit [Unit]
@@ -48,7 +48,7 @@ module Loomshuttle
           rpc = Rpc.new(methods_for(socket))
           while (line = socket.gets)
             reply = rpc.answer(line)
-            @lock.synchronize { socket.write("#{reply}\n") } if reply
+            break unless reply.nil? || @lock.synchronize { push(socket, "#{reply}\n") }
           end
         rescue SystemCallError, IOError
           nil # the other side has gone

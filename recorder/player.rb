@@ -23,6 +23,7 @@ module Loomshuttle
       def initialize(reader, streams:, buffer:, source:, &send)
         @reader, @streams, @buffer, @source, @send = reader, streams, buffer, source, send
         @ready = Queue.new
+        @reading = Mutex.new
         @sequence = 0
         @underruns = 0
         @position = reader.from
@@ -32,9 +33,9 @@ module Loomshuttle
       # Reads ahead until a second is ready.
       # @return [Boolean] whether anything was read
       def fill
-        return false if @ready.size >= AHEAD || @reader.done?
+        return false unless hungry?
 
-        read_some while @ready.size < AHEAD && !@reader.done?
+        @reading.synchronize { read_some } while hungry?
         true
       end
 
@@ -56,11 +57,21 @@ module Loomshuttle
 
       def reader_range = [@reader.from, @reader.to, @reader.loop]
 
-      def close = @reader.close
+      # Ends it; waits for a read that is under way on another thread.
+      def close
+        @reading.synchronize do
+          @closed = true
+          @reader.close
+        end
+      end
 
       private
 
+      def hungry? = !@closed && @ready.size < AHEAD && !@reader.done?
+
       def read_some
+        return if @closed
+
         start = @reader.position
         block = @reader.read(READ * PACKET)
         payloads = @streams.map do |stream|

@@ -66,14 +66,15 @@ RSpec.describe "The running application" do
     end
   end
 
+  # The desk counts card returns that came after their time, as they may on a busy machine; then the sound has a hole and
+  # it is tried again. Samples that came in time must be equal.
   it "brings a take back bit for bit over real sockets" do
-    # A long buffer, so that other work on the machine cannot make a packet late: this is about samples, not about time.
     application.post("/api/edits", settings: { "send/16/tap" => "preamp", "setup/buffer" => 4096 })
-    live = captured("Live", 7)
+    live = captured("Live", 8)
     application.post("/api/flip", "to" => "take")
     application.post("/api/edits", settings: (1..16).to_h { |n| ["send/#{n}/tap", "channel-in"] })
-    application.post("/api/playback", "take" => live["number"])
-    again = captured("Again", 6)
+    again = Array.new(4) { played_again(live) }.find { |take, late| take && late.zero? }&.first
+    expect(again).not_to be_nil, "card returns came late in each of four tries"
     expect([live["gaps"], again["gaps"]]).to eq([[], []])
     expect(equal_lanes(live, again, 5 * 48_000)).to eq([true] * 16)
   ensure
@@ -82,18 +83,35 @@ RSpec.describe "The running application" do
     application.post("/api/edits", settings: (1..16).to_h { |n| ["send/#{n}/tap", n == 16 ? "post-eq" : "preamp"] }.merge("setup/buffer" => 2048))
   end
 
+  # A second take of the first one's playback, and how many packets came late meanwhile. Once one try was good, no more.
+  def played_again(live)
+    return if @good
+
+    late = desk_fact("card/late")
+    expect(application.post("/api/playback", "take" => live["number"])).to include("number" => live["number"])
+    take = captured("Again", 7)
+    application.post("/api/playback/stop")
+    missed = desk_fact("card/late") - late
+    @good = missed.zero?
+    [take, missed]
+  end
+
+  def desk_fact(address)
+    socket = UDPSocket.new.tap { |one| one.connect("127.0.0.1", application.port + 2) }
+    socket.send(Loomshuttle::Formats::Osc.pack("/get", 1, address), 0)
+    Loomshuttle::Formats::Osc.unpack(socket.recv(2000)).first.arguments.last
+  ensure
+    socket&.close
+  end
+
   def captured(name, seconds) = application.take(application.post("/api/capture", "name" => name, "frames" => seconds * 48_000)["id"])
 
+  # Playback began a moment before or after the second capture: find where in the first take its second second stands.
   def equal_lanes(live, again, frames)
     first, second = [live, again].map { |take| take["tracks"].first(16).map { |file| Loomshuttle::Formats::Wav::Reader.new(file["path"]).read[true, 0] } }
-    # Playback began a moment before the second capture: find where in the first take that capture starts.
-    probe = second[3][4800...9600]
-    shift = (0...(48_000 * 2)).find { |at| first[3][at] == probe[0] && first[3][at...(at + 4800)] == probe } or return []
-    shift -= 4800
-    (0...16).map do |lane|
-      from = [0, -shift].max
-      first[lane][(from + shift)...(from + shift + frames)] == second[lane][from...(from + frames)]
-    end
+    probe = second[3][48_000...52_800]
+    shift = (0...(48_000 * 3)).find { |at| first[3][at] == probe[0] && first[3][at...(at + 4800)] == probe } or return []
+    (0...16).map { |lane| first[lane][shift...(shift + frames)] == second[lane][48_000...(48_000 + frames)] }
   end
 
   it "shows a change made at the desk itself as a difference, and does not overwrite it" do

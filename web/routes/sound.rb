@@ -14,10 +14,10 @@ module Loomshuttle
             take = @control.shelf.find(params["take"])
             json({ frames: take["frames"], peaks: @control.shelf.overview(take, (params["points"] || 600).to_i) })
           end
-          register_playback(app)
+          register_playing(app)
         end
 
-        def self.register_playback(app)
+        def self.register_playing(app)
           app.post("/api/playback") do
             body = body_json
             range = { from: body["from"] || 0, to: body["to"], loop: body["loop"] == true }
@@ -29,7 +29,7 @@ module Loomshuttle
           end
         end
 
-        private_class_method :register_playback
+        private_class_method :register_playing
 
         # @param take [Hash] manifest with "folder"
         def self.take_hash(take)

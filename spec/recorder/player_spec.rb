@@ -1,0 +1,144 @@
+# frozen_string_literal: true
+
+RSpec.describe "Playing a take", :folder do
+  let(:frames) { 9600 }
+  # Track n at time t holds t * 10 + n, so that every slip shows.
+  let(:manifest) do
+    { "frames" => frames, "tracks" => [{ "number" => 1, "file" => "one.wav" }, { "number" => 2, "file" => "two.wav" }] }
+  end
+  let(:streams) do
+    [Loomshuttle::Formats::Sdp::Stream.new(host: "h", port: 1, lanes: 2, first: 1, rate: 48_000, payload_type: 97)]
+  end
+  let(:timeline) do
+    Loomshuttle::Recorder::Timeline.new.tap { |line| line.locate(0, Loomshuttle::Formats::Rtp::Packet.new(97, 0, 1_000_000, 1, ""), 0) }
+  end
+  let(:sent) { [] }
+
+  before { %w[one two].each_with_index { |name, at| write(name, at + 1) } }
+
+  def write(name, number)
+    bext = Loomshuttle::Formats::Bext.new(description: "", originator: "", reference: "", date: "2026-01-01", time: "00:00:00", time_reference: 0, history: "")
+    writer = Loomshuttle::Formats::Wav::Writer.new(File.join(@folder, "#{name}.wav"), bext: bext)
+    writer.write(Loomshuttle::Audio::Pcm24.to_wav(((Numo::Int32.new(frames).seq * 10) + number).reshape(frames, 1)))
+    writer.close
+  end
+
+  def reader(outputs: { 1 => [1], 2 => [2] }, **range)
+    Loomshuttle::Recorder::TakeReader.new(@folder, manifest, outputs: outputs, lanes: 2, **range)
+  end
+
+  def player(reader, buffer: 1024)
+    Loomshuttle::Recorder::Player.new(reader, streams: streams, buffer: buffer, source: 5) { |_, bytes| sent << Loomshuttle::Formats::Rtp.unpack(bytes) }
+  end
+
+  describe Loomshuttle::Recorder::TakeReader do
+    it "puts each track on the lane that it has now" do
+      expect(reader(outputs: { 1 => [2], 2 => [1] }).read(3).to_a).to eq([[2, 1], [12, 11], [22, 21]])
+    end
+
+    it "leaves tracks without an output out, and sums those that share one" do
+      expect(reader(outputs: { 2 => [1] }).read(2).to_a).to eq([[2, 0], [12, 0]])
+      expect(reader(outputs: { 1 => [1], 2 => [1] }).read(2).to_a).to eq([[3, 0], [23, 0]])
+    end
+
+    it "clips a sum at full scale" do
+      allow_any_instance_of(Loomshuttle::Formats::Wav::Reader).to receive(:read).and_return(Numo::Int32.new(2, 1).fill(8_000_000)) # rubocop:disable RSpec/AnyInstance
+      expect(reader(outputs: { 1 => [1], 2 => [1] }).read(2)[true, 0].to_a).to eq([8_388_607] * 2)
+    end
+
+    it "repeats a range without a seam" do
+      times = reader(from: 100, to: 103, loop: true).read(8)[true, 0].to_a.map { |value| value / 10 }
+      expect(times).to eq([100, 101, 102, 100, 101, 102, 100, 101])
+    end
+
+    it "is silent behind the end, and knows that it is done" do
+      one = reader(from: 9598)
+      expect(one.read(4)[true, 0].to_a).to eq([95_981, 95_991, 0, 0])
+      expect(one).to be_done
+    end
+
+    it "says so when nothing of the take has an output" do
+      expect { reader(outputs: {}) }.to raise_error(Loomshuttle::Invalid, /No track of this take has an output/)
+    end
+  end
+
+  describe Loomshuttle::Recorder::Player do
+    it "sends one packet for each millisecond that arrives, stamped one buffer later" do
+      one = player(reader)
+      one.fill
+      one.tick(0, timeline)
+      one.tick(480, timeline)
+      expect(sent.map(&:timestamp)).to eq((0...10).map { |n| 1_000_000 + 1024 + (n * 48) })
+      expect(sent.map(&:sequence)).to eq((0...10).to_a)
+      samples = Loomshuttle::Audio::Pcm24.from_network(sent.map(&:payload).join, 2)
+      expect(samples[true, 0].to_a).to eq((0...480).map { |t| (t * 10) + 1 })
+    end
+
+    it "tells where it is, also in a short loop" do
+      one = player(reader(from: 4800, to: 5280, loop: true))
+      one.fill
+      one.tick(0, timeline)
+      positions = (1..30).map do |n|
+        one.tick(n * 48, timeline)
+        one.position
+      end
+      expect(positions).to all(be_between(4800, 5279))
+      expect(positions.uniq.size).to eq(10)
+    end
+
+    it "sends silence and counts when reading is behind, and goes on where it was" do
+      one = player(reader)
+      one.tick(0, timeline)
+      one.tick(48, timeline)
+      one.fill
+      one.tick(96, timeline)
+      expect(one.underruns).to eq(1)
+      expect(sent.map { |packet| Loomshuttle::Audio::Pcm24.from_network(packet.payload, 2)[1, 0] }).to eq([0, 11])
+    end
+
+    it "can be closed while another thread reads ahead" do
+      20.times do
+        one = player(reader(loop: true))
+        filling = Thread.new { one.fill }
+        one.close
+        expect { filling.value }.not_to raise_error
+        expect(one.fill).to be(false)
+      end
+    end
+  end
+end
+
+RSpec.describe Loomshuttle::Recorder::ControlServer, :folder do
+  let(:path) { File.join(@folder, "socket") }
+  let(:unit) { instance_double(Loomshuttle::Recorder::Unit, status: { "x" => "y" * 5000 }) }
+  let(:server) { described_class.new(path, unit).tap(&:start) }
+
+  before { server }
+  after { server.close }
+
+  def connect = UNIXSocket.new(path)
+
+  it "tells meters to those who asked, and answers others meanwhile" do
+    viewer = connect
+    viewer.puts('{"jsonrpc":"2.0","id":1,"method":"meters","params":{"subscribe":true}}')
+    expect(JSON.parse(viewer.gets)["result"]).to eq("subscribed" => true)
+    server.tell("meters", { "peak" => [1] })
+    expect(JSON.parse(viewer.gets)).to eq("jsonrpc" => "2.0", "method" => "meters", "params" => { "peak" => [1] })
+    other = connect
+    other.puts('{"jsonrpc":"2.0","id":2,"method":"status"}')
+    expect(JSON.parse(other.gets)["id"]).to eq(2)
+  end
+
+  it "never waits for one who does not read" do
+    deaf = connect
+    deaf.puts('{"jsonrpc":"2.0","id":1,"method":"meters","params":{"subscribe":true}}')
+    deaf.gets
+    asker = connect
+    500.times { asker.puts('{"jsonrpc":"2.0","id":2,"method":"status"}') } # and reads none of the answers
+    telling = Thread.new { 2000.times { server.tell("meters", { "peak" => [0] * 200 }) } }
+    expect(telling.join(10)).to eq(telling)
+    expect(File.stat(path).mode & 0o777).to eq(0o600)
+  rescue Errno::EPIPE
+    expect(telling&.join(10)).to eq(telling) # dropped already: that is the point
+  end
+end
