@@ -60,9 +60,13 @@ RSpec.describe "The interface", type: :feature do
     open_place("patch")
     find("[data-port='desk/ch/1']").click
     keys(:arrow_down, :arrow_down, :arrow_right, :enter)
-    field = find("[role=dialog] input[role=combobox]", match: :first)
-    expect(field.value).to eq("Channel 3 Cornet 2")
-    field.send_keys([:control, "a"], "Channel 5", :enter)
+    expect(page).to have_css("[role=dialog] input[role=combobox][value='Channel 3 Cornet 2']")
+    keys(:escape, :escape)
+    expect(page).to have_no_css("[role=dialog]")
+    keys("5") # typing opens the cell with what was typed
+    expect(page).to have_css("[role=option]", text: "Channel 15 Spare")
+    expect(find("[role=dialog] input[role=combobox]", match: :first).value).to eq("5")
+    keys(:enter)
     expect(page).to have_no_css("[role=dialog]")
     Tools.wait_until(5, "the edit") { application.get("/api/show")["sends"][2]["source"] == "desk/ch/5" }
     expect(page).to have_css(".thread", minimum: 1)

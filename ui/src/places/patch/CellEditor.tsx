@@ -123,7 +123,10 @@ function ChoiceField({ field, port, show, typed, first, onDone }: ChoiceProps) {
       isOptionEqualToValue={(a, b) => a.label === b.label}
       value={current}
       inputValue={text ?? current?.label ?? ''}
-      onInputChange={(_, next, why) => setText(why === 'input' ? next : null)}
+      onInputChange={(_, next, why) => {
+        // A reset comes by itself when the choices arrive, and must not take away what was typed to open the cell.
+        if (why !== 'reset') setText(why === 'input' ? next : null);
+      }}
       onChange={(_, choice) => {
         if (choice && !choice.current && Object.keys(choice.settings).length > 0) void set(choice.settings);
         if (first) onDone();

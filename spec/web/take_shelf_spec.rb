@@ -1,0 +1,42 @@
+# frozen_string_literal: true
+
+RSpec.describe Loomshuttle::Web::TakeShelf, :folder do
+  let(:takes) { instance_double(Loomshuttle::Store::Takes, reconcile: 1) }
+  let(:changes) { [] }
+  let(:shelf) { described_class.new(@folder, takes, on_change: -> { changes << 1 }) }
+
+  def take(name, manifest)
+    FileUtils.mkdir_p(File.join(@folder, name))
+    File.write(File.join(@folder, name, "take.json"), manifest)
+  end
+
+  it "follows what it understands, and passes over what it does not" do
+    take("0001 Good", JSON.generate({ "format" => "loomshuttle-take/1", "id" => "x" }))
+    take("0002 Broken", "{")
+    take("0003 Foreign", JSON.generate({ "format" => "something else" }))
+    shelf.reconcile
+    expect(takes).to have_received(:reconcile).with([[File.join(@folder, "0001 Good"), include("id" => "x")]])
+    expect(changes).to eq([1])
+  end
+
+  it "keeps looking until the database is back" do
+    calls = 0
+    store = Object.new
+    store.define_singleton_method(:reconcile) { |_| (calls += 1) < 3 ? raise(Sequel::DatabaseConnectionError, "away") : 1 }
+    back = Queue.new
+    shelf = described_class.new(@folder, store, on_change: -> { back << true })
+    expect do
+      shelf.start
+      Tools.wait_until(10, "the third try") { shelf.look && !back.empty? }
+      shelf.stop
+    end.to output(/could not be followed yet: away/).to_stderr
+  end
+
+  it "draws a take as the loudest of its tracks in each column" do
+    folder = File.join(@folder, "take")
+    FileUtils.mkdir_p(folder)
+    File.binwrite(File.join(folder, "overview.u8"), [10, 200, 20, 100, 30, 50, 40, 60].pack("C*"))
+    data = { "folder" => folder, "overview" => { "file" => "overview.u8" }, "tracks" => [1, 2] }
+    expect([shelf.overview(data, 2), shelf.overview(data, 100), shelf.overview(data.merge("overview" => { "file" => "none" }), 5)]).to eq([[200, 60], [200, 100, 50, 60], []])
+  end
+end
