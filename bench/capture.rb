@@ -51,9 +51,9 @@ end
 def gstreamer(lanes, home)
   caps = "application/x-rtp,media=audio,clock-rate=48000,encoding-name=L24,channels=8,payload=97"
   parts = streams(lanes).each_with_index.flat_map do |stream, at|
-    ["udpsrc", "port=#{stream.port}", "buffer-size=8388608", "caps=#{caps}", "!", "rtpjitterbuffer", "latency=20", "!", "rtpL24depay", "!", "level", "interval=50000000", "!",
-     "audioconvert", "!", "audio/x-raw,format=S24LE", "!", "deinterleave", "name=d#{at}",
-     *(0...8).flat_map { |lane| ["d#{at}.src_#{lane}", "!", "queue", "!", "wavenc", "!", "filesink", "location=#{File.join(home, "g#{at}-#{lane}.wav")}"] }]
+    ["udpsrc", "port=#{stream.port}", "buffer-size=8388608", "caps=#{caps}", "!", "rtpjitterbuffer", "latency=20", "!", "rtpL24depay", "!",
+     "audioconvert", "!", "audio/x-raw,format=S32LE", "!", "level", "interval=50000000", "!", "audioconvert", "!", "audio/x-raw,format=S24LE", "!", "deinterleave", "name=d#{at}",
+     *(0...8).flat_map { |lane| ["d#{at}.src_#{lane}", "!", "wavenc", "!", "filesink", "async=false", "location=#{File.join(home, "g#{at}-#{lane}.wav")}"] }]
   end
   pid = spawn("gst-launch-1.0", "-q", *parts, out: File::NULL, err: File::NULL)
   sleep(2)
