@@ -55,7 +55,6 @@ function safety(show: Show, onTake: number, apart: number | null): Line[] {
   const preamp = takeable.filter((strand) => strand.tap === 'preamp');
   const all = takeable.length;
   return [
-    { kind: 'well', text: 'Preamps, names and colours stay untouched' },
     { kind: home.length === all ? 'well' : 'look', text: `Returns come home, ${home.length} of ${all}` },
     {
       kind: preamp.length === all ? 'well' : 'look',
