@@ -1,0 +1,27 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Rig
+    # A stage box: sockets on stage, and ports by which it hangs on a link. With two ports the next box can be chained
+    # behind it; offsets say at which lanes of the link its own sockets begin.
+    class Box
+      attr_reader :id, :name, :rates, :inputs, :outputs, :ports, :delay, :preamp
+
+      # @param data [Hash] the parsed JSON
+      def initialize(data)
+        @id, @name, @rates, @inputs, @outputs, @ports, @delay = data.fetch_values("id", "name", "rates", "inputs", "outputs", "ports", "delay")
+        @preamp = Preamp.new(**data.fetch("preamp").transform_keys(&:to_sym))
+        @data = data
+        freeze
+      end
+
+      # @return ["box"]
+      def kind = "box"
+
+      # @return [Hash] as it was read
+      def to_json_data = @data
+
+      def inspect = "#<Box #{id}>"
+    end
+  end
+end

@@ -1,0 +1,44 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Rig
+    # The profiles at hand, shipped and user-made.
+    class Catalog
+      # @param folder [String] of JSON files; the schema beside them is left out
+      # @return [Catalog]
+      # @raise [Invalid] for a file that is no profile
+      def self.read(folder)
+        new(Dir[File.join(folder, "*.json")].grep_v(/\.schema\.json\z/).sort.map { |path| Profile.read(path) })
+      end
+
+      # @param profiles [Array<Desk, Box, Interface>]
+      def initialize(profiles)
+        @profiles = profiles.to_h { |profile| [profile.id, profile] }.freeze
+        freeze
+      end
+
+      # @param more [Array<Desk, Box, Interface>]
+      # @return [Catalog] with these too; one of the same id takes the other's place
+      def with(more) = Catalog.new(@profiles.merge(more.to_h { |profile| [profile.id, profile] }).values)
+
+      # @return [Array<Desk, Box, Interface>]
+      def all = @profiles.values
+
+      def ==(other) = other.is_a?(Catalog) && all.map(&:to_json_data) == other.all.map(&:to_json_data)
+
+      # @return [Array<String>] ids of a kind
+      def ids(kind) = all.select { |profile| profile.kind == kind }.map(&:id)
+
+      # @param kind ["desk", "box", "interface"]
+      # @param where [String] setting that names it
+      # @return [Desk, Box, Interface]
+      # @raise [Invalid] when there is none of that kind
+      def fetch(kind, id, where: "profile")
+        found = @profiles[id]
+        return found if found&.kind == kind
+
+        raise Invalid.new("There is no #{kind} profile #{id.inspect}; known are #{ids(kind).join(', ')}.", where: where)
+      end
+    end
+  end
+end

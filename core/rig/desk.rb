@@ -1,0 +1,166 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Rig
+    # What a kind of desk can do, and the names of its own points. Everything else asks here whether a socket, channel,
+    # tap or lane exists.
+    class Desk
+      # One input channel: its number, its width in lanes (1 mono, 2 stereo) and its preamp's range.
+      Strip = Value.define(:number, :width, :preamp)
+      # A run of sources or outlets that is numbered together. present: how many there really are; names: how many the
+      # desk's patch can name; block: how many move together; id: "in", "a", "card", …; base: point without its number.
+      Family = Value.define(:id, :label, :base, :present, :names, :block)
+
+      attr_reader :id, :name, :rates, :taps, :strips, :ports, :buses, :matrices, :mains, :mix_outputs, :inlets, :outlets,
+                  :card_label, :sends, :returns, :packet, :card_modes, :stage_block, :free_slots, :take_block, :flip, :personal_lanes
+
+      # stage_names: every point that a channel's stage source can name, present or not; return_points: "card/return/1" …;
+      # all_channel_points: base points of all channel lanes in order; mix_points: "desk/bus/1" .. "desk/main/r" ..
+      # "desk/matrix/1"; outlet_blocks: "a-2" => its points "link/a/down/9" .. "link/a/down/16"
+      # @return [Array<String>, Hash]
+      attr_reader :stage_names, :return_points, :all_channel_points, :mix_points, :outlet_blocks
+
+      # @param data [Hash] the parsed JSON
+      def initialize(data)
+        @data = data
+        @memo = {}
+        @id, @name, @rates, @taps = data.fetch_values("id", "name", "rates", "taps")
+        @strips = read_strips(data["channels"])
+        @ports = data.fetch("ports", []).freeze
+        @buses, @mains = data.fetch_values("buses", "mains")
+        @matrices = data.fetch("matrices", 0)
+        @personal_lanes = data.fetch("personal_lanes", 0)
+        read_card(data["card"])
+        read_patching(data)
+        @inlets = (local_inlets + port_inlets + [card_inlet]).freeze
+        @outlets = (local_outlets + port_outlets).freeze
+        name_points
+        @mix_outputs = data.fetch("mix_outputs") { local_outlets.sum(&:present) }
+        check
+        freeze
+      end
+
+      # @return ["desk"]
+      def kind = "desk"
+
+      # @return [Hash] as it was read
+      def to_json_data = @data
+
+      def inspect = "#<Desk #{id}>"
+
+      # What others derive from the profile alone is kept with it.
+      # @param key [Symbol]
+      # @yieldreturn [Object] made once
+      def memo(key) = @memo[key] ||= yield
+
+      # @return [Integer] samples a second that a new show starts with
+      def rate = rates.first
+
+      # @return [Strip, nil]
+      def strip(number) = strips[number - 1]
+
+      # @return [Array<String>] points of the sockets it has itself
+      def input_sockets = inlets.select { |family| family.base.start_with?("desk/") }.flat_map { |family| (1..family.present).map { |n| "#{family.base}/#{n}" } }
+
+      # @return [Family, nil] the inlet family of a stage source
+      def inlet_of(point) = point && inlets.find { |family| family.base == point[0...point.rindex("/")] }
+
+      # Base points of a channel, one a lane: ["desk/ch/7"], or left and right of a stereo one.
+      def channel_points(number)
+        return ["desk/ch/#{number}"] if strip(number).width == 1
+
+        %w[l r].map { |side| "desk/ch/#{number}/#{side}" }
+      end
+
+      # Taps that a base point offers: a mix has no preamp and no channel equaliser.
+      def taps_of(base) = base.start_with?("desk/ch/") ? taps : taps & %w[pre-fader post-fader]
+
+      # @return [Integer] lanes the card carries each way in a mode
+      def lanes_in(mode) = card_modes.fetch(mode)
+
+      private
+
+      def name_points
+        @stage_names = inlets.flat_map { |family| (1..family.names).map { |n| "#{family.base}/#{n}".freeze } }.freeze
+        @return_points = (1..returns).map { |n| "card/return/#{n}".freeze }.freeze
+        @all_channel_points = strips.flat_map { |strip| channel_points(strip.number) }.freeze
+        @mix_points = ((1..buses).map { |n| "desk/bus/#{n}" } + mains.map { |side| "desk/main/#{side}" } + (1..matrices).map { |n| "desk/matrix/#{n}" }).freeze
+        @outlet_blocks = outlets.flat_map { |family| blocks_of(family) }.to_h.freeze
+      end
+
+      def blocks_of(family)
+        (1..family.names).each_slice(family.block).with_index(1).map { |numbers, nth| ["#{family.id}-#{nth}", numbers.map { |n| "#{family.base}/#{n}" }] }
+      end
+
+      def read_strips(groups)
+        all = groups.flat_map { |group| [group] * group["count"] }
+        all.map.with_index(1) do |group, number|
+          Strip.new(number: number, width: group["width"], preamp: Preamp.new(**group["preamp"].transform_keys(&:to_sym)))
+        end.freeze
+      end
+
+      def read_card(card)
+        @card_label, @sends, @returns, @packet = card.fetch_values("label", "sends", "returns", "packet")
+        @card_modes = card["modes"].to_h { |mode| [mode["id"], mode["lanes"]] }.freeze
+      end
+
+      def read_patching(data)
+        patching = data.fetch("patching", {})
+        @stage_block = patching.fetch("stage_block", 1)
+        @free_slots = patching.fetch("free_slots", 0)
+        @take_block = patching.fetch("take_block", 1)
+        @port_block = patching.fetch("port_block", 1)
+        @flip = data["flip"]
+      end
+
+      def local_inlets
+        @data["inputs"].map do |group|
+          Family.new(id: group["prefix"], label: group["label"], base: "desk/#{group['prefix']}", present: group["count"],
+                     names: group.fetch("names", group["count"]), block: stage_block)
+        end
+      end
+
+      def port_inlets
+        ports.map { |port| Family.new(id: port, label: port.upcase, base: "link/#{port}/up", present: 0, names: Aes50::LANES, block: stage_block) }
+      end
+
+      def card_inlet = Family.new(id: "card", label: "Card", base: "card/return", present: returns, names: returns, block: stage_block)
+
+      def local_outlets
+        @data["outputs"].map do |group|
+          Family.new(id: group["prefix"], label: group["label"], base: "desk/#{group['prefix']}", present: group["count"],
+                     names: group["count"], block: group.fetch("block", 1))
+        end
+      end
+
+      def port_outlets
+        ports.map { |port| Family.new(id: port, label: port.upcase, base: "link/#{port}/down", present: 0, names: Aes50::LANES, block: @port_block) }
+      end
+
+      # What a schema cannot say.
+      def check
+        check_sockets
+        check_blocks
+        largest = card_modes.values.max
+        impossible("a card mode carries #{largest} lanes, more than the card's #{[sends, returns].max}", "/card/modes") if largest > [sends, returns].max
+      end
+
+      def check_sockets
+        twice = (inlets.map(&:id) + outlets.map(&:id)).tally.find { |_, count| count > 2 }&.first
+        impossible("two groups of sockets are called #{twice}", "/inputs") if twice
+        short = @data["inputs"].find { |group| group.fetch("names", group["count"]) < group["count"] }
+        impossible("#{short['label']} has #{short['count']} sockets, but its patch can name #{short['names']} only", "/inputs") if short
+        odd = @data["outputs"].find { |group| group["standard"] == "AES3" && group["count"] % Aes3::CHANNELS != 0 }
+        impossible("#{odd['label']} has #{odd['count']} channels, but each AES3 line carries #{Aes3::CHANNELS}", "/outputs") if odd
+      end
+
+      def check_blocks
+        wide = strips.any? { |strip| strip.width > 1 }
+        impossible("stereo channels cannot be patched in blocks", "/patching") if wide && [stage_block, take_block].max > 1
+        impossible("it flips by block, but take sources have no blocks", "/flip") if flip == "block" && take_block == 1
+      end
+
+      def impossible(why, where) = raise(Invalid.new("#{name} cannot be a desk: #{why}.", where: where))
+    end
+  end
+end

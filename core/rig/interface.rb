@@ -1,0 +1,39 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Rig
+    # A box between a computer and the desk's line inputs, for playback. Some do all their outputs only at a low rate or
+    # width; a twin takes two computers and changes over when the first one's pilot falls silent.
+    class Interface
+      # What it can do at once: so many outputs at a rate and width.
+      Mode = Value.define(:rate, :bits, :outputs)
+
+      attr_reader :id, :name, :outputs, :computers, :changeover, :modes
+
+      # @param data [Hash] the parsed JSON
+      def initialize(data)
+        @id, @name, @outputs, @computers = data.fetch_values("id", "name", "outputs", "computers")
+        @changeover = data["changeover"]
+        @modes = data.fetch("modes").map { |mode| Mode.new(**mode.transform_keys(&:to_sym)) }.freeze
+        raise Invalid.new("#{@name} has two computers and must say how it changes over.", where: "changeover") if @computers > 1 && !@changeover
+
+        @data = data
+        freeze
+      end
+
+      # @return ["interface"]
+      def kind = "interface"
+
+      # @return [Array<Integer>]
+      def rates = modes.map(&:rate).uniq
+
+      # @return [Integer] outputs that can be used at once; 0 when it does not do this rate and width at all
+      def outputs_at(rate:, bits:) = modes.select { |mode| mode.rate == rate && mode.bits == bits }.map(&:outputs).max || 0
+
+      # @return [Hash] as it was read
+      def to_json_data = @data
+
+      def inspect = "#<Interface #{id}>"
+    end
+  end
+end
