@@ -3,10 +3,7 @@
 module Loomshuttle
   module Patch
     # What leaves on one lane of the card towards the computer: the base point of a channel, bus or main
-    # ("desk/ch/7", "desk/main/l") or nil, and the tap where it is taken.
-    CardSend = Value.define(:lane, :source, :tap) do
-      # @return [String, nil] the point that is taken, e.g. "desk/ch/7@preamp"
-      def point = source && "#{source}@#{tap}"
-    end
+    # ("desk/ch/7", "desk/main/l") or nil, and the tap where it is taken; nil: the show's default tap.
+    CardSend = Value.define(:lane, :source, :tap)
   end
 end

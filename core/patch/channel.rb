@@ -3,12 +3,16 @@
 module Loomshuttle
   module Patch
     # What the engineer sets of one input channel.
-    #   stage     base point it hears on stage ("desk/in/7"), or nil; a stereo channel hears it and its neighbour
+    #   stage     source it hears on stage ("desk/in/7", "link/a/up/17", "card/return/31"), or nil; a stereo channel
+    #             hears it and its neighbour
     #   take      card return it hears on take ("card/return/7"), or nil; likewise
     #   position  "stage" or "take"
-    #   gain      preamp gain in dB
-    #   colour    one of Patch::DYES
-    Channel = Value.define(:number, :name, :short, :colour, :stage, :take, :position, :gain) do
+    #   gain      preamp gain in dB        phantom  48 V at its socket
+    #   colour    one of Patch::DYES       mic, stand  words for the stage
+    #   spot      where the source stands: left, centre, right or nil
+    #   paired    whether it is the left of a stereo pair with the next channel
+    #   fixed     whether auto-patch must leave it where it is
+    Channel = Value.define(:number, :name, :short, :colour, :stage, :take, :position, :gain, :phantom, :mic, :stand, :spot, :paired, :fixed) do
       # @return [String] the name, or its number where it has none
       def title = name.empty? ? "Channel #{number}" : name
 

@@ -15,7 +15,9 @@ module Loomshuttle
         raise Invalid.new("No channel has a take source, so none can go to take.", where: "channels") if numbers.empty?
 
         words = numbers.size == 1 ? show.channels[numbers.first].title : "#{numbers.size} channels"
-        Edit.set("#{words} to #{to}", numbers.to_h { |number| ["channel/#{number}/position", to] })
+        settings = Completed.settings(show, numbers.to_h { |number| ["channel/#{number}/position", to] })
+        words = "#{settings.size} channels" if settings.size > numbers.size
+        Edit.set("#{words} to #{to}", settings)
       end
 
       class << self

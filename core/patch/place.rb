@@ -2,29 +2,19 @@
 
 module Loomshuttle
   module Patch
-    # Where a setting's path leads in a show: the group, the number in it, the item there and its field.
+    # Where a setting's path leads in a show: the group, the number or letter in it, the item there and its field.
     Place = Value.define(:path, :group, :number, :item, :field) do
       # @raise [Invalid] when nothing is at the path
       def self.parse(show, path)
         kind, *rest = path.to_s.split("/")
-        return setup_place(show, path, rest) if kind == "setup"
+        single = Patch::SINGLES[kind]
+        return build(path, single, nil, show.send(single), rest.first, Patch::FIELDS[single]) if single
 
-        group = Patch::GROUPS[kind] or no_such(path, "settings start with channel, send, track or setup")
-        number, field = rest
-        item = show.send(group)[number.to_i] or no_such(path, "this show has no #{kind} #{number}")
-        build(path, group, number.to_i, item, field, Patch::FIELDS[group])
-      end
-
-      # @return [Array<String>] every path of a show
-      def self.all(show)
-        numbered = Patch::GROUPS.flat_map do |kind, group|
-          show.send(group).keys.flat_map { |n| Patch::FIELDS[group].map { |field| "#{kind}/#{n}/#{field}" } }
-        end
-        numbered + Patch::FIELDS[:setup].map { |field| "setup/#{field}" }
-      end
-
-      def self.setup_place(show, path, rest)
-        build(path, :setup, nil, show.setup, rest.first, Patch::FIELDS[:setup])
+        group = Patch::GROUPS[kind] or no_such(path, "settings start with #{(Patch::SINGLES.keys + Patch::GROUPS.keys).join(', ')}")
+        key, field = rest
+        number = Patch::NAMED.include?(group) ? key : key.to_i
+        item = show.send(group)[number] or no_such(path, "this show has no #{kind} #{key}")
+        build(path, group, number, item, field, Patch::FIELDS[group])
       end
 
       def self.build(path, group, number, item, field, fields)

@@ -18,16 +18,18 @@ module Loomshuttle
       # @param column [String] a key of COLUMNS
       # @param first [Integer] first channel, send or track to set
       # @param count [Integer] how many
-      # @param start [Integer] number of the first source, 1-based: n-th socket, channel lane or card lane
-      # @return [Edit]
+      # @param start [Integer, String] number of the first source, 1-based: n-th socket that is there, channel lane or card
+      #   lane; for sockets and channel lanes also its point
+      # @return [Edit] on a desk that patches in blocks with what moves along
       # @raise [Invalid] when the range or the sources leave the device
       def self.edit(show, column:, first:, count:, start:)
         kind = COLUMNS[column] or raise Invalid.new("Run straight knows #{COLUMNS.keys.join(', ')}, not \"#{column}\".", where: "column")
         targets = targets(show, kind, first, count)
         sources = sources(show, column)
         width = targets.sum { |number| width(show, kind, number) }
+        start = place(sources, start) if start.is_a?(String)
         inside(kind[:words], start, width, sources.size)
-        Edit.set(label(kind, first, count, start), settings(show, kind, targets, sources.drop(start - 1)))
+        Edit.set(label(kind, first, count, start), Completed.settings(show, settings(show, kind, targets, sources.drop(start - 1))))
       end
 
       class << self
@@ -41,6 +43,11 @@ module Loomshuttle
           raise Invalid.new("A run of #{count} from #{kind[:group]} #{first} leaves the desk: it has #{all}.", where: "first")
         end
 
+        def place(sources, point)
+          at = sources.index(point) or raise Invalid.new("A run cannot start at #{point}: there is no such source in this rig.", where: "start")
+          at + 1
+        end
+
         def inside(words, start, width, known)
           return if start >= 1 && start + width - 1 <= known
 
@@ -50,11 +57,11 @@ module Loomshuttle
         def sources(show, column)
           profile = show.profile
           case column
-          when "socket" then profile.input_sockets
+          when "socket" then show.layout.sources.reject(&:missing).map(&:point)
           when "send" then profile.all_channel_points
           when "track_input" then (1..profile.sends).to_a
           when "track_output" then (1..profile.returns).to_a
-          when "return" then (1..profile.returns).map { |n| "card/return/#{n}" }
+          when "return" then profile.return_points
           end
         end
 

@@ -2,38 +2,30 @@
 
 module Loomshuttle
   module Patch
-    # One engagement as a frozen value: the desk's profile, words about it, and every setting. A setting has a path
-    # ("channel/7/stage", "send/3/tap", "track/1/inputs", "setup/buffer"); all edits, stores and comparisons speak in
-    # these paths.
-    Show = Value.define(:profile, :about, :channels, :sends, :tracks, :setup) do
+    CHANNEL_POINT = "desk/ch/"
+
+    # One engagement as a frozen value: words about it, the profiles at hand, and every setting. A setting has a path
+    # ("rig/desk", "box/a/port", "channel/7/stage", "send/3/tap", "track/1/inputs"); all edits, stores and comparisons
+    # speak in these paths. `layout` is what the rig comes to; it is derived anew whenever the rig changes.
+    Show = Value.define(:catalog, :about, :rig, :boxes, :channels, :sends, :tracks, :outputs, :outlets, :buses, :setup, :layout) do
       # A show with nothing patched.
-      # @param profile [Rig::Profile]
+      # @param catalog [Rig::Catalog]
       # @param about [Hash] :name, :act, :place, :date
-      def self.blank(profile, about)
-        new(profile: profile, about: about.freeze,
-            channels: numbered(profile.strips.size) { |n| blank_channel(profile, n) },
-            sends: numbered(profile.sends) { |n| CardSend.new(lane: n, source: nil, tap: profile.taps.first) },
-            tracks: numbered(profile.sends) { |n| blank_track(n) },
-            setup: Setup.new(card_mode: profile.card_modes.keys.first, buffer: 1024, bits: 24))
+      # @param desk [String] id of the desk's profile
+      # @raise [Invalid] when there is no such desk
+      def self.blank(catalog, about, desk:)
+        profile = catalog.fetch("desk", desk)
+        boxes = Blank.boxes
+        new(catalog: catalog, about: about.freeze, rig: Blank.rig(profile), boxes: boxes, **Blank.groups(profile),
+            layout: Rig::Layout.new(profile, boxes, catalog, profile.rate))
       end
 
       # A show from stored settings; paths that are not stored keep their blank value.
-      # @param settings [Hash{String=>Object}] path => JSON value
-      # @raise [Invalid] for a path or value the desk does not have
-      def self.load(profile, about, settings)
-        Edit.set("Load", settings).apply(blank(profile, about)).first
-      end
-
-      def self.numbered(count) = (1..count).to_h { |n| [n, yield(n)] }.freeze
-
-      def self.blank_channel(profile, number)
-        gain = [profile.strip(number).preamp.min_db, 0].max
-        Channel.new(number: number, name: "", short: "", colour: "iron", stage: nil, take: nil, position: "stage",
-                    gain: gain)
-      end
-
-      def self.blank_track(number)
-        Track.new(number: number, name: "", stereo: false, inputs: [].freeze, outputs: [].freeze, armed: false)
+      # @param settings [Hash{String=>Object}] path => JSON value, "rig/desk" among them
+      # @raise [Invalid] for a path or value the rig does not have
+      def self.load(catalog, about, settings)
+        desk = settings["rig/desk"] or raise Invalid.new("The show names no desk.", where: "rig/desk")
+        Edit.set("Load", settings.except("rig/desk")).apply(blank(catalog, about, desk: desk)).first
       end
 
       # @param path [String]
@@ -48,28 +40,76 @@ module Loomshuttle
       # @raise [Invalid] when the show has no such setting, or the value does not fit it
       def put(path, value)
         place = Place.parse(self, path)
-        changed = place.item.with(place.field => Rules.check(self, place, value))
-        return with(setup: changed) if place.group == :setup
+        kept = Rules.check(self, place, value)
+        return Refit.to(self, kept) if path == "rig/desk"
 
-        with(place.group => send(place.group).merge(place.number => changed).freeze)
+        changed = place.item.with(place.field => kept)
+        return with(setup: changed) if place.group == :setup
+        return laid_out(rig: changed) if place.group == :rig
+
+        group = { place.group => send(place.group).merge(place.number => changed).freeze }
+        place.group == :boxes ? laid_out(**group) : with(**group)
       end
 
       # @return [Hash{String=>Object}] every setting by path, in order
       def settings
-        Place.all(self).to_h { |path| [path, get(path)] }
+        all = {}
+        Patch::SINGLES.each { |kind, group| Patch::FIELDS[group].each { |field| all["#{kind}/#{field}"] = send(group)[field] } }
+        Patch::GROUPS.each do |kind, group|
+          send(group).each { |key, item| Patch::FIELDS[group].each { |field| all["#{kind}/#{key}/#{field}"] = item[field] } }
+        end
+        all
       end
+
+      # @return [Hash{String=>Object}] settings that are not as in a blank show; "rig/desk" is always among them
+      def set_settings
+        blank = Show.blank(catalog, about, desk: rig.desk).settings
+        settings.reject { |path, value| path != "rig/desk" && blank[path] == value }
+      end
+
+      # @return [Rig::Desk]
+      def profile = layout.desk
 
       # @return [Integer] lanes the card carries each way in the mode that is set
       def card_lanes = profile.lanes_in(setup.card_mode)
 
       # @return [Channel, nil] the channel that owns a base point such as "desk/ch/17/l"
-      def channel_at(base)
-        match = %r{\Adesk/ch/(\d+)}.match(base.to_s)
-        match && channels[match[1].to_i]
-      end
+      def channel_at(base) = base&.start_with?(CHANNEL_POINT) ? channels[base[CHANNEL_POINT.size..].to_i] : nil
 
       # @return [Integer] samples a second
-      def rate = profile.rate
+      def rate = rig.rate
+
+      # @param send [CardSend]
+      # @return [String] the tap where it is taken: its own, or the show's, or what a mix has
+      def tap_of(send)
+        tap = send.tap || setup.default_tap
+        taps = send.source ? profile.taps_of(send.source) : profile.taps
+        return tap if taps.include?(tap)
+
+        taps.include?("post-fader") ? "post-fader" : taps.first
+      end
+
+      # @return [String, nil] the point that a send takes, e.g. "desk/ch/7@preamp"
+      def point_of(send) = send.source && "#{send.source}@#{tap_of(send)}"
+
+      # @return [String] a track's own name, or its source's, or its number
+      def title_of(track) = Inherited.title(self, track)
+
+      # @return [String] a track's own dye, or its source's
+      def dye_of(track) = Inherited.dye(self, track)
+
+      # @return [String] words for a base point or socket, with the name it was given
+      def label(point)
+        bus = %r{\Adesk/bus/(\d+)\z}.match(point.to_s)
+        name = bus ? buses[bus[1].to_i].name : channel_at(point)&.name
+        [Rig::Label.for(point), name].compact.reject(&:empty?).join(" ")
+      end
+
+      def laid_out(**changes)
+        changed = with(**changes)
+        changed.with(layout: Rig::Layout.new(profile, changed.boxes, catalog, changed.rig.rate))
+      end
+      private :laid_out
     end
   end
 end

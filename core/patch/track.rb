@@ -3,11 +3,9 @@
 module Loomshuttle
   module Patch
     # A mono or stereo track of the recorder. inputs are card sends, outputs card returns; each list is empty or has
-    # one lane (mono) or two (stereo, left first).
-    Track = Value.define(:number, :name, :stereo, :inputs, :outputs, :armed) do
-      # @return [String]
-      def title = name.empty? ? "Track #{number}" : name
-
+    # one lane (mono) or two (stereo, left first). A name of "" and a colour of nil are its source's. shares names a group
+    # of tracks that are meant to share a return; "" is none.
+    Track = Value.define(:number, :name, :colour, :stereo, :inputs, :outputs, :armed, :shares) do
       def width = stereo ? 2 : 1
 
       def used? = !inputs.empty? || !outputs.empty?

@@ -1,0 +1,101 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Patch
+    # Edits that the core computes, by name: what a screen or the command line asks for is looked at first, as a list of
+    # changes, and then applied.
+    module Propose
+      # An edit with the parts it is made of, and what was not understood on the way.
+      Proposal = Value.define(:edit, :parts, :problems)
+      # What was not understood, and where: a line of a list, or a setting.
+      Problem = Value.define(:where, :message)
+
+      KINDS = {
+        "settings" => :settings, "run_straight" => :run_straight, "flip" => :flip, "add_box" => :add_box, "remove_box" => :remove_box,
+        "connect_box" => :connect_box, "chain_offsets" => :chain_offsets, "desk" => :desk, "clock" => :clock, "tracks" => :tracks, "main_mix" => :main_mix,
+        "join" => :join, "split" => :split, "auto_patch" => :auto_patch, "input_list" => :input_list, "accept" => :accept, "reopen" => :reopen,
+        "recall" => :recall
+      }.freeze
+
+      # @param show [Show]
+      # @param kind [String] a key of KINDS
+      # @param options [Hash{String=>Object}] what that kind needs
+      # @return [Proposal]
+      # @raise [Invalid] when it cannot be done, or an option is missing
+      def self.for(show, kind, options)
+        name = KINDS[kind] or raise Invalid.new("There is no proposal \"#{kind}\"; known are #{KINDS.keys.join(', ')}.", where: "kind")
+        made = send(name, show, options)
+        made.is_a?(Proposal) ? made : Proposal.new(edit: made, parts: [], problems: [])
+      rescue KeyError => e
+        raise Invalid.new("A proposal \"#{kind}\" needs #{e.key}.", where: e.key.to_s)
+      end
+
+      class << self
+        private
+
+        def settings(show, options)
+          settings = options.fetch("settings")
+          Edit.set(options["label"] || Telling.label(show, settings), Completed.settings(show, settings, moving: options.fetch("moving", "slot")))
+        end
+
+        def run_straight(show, options)
+          RunStraight.edit(show, column: options.fetch("column"), first: options.fetch("first"), count: options.fetch("count"), start: options.fetch("start"))
+        end
+
+        def flip(show, options) = Flip.edit(show, to: options.fetch("to"), channels: options["channels"])
+        def add_box(show, options) = Chain.add(show, profile: options.fetch("profile"), port: options["port"])
+        def remove_box(show, options) = Chain.remove(show, options.fetch("box"))
+        def connect_box(show, options) = Chain.connect(show, options.fetch("box"), options["port"])
+        def main_mix(show, _options) = SparePair.edit(show)
+        def join(show, options) = Pairs.join(show, options.fetch("channel"))
+        def split(show, options) = Pairs.split(show, options.fetch("channel"))
+
+        # A finding that may stay, with the reason why.
+        def accept(show, options)
+          id = options.fetch("finding")
+          finding = Checks.run(Checks::Context.of(show)).find { |one| one.id == id } or raise Invalid.new("There is no finding #{id} any more.", where: "finding")
+          Edit.set("Accept: #{finding.sentence}", "setup/accepted" => show.setup.accepted.merge(id => options.fetch("reason")))
+        end
+
+        def reopen(show, options) = Edit.set("Reopen a finding", "setup/accepted" => show.setup.accepted.except(options.fetch("finding")))
+
+        def chain_offsets(show, options)
+          port = options.fetch("port")
+          Edit.set("Set the offsets of link #{port.upcase} one behind the other", Chain.offsets(show.layout.chain(port)))
+        end
+
+        def desk(show, options)
+          id = options.fetch("desk")
+          Edit.set("Change the desk to #{show.catalog.fetch('desk', id).name}", Refit.settings(show, id))
+        end
+
+        def clock(show, options) = Clock.lead(show, options.fetch("leader"))
+
+        def tracks(show, options)
+          TracksFromChannels.edit(show, first: options.fetch("first"), count: options.fetch("count"), track: options.fetch("track", options["first"]),
+                                        lane: options.fetch("lane", options["first"]), stereo: options.fetch("stereo", false))
+        end
+
+        def auto_patch(show, options, entries = nil, problems = [])
+          parts = AutoPatch.parts(show, entries)
+          edit = AutoPatch.edit(show, entries, only: options["only"])
+          Proposal.new(edit: edit.with(label: entries ? "Input list of #{entries.size} inputs" : "Auto-patch"), parts: parts.map(&:title), problems: problems)
+        end
+
+        def input_list(show, options)
+          read = Formats::InputList.read(options.fetch("text"), show)
+          unknown = read.unknown.map { |word| Problem.new(where: "line 1", message: "the column \"#{word}\" means nothing here and was left out") }
+          lines = read.problems.map { |one| [one.line, one.message] } + AutoPatch.unmet(show, read.entries).map { |entry, message| [entry.line, message] }
+          auto_patch(show, options, read.entries, unknown + lines.sort_by(&:first).map { |line, message| Problem.new(where: "line #{line}", message: message) })
+        end
+
+        # Parts of a patch that were saved before.
+        def recall(show, options)
+          settings, lacks = Parts.recall(show, options.fetch("settings"))
+          problems = lacks.map { |path| Problem.new(where: path, message: "this rig has no such setting, and it was left out") }
+          Proposal.new(edit: Edit.set(options.fetch("label", "Recall"), settings), parts: [], problems: problems)
+        end
+      end
+    end
+  end
+end
