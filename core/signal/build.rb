@@ -4,19 +4,27 @@ module Loomshuttle
   module Signal
     # Derives the graph from a show: a pure function, in time proportional to the joins.
     class Build
-      def initialize(show)
+      # @param show [Patch::Show]
+      # @param mix [Mix, nil] the desk's faders and bus levels where they are known; without them the gain of those joins
+      #   is nil
+      def initialize(show, mix: nil)
         @show = show
         @profile = show.profile
+        @layout = show.layout
+        @mix = mix
         @joins = []
       end
 
       # @return [Graph]
       def graph
+        join_links
         @show.channels.each_value { |channel| join_channel(channel) }
-        @profile.mix_points.each { |base| join("#{base}@pre-fader", "#{base}@post-fader", kind: :desk, gain_db: nil) }
         @show.sends.each_value { |send| join_send(send) }
-        @show.tracks.each_value { |track| join_track(track) }
-        Graph.new(@joins)
+        @show.tracks.each_value { |track| join_track(track) if track.used? }
+        join_own_mix
+        @show.outputs.each_value { |output| join_output(output) }
+        @show.outlets.each_value { |outlet| join_outlet(outlet) }
+        @mix ? Graph.new(@joins + Fixed.joins(@profile, mix: @mix)) : Graph.new(@joins, fixed: Fixed.of(@profile))
       end
 
       private
@@ -25,20 +33,41 @@ module Loomshuttle
         @joins << Join.new(from: from, to: to, gain_db: gain_db, delay: delay, setting: setting, kind: kind, live: live)
       end
 
+      # Sockets of the boxes onto the lanes of their links, and lanes out of their sockets.
+      def join_links
+        @layout.hung.each do |hung|
+          { hung.up => %w[in up input_offset], hung.down => %w[out down output_offset] }.each do |lanes, (kind, way, offset)|
+            lanes.each.with_index(1) do |lane, number|
+              ends = ["#{hung.id}/#{kind}/#{number}", "link/#{hung.port}/#{way}/#{lane}"]
+              ends.reverse! if way == "down"
+              join(*ends, kind: :rig, delay: hung.box.delay, setting: "box/#{hung.id.delete_prefix('box-')}/#{offset}", live: lane <= @layout.link_lanes)
+            end
+          end
+        end
+      end
+
       def join_channel(channel)
         @profile.channel_points(channel.number).each_with_index do |base, side|
           join_stage(channel, base, side)
           join_take(channel, base, side)
-          join_strip(base)
-          join_mix(base)
         end
       end
 
+      # A source that comes in over the card has no preamp to go through.
       def join_stage(channel, base, side)
         path = "channel/#{channel.number}"
-        join(neighbour(channel.stage, side), "#{base}@preamp", kind: :patch, gain_db: channel.gain, setting: "#{path}/stage") if channel.stage
-        join("#{base}@preamp", "#{base}@channel-in", kind: :desk, setting: "#{path}/position", live: channel.position == "stage")
+        source = channel.stage && neighbour(channel.stage, side)
+        on_stage = channel.position == "stage"
+        if source&.start_with?("card/")
+          number = source[/\d+\z/].to_i
+          join(source, "#{base}@channel-in", kind: :patch, setting: "#{path}/stage", live: on_stage && number <= @show.card_lanes)
+        elsif source
+          join(source, "#{base}@preamp", kind: :patch, gain_db: channel.gain, setting: "#{path}/stage", live: source_live?(source))
+        end
+        join("#{base}@preamp", "#{base}@channel-in", kind: :desk, setting: "#{path}/position", live: on_stage) unless source&.start_with?("card/")
       end
+
+      def source_live?(source) = !@layout.source(source)&.missing
 
       def join_take(channel, base, side)
         return unless channel.take
@@ -48,26 +77,10 @@ module Loomshuttle
                                                             live: channel.position == "take" && number <= @show.card_lanes)
       end
 
-      # The taps of a channel in order; equaliser and fader are the mix's, so their gain is not the plan's to know.
-      def join_strip(base)
-        join("#{base}@channel-in", "#{base}@pre-eq", kind: :desk)
-        join("#{base}@pre-eq", "#{base}@post-eq", kind: :desk, gain_db: nil)
-        join("#{base}@post-eq", "#{base}@pre-fader", kind: :desk)
-        join("#{base}@pre-fader", "#{base}@post-fader", kind: :desk, gain_db: nil)
-      end
-
-      def join_mix(base)
-        @profile.mix_points.each do |mix|
-          tap = mix.start_with?("desk/bus/") ? "pre-fader" : "post-fader"
-          join("#{base}@#{tap}", "#{mix}@pre-fader", kind: :mix, gain_db: nil)
-        end
-      end
-
       def join_send(send)
-        return unless send.source
-
-        join(send.point, "card/send/#{send.lane}", kind: :patch, delay: @profile.packet, setting: "send/#{send.lane}/source",
-                                                   live: send.lane <= @show.card_lanes)
+        point = @show.point_of(send) or return
+        join(point, "card/send/#{send.lane}", kind: :patch, delay: @profile.packet, setting: "send/#{send.lane}/source",
+                                              live: send.lane <= @show.card_lanes)
       end
 
       def join_track(track)
@@ -80,6 +93,27 @@ module Loomshuttle
         ins.zip(outs) { |from, to| join(from, to, kind: :file, live: false) }
         track.outputs.zip(outs) do |lane, point|
           join(point, "card/return/#{lane}", kind: :patch, delay: buffer, setting: "#{path}/outputs", live: lane <= @show.card_lanes)
+        end
+      end
+
+      # What the recorder mixes of a take, beside the tracks' own outputs.
+      def join_own_mix
+        @show.setup.own_mix.zip(%w[l r]) do |lane, side|
+          @show.tracks.each_value { |track| track.points("out").each { |point| join(point, "recorder/mix/#{side}", kind: :mix, gain_db: nil) } if track.used? }
+          join("recorder/mix/#{side}", "card/return/#{lane}", kind: :patch, delay: @show.setup.buffer, setting: "setup/own_mix", live: lane <= @show.card_lanes)
+        end
+      end
+
+      def join_output(output)
+        join(output.point, "desk/output/#{output.number}", kind: :patch, setting: "output/#{output.number}/source") if output.source
+      end
+
+      def join_outlet(outlet)
+        return unless outlet.first
+
+        @profile.outlet_blocks.fetch(outlet.block).each_with_index do |point, at|
+          number = outlet.first + at
+          join("desk/output/#{number}", point, kind: :patch, setting: "outlet/#{outlet.block}/first") if @show.outputs[number]&.source
         end
       end
 

@@ -6,24 +6,35 @@ module Loomshuttle
     class Graph
       NONE = [].freeze
 
-      # @return [Array<Join>]
-      attr_reader :joins
-
-      def initialize(joins)
-        @joins = joins.freeze
+      # @param joins [Array<Join>]
+      # @param fixed [Graph, nil] joins that are shared with others, beside these
+      def initialize(joins, fixed: nil)
+        @own = joins.freeze
+        @fixed = fixed
         @from = joins.group_by(&:from).freeze
         @into = joins.group_by(&:to).freeze
         freeze
       end
 
+      # @return [Array<Join>]
+      def joins = @fixed ? @own + @fixed.joins : @own
+
       # @return [Array<Join>] joins that leave a point
-      def from(point) = @from.fetch(point, NONE)
+      def from(point) = both(@from[point], @fixed&.from(point))
 
       # @return [Array<Join>] joins that arrive at a point
-      def into(point) = @into.fetch(point, NONE)
+      def into(point) = both(@into[point], @fixed&.into(point))
 
       # @return [Array<String>]
-      def points = (@from.keys + @into.keys).uniq
+      def points = (@from.keys + @into.keys + (@fixed&.points || NONE)).uniq
+
+      private
+
+      def both(own, fixed)
+        return own || NONE if fixed.nil? || fixed.empty?
+
+        own ? own + fixed : fixed
+      end
     end
   end
 end

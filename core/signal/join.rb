@@ -6,7 +6,7 @@ module Loomshuttle
     #   gain_db  level change in dB; nil where the desk's own mix decides it (equaliser, fader, bus level)
     #   delay    samples
     #   setting  path of the setting that made it, or nil where the device is built so
-    #   kind     :patch (set by the engineer), :desk (inside a channel), :mix (into buses and mains), :file (through the
+    #   kind     :rig (a cable), :patch (set by the engineer), :desk (inside a channel), :mix (into buses and mains, or the recorder's own mix), :file (through the
     #            recorder's file: in now, out at playback)
     #   live     whether sound takes it now; the side a channel is not on, and what a card mode leaves out, are not live
     Join = Value.define(:from, :to, :gain_db, :delay, :setting, :kind, :live)

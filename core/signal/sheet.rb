@@ -8,10 +8,14 @@ module Loomshuttle
       RAILS = %w[socket channel send track return].freeze
 
       # id is "rail/number" (and side); number is what edits and choices of the port take.
-      Port = Value.define(:id, :rail, :row, :number, :mark, :name, :note, :dye, :free, :strands)
+      # missing: why the rig lacks it, or nil; block: bracket that it stands in, or nil.
+      Port = Value.define(:id, :rail, :row, :number, :mark, :name, :note, :dye, :free, :missing, :block, :strands)
       Thread = Value.define(:from, :to, :dye, :straight, :strands)
       # A port in use whose thread ends: side is "left" (nothing arrives) or "right" (nothing follows).
       Loose = Value.define(:port, :side)
+
+      NONE = [].freeze
+      private_constant :NONE
 
       attr_reader :ports, :threads, :loose
 
@@ -20,9 +24,10 @@ module Loomshuttle
       def initialize(show, strands)
         @show = show
         @profile = show.profile
-        @strands = strands
         @ways = strands.to_h { |strand| [strand.id, SheetWay.ports(show, strand)] }
+        @dyes = strands.to_h { |strand| [strand.id, show.channel_at(strand.channel)&.colour || "iron"] }
         @by_port = index_by_port
+        @single = Patch::Blocks.single(show).to_h { |number| [number, true] }
         @ports = RAILS.flat_map { |rail| send(:"#{rail}_ports") }
         @rows = @ports.to_h { |port| [port.id, port.row] }
         @threads = make_threads
@@ -33,83 +38,100 @@ module Loomshuttle
       private
 
       def index_by_port
-        @ways.each_with_object(Hash.new { |hash, id| hash[id] = [] }) do |(strand, ids), index|
-          ids.compact.each { |id| index[id] |= [strand] }
-        end
+        @ways.each_with_object({}) { |(strand, ids), index| ids.each { |id| (index[id] ||= []) << strand if id } }
       end
 
-      def port(rail, row, id, number, mark, name: "", note: "", dye: nil)
-        through = @by_port.fetch(id, [])
+      def port(rail, row, id, number, mark, name: "", note: "", dye: nil, missing: nil, block: nil)
+        through = @by_port.fetch(id, NONE)
         Port.new(id: id, rail: rail, row: row, number: number, mark: mark, name: name, note: note,
-                 dye: dye || dye_of(through.first), free: through.empty?, strands: through)
+                 dye: dye || @dyes.fetch(through.first, "iron"), free: through.empty?, missing: missing, block: block, strands: through)
       end
 
-      def dye_of(strand_id)
-        @dyes ||= @strands.to_h { |strand| [strand.id, @show.channel_at(strand.channel)&.colour] }
-        @dyes[strand_id] || "iron"
+      # Sources that are there, and those that a channel names although they are not; the card's only where one is used.
+      def shown_sources
+        @show.layout.sources.select { |source| @by_port.key?(source.point) || !(source.missing || source.point.start_with?("card/")) }
       end
 
       def socket_ports
-        @profile.input_sockets.map.with_index do |point, row|
-          gain = @show.channels.values.find { |channel| channel.stage == point }&.gain
-          port("socket", row, point, row + 1, Rig::Label.for(point), note: gain ? "#{format('%+d', gain).tr('-', '−')} dB" : "")
+        heard = @show.channels.values.select(&:stage).to_h { |channel| [channel.stage, channel] }
+        shown_sources.map.with_index do |source, row|
+          port("socket", row, source.point, @show.layout.number(source.point), source.mark, note: socket_note(source, heard[source.point]), missing: source.missing)
         end
       end
 
+      def socket_note(source, channel)
+        return "missing" if source.missing
+        return "" if channel.nil? || source.point.start_with?("card/")
+
+        gain = "#{'+' unless channel.gain.negative?}#{channel.gain} dB".tr("-", "−")
+        channel.phantom ? "#{gain} 48V" : gain
+      end
+
       def channel_ports
-        @profile.all_channel_points.map.with_index do |base, row|
-          channel = @show.channel_at(base)
-          _, _, number, side = base.split("/")
-          port("channel", row, base, channel.number, [number, side&.upcase].join, name: channel.name, dye: channel.colour,
-                                                                                  note: channel.position == "take" ? "take" : "")
+        SheetMarks.of(@profile).map.with_index do |mark, row|
+          channel = @show.channels[mark.number]
+          port("channel", row, mark.base, mark.number, mark.text, name: channel.name, dye: channel.colour, note: channel_note(channel), block: mark.block)
         end
+      end
+
+      def channel_note(channel)
+        single = @single[channel.number]
+        return "" unless single || channel.position == "take" || channel.fixed || channel.paired
+
+        [("take" if channel.position == "take"), ("slot" if single), ("fixed" if channel.fixed), ("pair" if channel.paired)].compact.join(" · ")
       end
 
       def send_ports
         @show.sends.values.map do |send|
-          mix = @profile.mix_points.include?(send.source) ? Rig::Label.for(send.source) : ""
-          port("send", send.lane - 1, "card/send/#{send.lane}", send.lane, send.lane.to_s, name: mix,
-                                                                                           note: send.source ? Rig::Label::TAPS.fetch(send.tap) : "")
+          mix = send.source && !send.source.start_with?(Patch::CHANNEL_POINT) ? Rig::Label.for(send.source) : ""
+          port("send", send.lane - 1, "card/send/#{send.lane}", send.lane, send.lane.to_s, name: mix, note: send.source ? Rig::Label::TAPS.fetch(@show.tap_of(send)) : "")
         end
       end
 
       def track_ports
-        lanes = @show.tracks.values.flat_map { |track| track.points("in").map { |point| [track, point] } }
+        lanes = shown_tracks.flat_map { |track| track.points("in").map { |point| [track, point] } }
         last_used = lanes.rindex { |track, _| track.used? || !track.name.empty? } || 0
         lanes.first([@profile.sends, last_used + 1].max).map.with_index do |(track, point), row|
-          side = point[%r{/([lr])\z}, 1]&.upcase
-          port("track", row, point, track.number, "#{track.number}#{side}", name: track.name, note: track.armed ? "armed" : "")
+          side = (point.end_with?("l") ? "L" : "R") if track.stereo
+          port("track", row, point, track.number, "#{track.number}#{side}", name: track.used? ? @show.title_of(track) : track.name,
+                                                                            dye: track.used? ? @show.dye_of(track) : nil, note: track.armed ? "armed" : "")
         end
+      end
+
+      # The track behind a stereo one gives its row to the right side while nothing is planned for it, so that the tracks
+      # behind them stay beside the lanes of their number.
+      def shown_tracks
+        @show.tracks.values.reject { |track| Patch::Free.track?(track) && @show.tracks[track.number - 1]&.stereo }
       end
 
       def return_ports
+        heard = hearing
         (1..@profile.returns).map do |lane|
-          heard = hearing(lane).map { |base| Rig::Label.for(base).sub("Channel", "ch") }
-          port("return", lane - 1, "card/return/#{lane}", lane, lane.to_s, note: heard.empty? ? "" : "↩ #{heard.join(', ')}")
+          port("return", lane - 1, "card/return/#{lane}", lane, lane.to_s, note: heard.key?(lane) ? "↩ #{heard[lane].join(', ')}" : "")
         end
       end
 
-      def hearing(lane)
-        @hearing ||= @show.channels.values.select(&:take).each_with_object(Hash.new { |hash, n| hash[n] = [] }) do |channel, index|
-          first = channel.take[/\d+\z/].to_i
-          @profile.channel_points(channel.number).each_with_index { |base, side| index[first + side] << base }
+      # Card return => channels that hear it on take, in short.
+      def hearing
+        SheetMarks.of(@profile).each_with_object({}) do |mark, found|
+          take = @show.channels[mark.number].take or next
+          (found[take[/\d+\z/].to_i + mark.side] ||= []) << mark.words
         end
-        @hearing[lane]
       end
 
       def make_threads
-        pairs = @ways.each_with_object(Hash.new { |hash, pair| hash[pair] = [] }) do |(strand, ids), found|
-          ids.each_cons(2) { |from, to| found[[from, to]] |= [strand] if from && to }
+        pairs = @ways.each_with_object({}) do |(strand, ids), found|
+          ids.each_cons(2) { |pair| (found[pair] ||= []) << strand if pair.all? }
         end
         pairs.map do |(from, to), through|
-          Thread.new(from: from, to: to, dye: dye_of(through.first), straight: @rows[from] == @rows[to], strands: through)
+          Thread.new(from: from, to: to, dye: @dyes.fetch(through.first), straight: @rows[from] == @rows[to], strands: through)
         end
       end
 
       def make_loose
         @ways.values.flat_map do |ids|
           used = ids.each_index.select { |i| ids[i] }
-          next [] if used.empty?
+          next NONE if used.empty? || (used.first.zero? && used.last == RAILS.size - 1)
 
           ends = []
           ends << Loose.new(port: ids[used.first], side: "left") if used.first.positive? && !SheetWay.mix?(ids)

@@ -16,9 +16,36 @@ module Loomshuttle
         return [] if points.empty?
 
         joins = points.each_cons(2).filter_map { |from, to| graph.from(from).find { |join| join.to == to } }
-        first = hop(show, points.first, nil, [])
-        [first] + joins.each_index.map { |i| hop(show, joins[i].to, joins[i], joins[0..i]) }
+        joins.empty? ? [hop(show, points.first, nil, [])] : of_joins(show, joins)
       end
+
+      # @param show [Patch::Show]
+      # @param joins [Array<Join>] one behind the other
+      # @return [Array<Hop>] from the first join's start to the last one's end
+      def self.of_joins(show, joins)
+        return [] if joins.empty?
+
+        [hop(show, joins.first.from, nil, [])] + joins.each_index.map { |i| hop(show, joins[i].to, joins[i], joins[0..i]) }
+      end
+
+      # Every way through a point, from wherever the signal comes to wherever it goes.
+      # @param point [String] a socket, channel, lane, track or output; a channel or mix without a tap means all its taps
+      # @return [Array<Array<Hop>>] at most MOST ways
+      def self.through(show, graph, point)
+        starts = graph.points.select { |one| one == point || one.start_with?("#{point}@") }
+        ways = starts.flat_map do |start|
+          ups = Trace.up(graph, start).map(&:joins)
+          downs = Trace.down(graph, start).map(&:joins)
+          (ups.empty? ? [[]] : ups).product(downs.empty? ? [[]] : downs).map { |up, down| up + down }
+        end
+        longest(ways.reject(&:empty?).uniq).first(MOST).map { |joins| of_joins(show, joins) }
+      end
+
+      MOST = 12
+
+      # A way that is a part of another one tells nothing new.
+      def self.longest(ways) = ways.reject { |way| ways.any? { |other| other.size > way.size && (way - other).empty? } }
+      private_class_method :longest
 
       class << self
         private
@@ -27,9 +54,15 @@ module Loomshuttle
           taps = strand.channel && strand.tap ? taps_up_to(show, strand) : channel_head(strand)
           track = strand.track && show.tracks[strand.track]
           lane = strand.track_lane
-          [strand.socket, *taps, strand.send && "card/send/#{strand.send}", track&.points("in")&.at(lane.to_i),
+          [strand.socket, lane_behind(show, strand), *taps, strand.send && "card/send/#{strand.send}", track&.points("in")&.at(lane.to_i),
            strand.return && track.points("out")[lane], strand.return && "card/return/#{strand.return}",
            strand.home.first && "#{strand.home.first}@channel-in"].compact
+        end
+
+        # Between a box's socket and the channel lies the lane of its link.
+        def lane_behind(show, strand)
+          lane = strand.socket && SheetWay.ports(show, strand).first
+          lane == strand.socket ? nil : lane
         end
 
         def channel_head(strand) = strand.channel ? ["#{strand.channel}@preamp"] : []
@@ -37,7 +70,8 @@ module Loomshuttle
         # The taps that the signal passes inside the channel on its way to the one that is sent.
         def taps_up_to(show, strand)
           taps = show.profile.taps_of(strand.channel)
-          taps.take(taps.index(strand.tap) + 1).map { |tap| "#{strand.channel}@#{tap}" }
+          taps = taps.drop(taps.index("channel-in").to_i) if strand.socket&.start_with?("card/")
+          taps.take(taps.index(strand.tap).to_i + 1).map { |tap| "#{strand.channel}@#{tap}" }
         end
 
         def hop(show, point, join, so_far)
@@ -48,29 +82,56 @@ module Loomshuttle
         end
 
         def text(show, point, join)
-          return "socket on the desk" if point.match?(%r{\Adesk/(in|line)/})
+          return socket_text(show, point) if show.layout.source(point) && !point.start_with?("card/", "link/")
+          return "socket of #{where(show, point)}" if point.start_with?("box-")
+          return link_text(show, point) if point.start_with?("link/")
           return track_text(show, point) if point.start_with?("track/")
           return "comes in from the recorder" if point.start_with?("card/return/")
           return "leaves for the recorder" if point.start_with?("card/send/")
+          return output_text(show, point) if point.match?(%r{\Adesk/(output|out|lineout|aes|personal)/})
 
           channel_text(show, point, join)
+        end
+
+        def output_text(show, point)
+          return "output socket of the desk" unless point.start_with?("desk/output/")
+
+          source = show.outputs[point[/\d+\z/].to_i]&.source
+          source ? "carries #{show.label(source)}" : "carries nothing"
+        end
+
+        def socket_text(show, point) = show.layout.source(point).missing || "socket on the desk"
+
+        def where(show, point)
+          spot = show.boxes[point[/\Abox-([a-h])/, 1]].spot
+          spot ? "the box stage #{spot}".sub("stage centre", "at stage centre") : "the stage box"
+        end
+
+        def link_text(show, point)
+          return "on its way to a box" if point.include?("/down/")
+
+          show.layout.source(point)&.missing || "on its way to the desk"
         end
 
         def channel_text(show, point, join)
           channel = show.channel_at(point)
           return "mix of the desk" unless channel
-          return channel.title if point.end_with?("@preamp")
+          return preamp_text(show, channel) if point.end_with?("@preamp")
           return "#{channel.title}, take side" if join&.from.to_s.start_with?("card/return/")
           return "set by the desk's mix" if join && join.gain_db.nil?
 
           join && !join.live ? "not heard: the channel is on take" : "as it comes"
         end
 
+        def preamp_text(show, channel)
+          Patch::Blocks.single(show).include?(channel.number) ? "#{channel.title}, patched singly through a free slot" : channel.title
+        end
+
         def track_text(show, point)
           track = show.tracks[point.split("/")[1].to_i]
-          return "#{track.title}, played back" if point.include?("/out")
+          return "#{show.title_of(track)}, played back" if point.include?("/out")
 
-          track.armed ? "#{track.title}, armed" : "#{track.title}, not armed"
+          "#{show.title_of(track)}, #{track.armed ? 'armed' : 'not armed'}"
         end
       end
     end

@@ -28,10 +28,23 @@ module Loomshuttle
 
       def sent?(channel) = bases(channel).any? { |base| @sends.key?(base) }
 
+      # The physical socket behind what a channel hears on stage; a card return where it hears the computer.
+      def socket_of(base)
+        source = @graph.into("#{base}@preamp").first&.from || card_source(base)
+        source && @show.layout.socket_of(source)
+      end
+
+      def card_source(base)
+        stage = @show.channel_at(base)&.stage
+        return unless stage&.start_with?("card/")
+
+        base.end_with?("/r") ? stage.sub(/\d+\z/) { |number| (number.to_i + 1).to_s } : stage
+      end
+
       def sends_of(base) = @sends.fetch(base, [])
 
       def from_base(base)
-        socket = @graph.into("#{base}@preamp").first&.from
+        socket = socket_of(base)
         sends = sends_of(base)
         return [strand(socket: socket, channel: base)] if sends.empty?
 
@@ -39,7 +52,7 @@ module Loomshuttle
       end
 
       def from_send(socket, base, send)
-        head = { socket: socket, channel: base, send: send.lane, tap: send.tap }
+        head = { socket: socket, channel: base, send: send.lane, tap: @show.tap_of(send) }
         tracks = @graph.from("card/send/#{send.lane}")
         return [strand(**head)] if tracks.empty?
 
@@ -48,14 +61,14 @@ module Loomshuttle
 
       def from_track(head, point)
         _, number, _, side = point.split("/")
-        out = @graph.from(point.sub("/in", "/out")).first&.to
+        out = @graph.from(point.sub("/in", "/out")).map(&:to).find { |to| to.start_with?("card/") }
         strand(**head, track: number.to_i, track_lane: side == "r" ? 1 : 0, return: out && out[/\d+\z/].to_i, home: home(out))
       end
 
       # Tracks whose lane has no source on the desk.
       def dangling_sends
         @show.sends.values.reject(&:source).flat_map do |send|
-          @graph.from("card/send/#{send.lane}").map { |join| from_track({ send: send.lane, tap: send.tap }, join.to) }
+          @graph.from("card/send/#{send.lane}").map { |join| from_track({ send: send.lane, tap: @show.tap_of(send) }, join.to) }
         end
       end
 

@@ -1,0 +1,44 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Signal
+    # How strongly a source arrives everywhere: the amplitudes of all live ways from it, summed. Ways of equal delay add
+    # as amplitudes, which is what happens inside one desk.
+    module Reach
+      # @param graph [Graph] whose live joins all have a gain
+      # @param source [String] point where the signal enters with amplitude 1
+      # @return [Hash{String=>Float}] point => amplitude; points that nothing reaches are not in it
+      def self.amplitudes(graph, source)
+        found = Hash.new(0.0).merge(source => 1.0)
+        order(graph, source).each do |point|
+          live(graph, point).each { |join| found[join.to] += found[point] * (10**(join.gain_db / 20.0)) }
+        end
+        found.reject { |_, amplitude| amplitude.zero? }
+      end
+
+      class << self
+        private
+
+        # The recorder is no way through: what it plays is a take.
+        def live(graph, point) = graph.from(point).select { |join| join.live && join.kind != :file }
+
+        # Points in an order in which each comes after all that feed it.
+        def order(graph, source)
+          done = {}
+          sorted = []
+          open = [[source, false]]
+          until open.empty?
+            point, leaving = open.pop
+            next sorted << point if leaving
+            next if done[point]
+
+            done[point] = true
+            open << [point, true]
+            live(graph, point).each { |join| open << [join.to, false] unless done[join.to] }
+          end
+          sorted.reverse
+        end
+      end
+    end
+  end
+end
