@@ -3,17 +3,24 @@
 module Loomshuttle
   # Rules that a show should keep, one a file. Each rule is a module with `findings(context)`.
   module Checks
-    # What rules look at.
-    Context = Value.define(:show, :graph, :strands) do
+    # What rules look at. sockets: physical sockets of the rig, and the lanes that they reach; free_bytes: of the capture
+    # disk, nil where nobody has measured.
+    Context = Value.define(:show, :graph, :strands, :sockets, :free_bytes) do
       # @param show [Patch::Show]
-      def self.of(show)
+      # @param free_bytes [Integer, nil]
+      def self.of(show, free_bytes: nil)
         graph = Signal.build(show)
-        new(show: show, graph: graph, strands: Signal::Strands.of(show, graph))
+        sockets = (show.layout.sockets + show.layout.sources.reject(&:missing).map(&:point)).to_h { |point| [point, true] }
+        new(show: show, graph: graph, strands: Signal::Strands.of(show, graph), sockets: sockets, free_bytes: free_bytes)
       end
     end
 
-    ALL = %i[CardMode ArmedWithoutSource SharedLane ForeignReturn NotAtPreamp StagePreampOnTake ChannelWithoutSocket
-             LeftOnTake].freeze
+    RIG = %i[ClockLeader RateDiffers LinkOverCapacity ChainOverlap BoxOffLink MissingSocket CardMode].freeze
+    CAPTURE = %i[ArmedWithoutSource SharedLane PreampOnCardFed NotAtPreamp StagePreampOnTake StereoLanes TrackNames ChannelWithoutSocket
+                 DiskTime SlowMonitoring].freeze
+    SOUNDCHECK = %i[ReturnLoop ForeignReturn OwnMixOnTracks LeftOnTake].freeze
+    OUTPUTS = %i[MainSockets BusWithoutSocket].freeze
+    ALL = (RIG + CAPTURE + SOUNDCHECK + OUTPUTS).freeze
 
     # @param context [Context]
     # @return [Array<Finding>] those that block first, otherwise in the order of ALL
@@ -21,6 +28,16 @@ module Loomshuttle
       ALL.flat_map { |name| const_get(name).findings(context) }.sort_by.with_index do |finding, at|
         [finding.severity == Finding::BLOCKS ? 0 : 1, at]
       end
+    end
+
+    # @return [Array<Finding>] without those that somebody has accepted
+    def self.open(context) = run(context).reject { |finding| context.show.setup.accepted.key?(finding.id) }
+
+    # @return [Patch::Edit, nil] a fix with what moves along on a desk that patches in blocks; nil when that cannot be
+    def self.edit(show, label, settings)
+      Patch::Edit.set(label, Patch::Completed.settings(show, settings)).tap { |edit| edit.apply(show) }
+    rescue Invalid
+      nil
     end
   end
 end

@@ -2,25 +2,43 @@
 
 module Loomshuttle
   module Checks
-    # An armed track that nothing reaches would write silence.
+    # An armed track that nothing reaches would write silence. Where a channel on its way is at fault, that channel's own
+    # finding says so.
     module ArmedWithoutSource
+      SOURCE = %r{\Adesk/(bus|main|matrix)/|\Acard/return/}
+
       def self.findings(context)
-        context.show.tracks.values.select(&:armed).filter_map do |track|
-          empty = track.points("in").reject { |point| reached?(context, point) }
+        show = context.show
+        show.tracks.values.select(&:armed).filter_map do |track|
+          empty = track.points("in").reject.with_index { |point, side| reached?(context, point) || channel_at_fault?(show, track.inputs[side]) }
           next if empty.empty?
 
-          which = empty.size < track.width ? "one side of track" : "track"
+          title = show.title_of(track)
           Finding.new(id: "armed-without-source/#{track.number}", check: "armed-without-source", severity: Finding::BLOCKS,
-                      sentence: "#{track.title} is armed, but nothing reaches #{which} #{track.number}.", path: empty, at: empty,
-                      fix: Patch::Edit.set("Disarm #{track.title}", "track/#{track.number}/armed" => false))
+                      sentence: "#{title} is armed, but nothing reaches #{where(track, title, empty)}.", path: empty, at: empty,
+                      fix: Patch::Edit.set("Disarm #{title}", "track/#{track.number}/armed" => false))
         end
       end
 
-      # A socket, a return, or the desk's own mix counts as a source.
-      def self.reached?(context, point)
-        Signal::Trace.sources(context.graph, point).any? { |at| at.match?(%r{\Adesk/(in|line|bus|main)/|\Acard/return/}) }
+      class << self
+        private
+
+        def where(track, title, empty)
+          whole = title == "Track #{track.number}" ? "it" : "track #{track.number}"
+          empty.size < track.width ? "one side of #{whole}" : whole
+        end
+
+        # A socket, a return, or the desk's own mix counts as a source.
+        def reached?(context, point)
+          Signal::Trace.sources(context.graph, point).any? { |at| at.match?(SOURCE) || context.sockets.key?(at) }
+        end
+
+        # No socket, a missing one, or the card behind a preamp.
+        def channel_at_fault?(show, lane)
+          channel = show.channel_at(show.sends[lane]&.source)
+          channel && (!channel.name.empty? || channel.stage.to_s.start_with?("card/"))
+        end
       end
-      private_class_method :reached?
     end
   end
 end

@@ -2,31 +2,35 @@
 
 module Loomshuttle
   module Checks
-    # A channel that is planned for something, but hears no socket on stage.
+    # A channel that is planned for something, but hears no socket on stage. When an armed track takes it, that track would
+    # write silence.
     module ChannelWithoutSocket
       def self.findings(context)
-        context.show.channels.values.select { |channel| channel.used? && channel.stage.nil? }.map do |channel|
-          finding(context.show, channel)
-        end
+        show = context.show
+        show.channels.values.select { |channel| channel.stage.nil? && !channel.name.empty? }.map { |channel| finding(show, channel) }
       end
 
       class << self
         private
 
         def finding(show, channel)
-          base = show.profile.channel_points(channel.number).first
-          Finding.new(id: "channel-without-socket/#{channel.number}", check: "channel-without-socket", severity: Finding::LOOK,
-                      sentence: "#{channel.title} (channel #{channel.number}) hears no socket.", path: ["#{base}@preamp"], at: show.profile.channel_points(channel.number),
-                      fix: fix(show, channel))
+          points = show.profile.channel_points(channel.number)
+          armed = armed_track(show, points)
+          sentence = "#{channel.title} (channel #{channel.number}) hears no socket#{", so armed track #{armed.number} would write silence" if armed}."
+          Finding.new(id: "channel-without-socket/#{channel.number}", check: "channel-without-socket", severity: armed ? Finding::BLOCKS : Finding::LOOK,
+                      sentence: sentence, path: ["#{points.first}@preamp", *("track/#{armed.number}/in" if armed)], at: points, fix: fix(show, channel))
         end
 
-        # The socket of the channel's own number if it is free, else the first free one.
+        def armed_track(show, points)
+          lanes = show.sends.values.select { |send| points.include?(send.source) }.map(&:lane)
+          show.tracks.values.find { |track| track.armed && track.inputs.intersect?(lanes) }
+        end
+
+        # The source of the channel's own number if it is free, else the first free one.
         def fix(show, channel)
-          taken = show.channels.values.filter_map(&:stage)
-          choices = Patch::Choices.for(show, "hears_on_stage", channel.number).drop(1)
-          free = choices.reject { |choice| taken.include?(choice.settings.values.first) }
-          choice = free.find { |one| one.settings.values.first == "desk/in/#{channel.number}" } || free.first or return
-          Patch::Edit.set("Patch #{choice.label} to #{channel.title}", choice.settings)
+          free = FreeSocket.choices(show, channel)
+          choice = free.find { |one| one.settings.values.first.end_with?("/#{channel.number}") } || free.first or return
+          Checks.edit(show, "Patch #{choice.label} to #{channel.title}", choice.settings)
         end
       end
     end

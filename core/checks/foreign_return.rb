@@ -36,15 +36,27 @@ module Loomshuttle
           outputs[strand.track_lane] = lane
           return if outputs.uniq.size != outputs.size
 
-          Patch::Edit.set("Play #{track.title} to card return #{lane}", "track/#{track.number}/outputs" => outputs)
+          there = show.tracks.values.find { |one| one != track && one.outputs.include?(lane) }
+          return swap(show, track, outputs, there, lane => strand.return) if there
+
+          Patch::Edit.set("Play #{show.title_of(track)} to card return #{lane}", "track/#{track.number}/outputs" => outputs)
+        end
+
+        # Whoever plays to that return now takes the one that becomes free.
+        def swap(show, track, outputs, there, lanes)
+          moved = there.outputs.map { |lane| lanes.fetch(lane, lane) }
+          return if moved.uniq.size != moved.size
+
+          Patch::Edit.set("Swap the returns of #{show.title_of(track)} and #{show.title_of(there)}",
+                          "track/#{track.number}/outputs" => outputs, "track/#{there.number}/outputs" => moved)
         end
 
         def hear(show, strand, channel)
           return if show.profile.strip(channel.number).width > 1
 
           others = strand.home.reject { |base| base == strand.channel }.to_h { |base| ["channel/#{show.channel_at(base).number}/take", nil] }
-          Patch::Edit.set("Let #{channel.title} alone hear card return #{strand.return} on take",
-                          others.merge("channel/#{channel.number}/take" => "card/return/#{strand.return}"))
+          Checks.edit(show, "Let #{channel.title} alone hear card return #{strand.return} on take",
+                      others.merge("channel/#{channel.number}/take" => "card/return/#{strand.return}"))
         end
       end
     end

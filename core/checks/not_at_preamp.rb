@@ -15,7 +15,7 @@ module Loomshuttle
         def late?(show, strand)
           channel = show.channel_at(strand.channel)
           channel && strand.track && !strand.home.empty? && channel.position == "stage" && channel.stage &&
-            strand.tap != "preamp" && show.profile.taps.include?("preamp")
+            !channel.stage.start_with?("card/") && strand.tap != "preamp" && show.profile.taps.include?("preamp")
         end
 
         def finding(show, strand)

@@ -17,16 +17,19 @@ module Loomshuttle
           users = show.tracks.values.each_with_object(Hash.new { |hash, lane| hash[lane] = [] }) do |track, found|
             track[side].each { |lane| found[lane] << track }
           end
-          users.select { |_, tracks| tracks.size > 1 }
+          users.select { |_, tracks| tracks.size > 1 && !(side == :outputs && declared?(tracks)) }
         end
+
+        # Sharing a return on purpose: more instruments than channels.
+        def declared?(tracks) = tracks.first.shares != "" && tracks.map(&:shares).uniq.size == 1
 
         def finding(show, side, lane, tracks)
           words, kind, effect = SIDES.fetch(side)
-          names = tracks.map(&:title)
+          names = tracks.map { |track| show.title_of(track) }
           Finding.new(id: "shared-lane/#{side}/#{lane}", check: "shared-lane", severity: Finding::BLOCKS,
                       sentence: "#{names[..-2].join(', ')} and #{names.last} share #{words} #{lane}, so they #{effect}.",
                       path: ["card/#{kind}/#{lane}"] + tracks.map { |track| "track/#{track.number}/#{side == :inputs ? 'in' : 'out'}" },
-                      at: ["card/#{kind}/#{lane}"], fix: move(show, side, tracks.last))
+                      at: ["card/#{kind}/#{lane}"], fix: move(show, side, tracks.last) || (declare(show, tracks) if side == :outputs))
         end
 
         # The later track goes to the free lane nearest to its own number.
@@ -37,11 +40,16 @@ module Loomshuttle
           free = starts.reject { |lane| taken.intersect?((lane...(lane + track.width)).to_a) }
           free = free.select { |lane| show.sends[lane].source } if side == :inputs && free.any? { |lane| show.sends[lane].source }
           lane = free.min_by { |candidate| (candidate - track.number).abs } or return
-          move_to(track, side, (lane...(lane + track.width)).to_a)
+          move_to(show, track, side, (lane...(lane + track.width)).to_a)
         end
 
-        def move_to(track, side, lanes)
-          Patch::Edit.set("Move #{track.title} to #{SIDES[side].first} #{lanes.join(' and ')}", "track/#{track.number}/#{side}" => lanes)
+        def declare(show, tracks)
+          name = "with #{show.title_of(tracks.first)}"[0, Patch::Rules::NAME_LENGTH]
+          Patch::Edit.set("Let them share the return on purpose", tracks.to_h { |track| ["track/#{track.number}/shares", name] })
+        end
+
+        def move_to(show, track, side, lanes)
+          Patch::Edit.set("Move #{show.title_of(track)} to #{SIDES[side].first} #{lanes.join(' and ')}", "track/#{track.number}/#{side}" => lanes)
         end
       end
     end

@@ -1,0 +1,50 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Checks
+    # A box that hangs on no link is not heard; one that passes the link on needs a second port.
+    module BoxOffLink
+      def self.findings(context)
+        show = context.show
+        loose(show) + ends(show)
+      end
+
+      class << self
+        private
+
+        def loose(show)
+          show.boxes.values.select { |plan| plan.profile && plan.port.nil? }.map do |plan|
+            box = show.catalog.fetch("box", plan.profile)
+            Finding.new(id: "box-off-link/#{plan.letter}", check: "box-off-link", severity: Finding::BLOCKS,
+                        sentence: "#{plan.title} (#{box.name}) hangs on no link, so nothing plugged into it is heard.",
+                        path: ["box-#{plan.letter}/in/1"], at: [], fix: connect(show, plan))
+          end
+        end
+
+        # The first port that has room.
+        def connect(show, plan)
+          show.profile.ports.each do |port|
+            return Patch::Chain.connect(show, plan.letter, port)
+          rescue Invalid
+            next
+          end
+          nil
+        end
+
+        def ends(show)
+          show.profile.ports.flat_map { |port| show.layout.chain(port)[..-2].to_a }.select { |hung| hung.box.ports < 2 }.map do |hung|
+            Finding.new(id: "box-off-link/#{hung.id}", check: "box-off-link", severity: Finding::BLOCKS,
+                        sentence: "Box #{hung.id.delete_prefix('box-').upcase} has one port only and cannot pass link #{hung.port.upcase} on to the boxes behind it.",
+                        path: ["#{hung.id}/in/1"], at: [], fix: to_the_end(show, hung))
+          end
+        end
+
+        def to_the_end(show, hung)
+          chain = show.layout.chain(hung.port)
+          order = (chain - [hung]) + [hung]
+          Patch::Edit.set("Put it at the end of the chain", order.each.with_index(1).to_h { |one, place| ["box/#{one.id.delete_prefix('box-')}/place", place] })
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,34 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Checks
+    # A bus that has a name is meant for somebody; without a socket or a card send nobody hears it.
+    module BusWithoutSocket
+      def self.findings(context)
+        show = context.show
+        show.buses.values.reject { |bus| bus.name.empty? }.reject { |bus| heard?(show, "desk/bus/#{bus.number}") }.map { |bus| finding(show, bus) }
+      end
+
+      class << self
+        private
+
+        def heard?(show, base)
+          show.sends.each_value.any? { |send| send.source == base } ||
+            show.outputs.values.any? { |output| output.source == base && !MainSockets.sockets_of(show, output.number).empty? }
+        end
+
+        def finding(show, bus)
+          base = "desk/bus/#{bus.number}"
+          Finding.new(id: "bus-without-socket/#{bus.number}", check: "bus-without-socket", severity: Finding::LOOK,
+                      sentence: "Bus #{bus.number} (#{bus.name}) comes out at no socket.", path: ["#{base}@post-fader"], at: [], fix: fix(show, bus))
+        end
+
+        # A free output that has a socket.
+        def fix(show, bus)
+          free = show.outputs.values.find { |output| output.source.nil? && output.expected.nil? && !MainSockets.sockets_of(show, output.number).empty? } or return
+          Patch::Edit.set("Send #{bus.name} to output #{free.number}", "output/#{free.number}/source" => "desk/bus/#{bus.number}")
+        end
+      end
+    end
+  end
+end

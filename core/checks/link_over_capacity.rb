@@ -1,0 +1,48 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Checks
+    # A link carries so many lanes each way at a rate (Rig::Aes50); sockets behind them are cut off.
+    module LinkOverCapacity
+      def self.findings(context)
+        show = context.show
+        show.profile.ports.filter_map do |port|
+          over = { "inputs" => :up, "outputs" => :down }.filter_map do |what, way|
+            last = show.layout.chain(port).map { |hung| hung[way].max }.max.to_i
+            "#{what} up to lane #{last}" if last > show.layout.link_lanes
+          end
+          finding(show, port, over) unless over.empty?
+        end
+      end
+
+      class << self
+        private
+
+        def finding(show, port, over)
+          cut = show.layout.chain(port).select { |hung| hung.up.max > show.layout.link_lanes || hung.down.max > show.layout.link_lanes }
+          Finding.new(id: "link-over-capacity/#{port}", check: "link-over-capacity", severity: Finding::BLOCKS,
+                      sentence: "Link #{port.upcase} carries #{show.layout.link_lanes} lanes each way at #{(show.rate / 1000.0).to_s.delete_suffix('.0')} kHz, " \
+                                "but its boxes have #{over.join(' and ')}.",
+                      path: cut.map { |hung| "#{hung.id}/in/1" }, at: cut_sources(show, port), fix: fix(show, cut.last))
+        end
+
+        def cut_sources(show, port)
+          show.channels.values.filter_map(&:stage).select { |point| point.start_with?("link/#{port}/") && show.layout.source(point).missing }
+        end
+
+        # A port with nothing on it yet takes the last box; else a lower rate that the desk can do.
+        def fix(show, hung)
+          free = show.profile.ports.find { |port| show.layout.chain(port).empty? }
+          letter = hung.id.delete_prefix("box-")
+          if free && [hung.box.inputs, hung.box.outputs].max <= show.layout.link_lanes
+            return Patch::Edit.set("Move Box #{letter.upcase} to port #{free.upcase}",
+                                   "box/#{letter}/port" => free, "box/#{letter}/place" => 1, "box/#{letter}/input_offset" => 0, "box/#{letter}/output_offset" => 0)
+          end
+
+          rate = show.profile.rates.find { |one| Rig::Aes50.lanes(one) > show.layout.link_lanes } or return
+          Patch::Edit.set("Run the rig at #{rate / 1000} kHz", "rig/rate" => rate)
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,46 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Checks
+    # Where output blocks move, an output lands on another socket than the one somebody has plugged.
+    module MainSockets
+      def self.findings(context)
+        show = context.show
+        show.outputs.values.select(&:expected).filter_map do |output|
+          sockets = sockets_of(show, output.number)
+          finding(show, output, sockets) unless sockets.include?(output.expected)
+        end
+      end
+
+      # @return [Array<String>] sockets where an output of the desk comes out
+      def self.sockets_of(show, number)
+        show.outlets.values.select(&:first).flat_map do |outlet|
+          point = show.profile.outlet_blocks.fetch(outlet.block)[number - outlet.first] if number >= outlet.first
+          point ? show.layout.sockets_of_outlet(point) : []
+        end
+      end
+
+      class << self
+        private
+
+        def finding(show, output, sockets)
+          what = output.source ? show.label(output.source) : "Output #{output.number}"
+          where = sockets.empty? ? "nowhere" : "at #{sockets.map { |socket| Rig::Label.for(socket) }.join(' and ')}"
+          Finding.new(id: "main-sockets/#{output.number}", check: "main-sockets", severity: Finding::BLOCKS,
+                      sentence: "#{what} should leave at #{Rig::Label.for(output.expected)}, but comes out #{where}.",
+                      path: ["desk/output/#{output.number}", *sockets], at: [], fix: fix(show, output))
+        end
+
+        # The block that ends at the expected socket carries the output again.
+        def fix(show, output)
+          show.profile.outlet_blocks.each do |block, points|
+            at = points.index { |point| show.layout.sockets_of_outlet(point).include?(output.expected) } or next
+            first = output.number - at
+            return Checks.edit(show, "Feed #{Rig::Label.for(output.expected)} with output #{output.number} again", "outlet/#{block}/first" => first) if first.positive?
+          end
+          nil
+        end
+      end
+    end
+  end
+end

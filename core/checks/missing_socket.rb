@@ -1,0 +1,32 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Checks
+    # A channel that is planned for something, patched to a socket or lane that the rig does not have. Channels without
+    # a name only came along with their block.
+    module MissingSocket
+      def self.findings(context)
+        show = context.show
+        show.channels.values.select { |channel| channel.stage && !channel.name.empty? && show.layout.source(channel.stage).missing }
+          .map { |channel| finding(show, channel) }
+      end
+
+      class << self
+        private
+
+        def finding(show, channel)
+          source = show.layout.source(channel.stage)
+          base = show.profile.channel_points(channel.number).first
+          Finding.new(id: "missing-socket/#{channel.number}", check: "missing-socket", severity: Finding::BLOCKS,
+                      sentence: "#{channel.title} (channel #{channel.number}) is patched to #{Rig::Label.for(channel.stage)}, but #{source.missing}.",
+                      path: [channel.stage, "#{base}@preamp"], at: [channel.stage, base], fix: fix(show, channel))
+        end
+
+        def fix(show, channel)
+          choice = FreeSocket.choices(show, channel).first or return
+          Checks.edit(show, "Patch #{choice.label} to #{channel.title}", choice.settings)
+        end
+      end
+    end
+  end
+end

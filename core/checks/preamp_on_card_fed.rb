@@ -1,0 +1,27 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Checks
+    # A channel that hears the card (a backing track) has nothing at its preamp; to capture it, it is taken at channel in.
+    module PreampOnCardFed
+      def self.findings(context)
+        show = context.show
+        show.sends.values.select { |send| fed_by_card?(show, send) && show.tap_of(send) == "preamp" }.map { |send| finding(show, send) }
+      end
+
+      class << self
+        private
+
+        def fed_by_card?(show, send) = send.source && show.channel_at(send.source)&.stage&.start_with?("card/")
+
+        def finding(show, send)
+          channel = show.channel_at(send.source)
+          Finding.new(id: "preamp-on-card-fed/#{send.lane}", check: "preamp-on-card-fed", severity: Finding::BLOCKS,
+                      sentence: "#{channel.title} hears #{Rig::Label.for(channel.stage).downcase}, but is taken at the preamp, where it is silent.",
+                      path: [channel.stage, "#{send.source}@preamp", "card/send/#{send.lane}"], at: ["card/send/#{send.lane}"],
+                      fix: Patch::Edit.set("Take #{channel.title} at channel in", "send/#{send.lane}/tap" => "channel-in"))
+        end
+      end
+    end
+  end
+end

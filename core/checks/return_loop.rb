@@ -1,0 +1,47 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Checks
+    # A channel that hears a return and sends it to the very track that plays it: monitored through the recorder, that
+    # howls.
+    module ReturnLoop
+      def self.findings(context)
+        show = context.show
+        show.tracks.values.filter_map do |track|
+          looping = track.inputs.zip(track.outputs).find { |input, output| input && output && own?(show, input, output) }
+          finding(show, track, *looping) if looping
+        end
+      end
+
+      class << self
+        private
+
+        # Only a tap behind the place where the return comes in sends it on, and only where the return is the source now.
+        def own?(show, input, output)
+          send = show.sends[input]
+          channel = show.channel_at(send.source)
+          channel && show.tap_of(send) != "preamp" && hears(channel) == "card/return/#{output}"
+        end
+
+        def hears(channel) = channel.position == "take" ? channel.take : channel.stage
+
+        def finding(show, track, input, output)
+          send = show.sends[input]
+          Finding.new(id: "return-loop/#{track.number}", check: "return-loop", severity: Finding::BLOCKS,
+                      sentence: "#{show.title_of(track)} plays to card return #{output}, which goes through #{Rig::Label.for(send.source).downcase} " \
+                                "and card send #{input} back into the same track.",
+                      path: ["card/return/#{output}", "#{send.source}@channel-in", "card/send/#{input}", "track/#{track.number}/in"],
+                      at: ["card/return/#{output}"], fix: fix(show, track, send))
+        end
+
+        # On take the preamp is the way out of the loop; a channel that always hears the card must not be played to.
+        def fix(show, track, send)
+          channel = show.channel_at(send.source)
+          return Patch::Edit.set("Take #{channel.title} at the preamp", "send/#{send.lane}/tap" => "preamp") if channel.position == "take" && show.profile.taps.include?("preamp")
+
+          Patch::Edit.set("Let #{show.title_of(track)} play to no return", "track/#{track.number}/outputs" => [])
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,23 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Checks
+    # Somebody who hears himself through the computer is put off by more than about 10 ms (common practice, no published
+    # source).
+    module SlowMonitoring
+      LIMIT_MS = 10
+
+      def self.findings(context)
+        show = context.show
+        return [] unless show.setup.monitoring == "computer"
+
+        total = Timing::Latency.round_trip(buffer: show.setup.buffer, rate: show.rate)[:total]
+        return [] if total <= LIMIT_MS
+
+        [Finding.new(id: "slow-monitoring", check: "slow-monitoring", severity: Finding::LOOK,
+                     sentence: "The stage is heard through the computer, which takes #{total.round(1)} ms there and back; more than #{LIMIT_MS} ms puts players off.",
+                     path: [], at: [], fix: Patch::Edit.set("Let the stage hear itself through the desk", "setup/monitoring" => "desk"))]
+      end
+    end
+  end
+end
