@@ -7,11 +7,19 @@ module Loomshuttle
     # Levels in dBFS. RMS follows AES17: a full-scale sine reads 0 dBFS RMS, so 3.01 dB are added to the plain RMS.
     module Level
       SILENCE_DB = -144.0
+      # A sample this high was clipped, or as good as: full scale within 0.1 dB. In dBFS, and as an amplitude.
+      CLIPPED_DB = -0.1
+      CLIPPED = 10**(CLIPPED_DB / 20)
+      # A step of the byte that loudness is drawn from.
+      BYTE_DB = 0.375
       AES17_OFFSET_DB = 10 * Math.log10(2)
 
       # @param amplitude [Float] full scale 1.0
       # @return [Float] dBFS, SILENCE_DB at the lowest
       def self.dbfs(amplitude) = amplitude <= 0 ? SILENCE_DB : [20 * Math.log10(amplitude), SILENCE_DB].max
+
+      # @return [Integer] an amplitude as a take's overview keeps it: 255 at full scale, BYTE_DB a step, 0 at the lowest
+      def self.byte(amplitude) = (255 + (dbfs(amplitude) / BYTE_DB)).round.clamp(0, 255)
 
       # @return [Float] amplitude of a level in dB
       def self.amplitude(decibels) = 10**(decibels / 20.0)
@@ -31,14 +39,13 @@ module Loomshuttle
 
       # @return [Array<Float>] highest absolute value of each lane, full scale 1.0
       def self.peak_amplitudes(block)
-        high, low = block.max(axis: 0), block.min(axis: 0)
+        low, high = block.minmax(axis: 0)
         high.to_a.zip(low.to_a).map { |up, down| [up, -down].max / scale(block) }
       end
 
       # @return [Array<Float>] mean of the squares of each lane, full scale 1.0
       def self.mean_squares(block)
-        wide = Numo::DFloat.cast(block)
-        (wide * wide).mean(axis: 0).to_a.map { |square| square / (scale(block)**2) }
+        Numo::DFloat.cast(block).rms(axis: 0).to_a.map { |rms| (rms / scale(block))**2 }
       end
 
       def self.scale(block) = block.is_a?(Numo::Int32) ? Pcm24::FULL_SCALE.to_f : 1.0

@@ -25,24 +25,11 @@ module Loomshuttle
       # @return [String] interleaved, little-endian
       def self.to_wav(block) = octets(block, [0, 1, 2])
 
-      # Turns network bytes into WAV bytes without going through numbers: only the order of bytes and lanes changes.
-      # @param bytes [String] interleaved, big-endian
-      # @param picks [Array<Array<Integer>>] for each file the lanes it takes, 0-based
-      # @return [Array<String>] for each file its little-endian samples
-      def self.network_to_wav(bytes, lanes, picks)
-        frames = bytes.bytesize / (BYTES * lanes)
-        planes = Numo::UInt8.from_binary(bytes).reshape(frames, lanes * BYTES).transpose.dup
-        picks.map do |pick|
-          out = Numo::UInt8.zeros(frames, pick.size * BYTES)
-          pick.each_with_index do |lane, at|
-            BYTES.times { |octet| out[true, (at * BYTES) + octet] = planes[(lane * BYTES) + 2 - octet, true] }
-          end
-          out.to_binary
-        end
-      end
-
       # @return [Numo::DFloat] full scale 1.0
       def self.to_float(block) = Numo::DFloat.cast(block) / FULL_SCALE
+
+      # @return [String] interleaved little-endian 32-bit floats; every 24-bit value has its float
+      def self.to_float32(block) = (Numo::SFloat.cast(block) / FULL_SCALE).to_binary
 
       # Rounds to the nearest integer and clips at full scale.
       # @return [Numo::Int32]
@@ -50,22 +37,24 @@ module Loomshuttle
         Numo::Int32.cast((block * FULL_SCALE).round.clip(-FULL_SCALE, FULL_SCALE - 1))
       end
 
-      # Whole planes of one octet each are copied, since Numo is slow on rows of three. Both assume a little-endian
-      # machine, as Numo's own binary form does.
+      # Whole planes of one octet each are copied, since Numo is slow on rows of three; what is filled anyway is not cleared first. Both
+      # assume a little-endian machine, as Numo's own binary form does.
       class << self
         private
 
-        # The sample's three octets fill the upper part of 32 bits; the shift down extends the sign.
+        # The sample's three octets fill the upper part of 32 bits; the shift down extends the sign and drops the fourth.
         def integers(bytes, lanes, order)
           octets = Numo::UInt8.from_binary(bytes).reshape(bytes.bytesize / BYTES, BYTES)
-          wide = Numo::UInt8.zeros(octets.shape[0], 4)
+          wide = Numo::UInt8.new(octets.shape[0], 4).allocate
           order.each_with_index { |from, at| wide[true, 3 - at] = octets[true, from] }
-          (Numo::Int32.from_binary(wide.to_binary) >> 8).reshape(octets.shape[0] / lanes, lanes)
+          samples = Numo::Int32.from_binary(wide.to_binary)
+          samples.inplace >> 8
+          samples.out_of_place!.reshape(octets.shape[0] / lanes, lanes)
         end
 
         def octets(block, order)
           wide = Numo::UInt8.from_binary(block.to_binary).reshape(block.size, 4)
-          out = Numo::UInt8.zeros(block.size, BYTES)
+          out = Numo::UInt8.new(block.size, BYTES).allocate
           order.each_with_index { |from, at| out[true, at] = wide[true, from] }
           out.to_binary
         end

@@ -1,0 +1,95 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Delivery
+    # Which track each delivered name belongs to: by words first, by the number in front where words say nothing.
+    class Matching
+      # What a name can belong to: a track with all that it is called by.
+      Target = Value.define(:number, :names)
+      # A name's track, or nil, and how sure that is: 0 to 1.
+      Found = Value.define(:target, :score)
+      # Below this it is no match; from SURE on nobody has to look.
+      LEAST = 0.5
+      SURE = 0.85
+
+      # @param show [Patch::Show]
+      # @return [Array<Target>] every track that is used, by its title, its own name, and the names of its channels
+      def self.targets(show)
+        show.tracks.values.select(&:used?).map do |track|
+          channels = track.inputs.filter_map { |lane| show.sends[lane]&.source }.filter_map { |base| show.channel_at(base) }
+          names = [show.title_of(track), track.name, *channels.flat_map { |channel| [channel.name, channel.short] }]
+          Target.new(number: track.number, names: names.reject(&:empty?).uniq)
+        end
+      end
+
+      # @param names [Array<Name>]   @param targets [Array<Target>]
+      # @return [Hash{Name=>Found}] each target once, the best pairs first
+      def self.pairs(names, targets)
+        scores = names.product(targets).map { |name, target| [score(name, target), name, target] }.select { |score, _, _| score >= LEAST }
+        taken = {}
+        found = names.to_h { |name| [name, Found.new(target: nil, score: 0.0)] }
+        scores.sort_by { |score, _, _| -score }.each do |score, name, target|
+          next if found[name].target || taken[target]
+
+          taken[target] = true
+          found[name] = Found.new(target: target, score: score)
+        end
+        found
+      end
+
+      # @return [Float] 0 to 1
+      def self.score(name, target)
+        by_words = target.names.map { |called| likeness(name, Name.parse(called)) }.max || 0.0
+        # The number in front is that of the track: says a little by itself, and settles what words leave open.
+        if name.number == target.number
+          [by_words + 0.05, name.words.empty? ? 0.6 : 0.0].max.clamp(0, 1)
+        else
+          by_words
+        end
+      end
+
+      class << self
+        private
+
+        # The share of words that both have, each by its likeness; another side is another source.
+        def likeness(name, called)
+          return 0.0 if name.side && called.side && name.side != called.side
+
+          mine, theirs = all_words(name), all_words(called)
+          return 0.0 if mine.empty? || theirs.empty?
+          return 0.0 if numbers(mine) != numbers(theirs) && [mine, theirs].none? { |words| numbers(words).empty? }
+
+          matched = mine.sum { |word| theirs.map { |other| word_likeness(word, other) }.max }
+          (2 * matched / (mine.size + theirs.size)).clamp(0, 1)
+        end
+
+        # A number behind that is not surely a part is a word of the name: cornet 2.
+        def all_words(name) = name.words + (name.part && !name.sure ? [name.part.to_s] : [])
+        def numbers(words) = words.grep(/\A\d+\z/)
+
+        def word_likeness(one, other)
+          return 1.0 if one == other
+          return 0.0 if [one, other].any? { |word| word.match?(/\d/) }
+
+          short, long = [one, other].sort_by(&:size)
+          return 0.85 if short.size >= 3 && long.start_with?(short)
+          return 0.85 if short.size >= 4 && (distance(short, long) <= 1 || short.chars.sort == long.chars.sort) # a letter wrong, or two swapped
+
+          0.0
+        end
+
+        # Levenshtein's distance.
+        def distance(one, other)
+          row = (0..other.size).to_a
+          one.each_char.with_index(1) do |char, at|
+            before, row[0] = row[0], at
+            other.each_char.with_index(1) do |letter, place|
+              before, row[place] = row[place], [row[place] + 1, row[place - 1] + 1, before + (char == letter ? 0 : 1)].min
+            end
+          end
+          row.last
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,107 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module LineCheck
+    # Listens to the meters and what the recorder found in the lanes, remembers the last ten seconds of each source, and calls
+    # the roll. Its time is counted in frames of the meters.
+    class Ear
+      # A line of the roll call. also: what else was noticed, as sentences.
+      Line = Value.define(:source, :verdict, :loud, :peak, :floor, :clips, :also)
+      # Frames after a change that may still show the old setting.
+      SETTLING = 4
+      Heard = Struct.new(:source, :measure, :hum, :settling)
+
+      def initialize
+        @heard = {}
+        @frames = Hash.new(0)
+        @pairs = []
+      end
+
+      # @param sources [Array<Source>] that are listened to from now on; what is as it was goes on
+      def follow(sources)
+        @heard = sources.to_h do |source|
+          known = @heard[source.number]
+          next [source.number, known.tap { known.source = source }] if known && known.source.setting == source.setting
+
+          [source.number, Heard.new(source, Measure.new, Hum.new, known ? SETTLING : 0)]
+        end
+      end
+
+      # @param meter ["desk", "lanes"]  @param peaks [Array<Float>] dBFS  @param rms [Array<Float>] dBFS by AES17
+      def meters(meter, peaks, rms)
+        @frames[meter] += 1
+        @heard.each_value { |one| add(one, peaks, rms) if one.source.meter == meter }
+      end
+
+      # @param lines [Array<Array<Float>>] for each lane the amplitudes at Hum::FREQUENCIES in the last second
+      # @param pairs [Array<Array(Integer, Integer, Float)>] lanes that are alike (Likeness)
+      def second(lines, pairs)
+        @pairs = pairs
+        @heard.each_value do |one|
+          lane = one.source.lanes.first
+          one.hum.add(lines[lane]) if lane && lines[lane] && one.settling.zero?
+        end
+      end
+
+      # Forgets what one source did, or all of them.
+      def forget(number = nil)
+        @heard.values.select { |one| number.nil? || one.source.number == number }.each do |one|
+          one.measure.reset
+          one.hum.reset
+        end
+      end
+
+      # @param alignment [Integer] dBFS
+      # @return [Array<Line>] in patch order
+      def roll(alignment)
+        alike = likenesses
+        @heard.values.map do |one|
+          measure = one.measure
+          Line.new(source: one.source, verdict: Judge.on(one.source, measure, one.hum, alignment), loud: measure.loud, peak: measure.peak,
+                   floor: measure.noise_floor, clips: measure.clips, also: alike.fetch(one.source.number, []))
+        end
+      end
+
+      # @return [Integer, nil] number of the source that just made a noise: the one that rose most
+      def noise = @heard.values.select { |one| one.measure.rose? }.max_by { |one| one.measure.rise }&.source&.number
+
+      # @return [Array<Line>] by need, and what is furthest off first
+      def self.by_need(lines)
+        lines.sort_by { |line| [line.also.empty? || line.verdict.word != "good" ? Judge::WORDS.index(line.verdict.word) : Judge::WORDS.size - 1.5, line.source.number] }
+      end
+
+      private
+
+      def add(one, peaks, rms)
+        return one.settling -= 1 if one.settling.positive?
+
+        at = one.source.at.select { |index| peaks[index] }
+        one.measure.add(@frames[one.source.meter], at.map { |index| peaks[index] }.max, at.map { |index| rms[index] }.max) unless at.empty?
+      end
+
+      # Sentences by source. A patch that doubles one socket on purpose is no news.
+      def likenesses
+        owner = @heard.values.flat_map { |one| one.source.lanes.map { |lane| [lane, one.source] } }.to_h
+        @pairs.each_with_object({}) do |(first, second, r), found|
+          one, other = owner[first], owner[second]
+          tell(found, one, other, r) unless one.nil? || other.nil? || meant?(one, other)
+        end
+      end
+
+      # One socket on two channels, or one mono channel on two sends.
+      def meant?(one, other) = one.number == other.number ? one.at.size < 2 : one.stage == other.stage
+
+      def tell(found, one, other, figure)
+        r = format("%.3f", figure).sub("-", "−")
+        (found[other.number] ||= []) << "#{likeness(one, other, figure)} (correlation #{r})"
+        (found[one.number] ||= []) << "#{likeness(other, one, figure)} (correlation #{r})" unless one.number == other.number
+      end
+
+      def likeness(one, other, figure)
+        return figure.positive? ? "both sides carry the same signal" : "one side is turned over" if one.number == other.number
+
+        figure.positive? ? "the same signal as #{one.title}" : "turned over against #{one.title}: swap the polarity of one"
+      end
+    end
+  end
+end

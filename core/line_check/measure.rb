@@ -1,0 +1,88 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module LineCheck
+    # What was heard of one source: 50 ms frames with their peak and RMS, in dBFS. The loud part, the peak and the clips are
+    # those of the last ten seconds in which it sounded, so that a verdict stays when the player stops.
+    class Measure
+      # 50 ms frames in ten seconds.
+      FRAMES = 200
+      # A frame whose peak is below this is no sound of the source, but the room.
+      SOUNDS_DB = -60.0
+      # So many frames (one second) make a verdict.
+      ENOUGH = 20
+      # The gate of ITU-R BS.1770-4: what is 10 dB below the mean of all is no part of the loud part.
+      GATE_DB = 10.0
+      # A noise made just now is this much above what went before (common practice, no published source).
+      RISE_DB = 12.0
+      RECENT = 3
+      BEFORE = 30
+
+      # @return [Float] dBFS now
+      attr_reader :now
+      # @return [Integer, nil] position (samples) of the last frame in which it sounded
+      attr_reader :sounded_at
+
+      def initialize = reset
+
+      # Forgets everything, as when the preamp was turned.
+      def reset
+        @all, @sounding = [], []
+        @now = Audio::Level::SILENCE_DB
+        @sounded_at = nil
+      end
+
+      # @param position [Integer] samples  @param peak [Float] dBFS  @param rms [Float] dBFS by AES17
+      def add(position, peak, rms)
+        @now = peak
+        keep(@all, [peak, rms])
+        return if peak < SOUNDS_DB
+
+        @sounded_at = position
+        keep(@sounding, [peak, rms])
+      end
+
+      # @return [Boolean] whether it has sounded long enough to tell
+      def heard? = @sounding.size >= ENOUGH
+
+      # @return [Float, nil] dBFS RMS of the loud part
+      def loud
+        squares = @sounding.map { |_, rms| 10**(rms / 10) }
+        return if squares.empty?
+
+        gate = mean(squares) * (10**(-GATE_DB / 10))
+        10 * Math.log10(mean(squares.select { |square| square >= gate }))
+      end
+
+      # @return [Float, nil] dBFS of the highest sample
+      def peak = @sounding.map(&:first).max
+
+      # @return [Integer] frames that reached full scale
+      def clips = @sounding.count { |peak, _| peak >= Audio::Level::CLIPPED_DB }
+
+      # @return [Float, nil] dBFS RMS that one frame in ten of the last ten seconds stays below
+      def noise_floor = @all.size < ENOUGH ? nil : @all.map(&:last).sort[@all.size / 10]
+
+      # @return [Float] dB by which the last frames stand above those before; 0 while it is quiet
+      def rise
+        recent = @all.last(RECENT).map(&:first)
+        before = @all[0...-RECENT]&.last(BEFORE).to_a.map(&:first)
+        return 0.0 if before.size < BEFORE / 2 || recent.max < SOUNDS_DB
+
+        recent.max - [before.sort[before.size / 2], SOUNDS_DB].max
+      end
+
+      # @return [Boolean] whether it just made a noise
+      def rose? = rise >= RISE_DB
+
+      private
+
+      def keep(list, frame)
+        list << frame
+        list.shift if list.size > FRAMES
+      end
+
+      def mean(list) = list.sum / list.size
+    end
+  end
+end
