@@ -2,27 +2,33 @@
 
 module Loomshuttle
   module Formats
-    # Broadcast WAV files of 24-bit PCM: RIFF/WAVE with a "bext" chunk (EBU Tech 3285).
+    # Broadcast WAV files: RIFF/WAVE with a "bext" chunk (EBU Tech 3285), of 24-bit PCM or 32-bit float, that become RF64
+    # (EBU Tech 3306) when they outgrow what RIFF can tell.
     module Wav
       PCM = 1
-      # Largest file a RIFF header can tell, less room for the headers.
-      MAX_DATA_BYTES = (1 << 32) - (1 << 16)
+      FLOAT = 3
+      # What RIFF's 32 bits can tell; a field that says so is told in the "ds64" chunk instead.
+      ELSEWHERE = 0xFFFFFFFF
 
-      # Walks the chunks of a file until the samples.
+      # Walks the chunks of a file up to the samples, or through the whole of it.
       # @param file [IO]
+      # @param whole [Boolean] whether to go on behind the samples
       # @yieldparam id [String] four letters
-      # @yieldparam size [Integer] bytes as its header tells
+      # @yieldparam size [Integer] bytes as its header (or "ds64") tells
       # @yieldparam at [Integer] where its data starts
-      # @return [Boolean] whether it is a RIFF/WAVE file
-      def self.each_chunk(file)
+      # @return [Boolean] whether it is a RIFF/WAVE or RF64 file
+      def self.each_chunk(file, whole: false)
         riff, _, wave = file.pread(12, 0).unpack("a4Va4")
-        return false unless riff == "RIFF" && wave == "WAVE"
+        return false unless %w[RIFF RF64].include?(riff) && wave == "WAVE"
 
         at = 12
+        long = nil
         while at + 8 <= file.size
           id, size = file.pread(8, at).unpack("a4V")
+          long = file.pread(16, at + 8).unpack1("x8Q<") if id == "ds64"
+          size = long if id == "data" && size == ELSEWHERE && long
           yield id, size, at + 8
-          break if id == "data"
+          break if id == "data" && !whole
 
           at += 8 + size + (size % 2)
         end

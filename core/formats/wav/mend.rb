@@ -3,7 +3,7 @@
 module Loomshuttle
   module Formats
     module Wav
-      # Makes a file true that was never closed: whole frames only, cut to a wanted length, header to match.
+      # Makes a file true that was never closed, or gives one that was another tail.
       module Mend
         # @param path [String]
         # @return [Integer] whole frames that are in the file, whatever its header says
@@ -13,16 +13,19 @@ module Loomshuttle
           (File.size(path) - at) / frame_bytes
         end
 
+        # Cuts a file behind a wanted frame, and ends it there.
         # @param frames [Integer] length to keep; at most frames_on_disk
+        # @param tail [String] chunks that stand behind the samples (Markers)
         # @return [void]
-        def self.cut(path, frames)
+        def self.cut(path, frames, tail = "")
           at, frame_bytes = layout(path)
           size = frames * frame_bytes
           File.open(path, "r+b") do |file|
             file.truncate(at + size)
-            file.pwrite("\0", at + size) if size.odd?
-            file.pwrite([at - 8 + size + (size % 2)].pack("V"), 4)
-            file.pwrite([size].pack("V"), at - 4)
+            file.seek(0, IO::SEEK_END)
+            file.write(("\0" * (size % 2)) << tail)
+            file.flush
+            Head.tell(file, data_at: at, data: size, size: file.size, frames: frames)
             file.fsync
           end
         end

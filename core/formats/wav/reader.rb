@@ -3,17 +3,19 @@
 module Loomshuttle
   module Formats
     module Wav
-      # Reads a 24-bit PCM file: its format, its "bext" chunk, and samples from any place.
+      # Reads a file of 24-bit PCM or 32-bit float: its format, its "bext" chunk, and samples from any place.
       class Reader
+        KINDS = [[PCM, 24], [FLOAT, 32]].freeze
+
         attr_reader :lanes, :rate, :bits, :frames, :bext
 
-        # @raise [Invalid] when the file is not 24-bit PCM WAV
+        # @raise [Invalid] when the file is neither
         def initialize(path)
           @path = path
           @file = File.open(path, "rb")
           read_chunks
           wrong("has no samples") unless @data_at
-          wrong("is not 24-bit PCM") unless @format == PCM && @bits == 24
+          wrong("is neither 24-bit PCM nor 32-bit float") unless KINDS.include?([@format, @bits])
         end
 
         # @param from [Integer] frame
@@ -26,10 +28,13 @@ module Loomshuttle
           @file.pread(count * @frame_bytes, @data_at + (from * @frame_bytes))
         end
 
-        # @return [Numo::Int32] [frames, lanes]
+        # @return [Numo::Int32] [frames, lanes], 24-bit
         def read(from = 0, count = frames)
           part = bytes(from, count)
-          part.empty? ? Numo::Int32.new(0, lanes) : Audio::Pcm24.from_wav(part, lanes)
+          return Numo::Int32.new(0, lanes) if part.empty?
+          return Audio::Pcm24.from_wav(part, lanes) if @format == PCM
+
+          Audio::Pcm24.from_float(Numo::DFloat.cast(Numo::SFloat.from_binary(part))).reshape(part.bytesize / @frame_bytes, lanes)
         end
 
         def close = @file.close
@@ -37,14 +42,14 @@ module Loomshuttle
         private
 
         def read_chunks
-          whole = Wav.each_chunk(@file) do |id, size, at|
+          known = Wav.each_chunk(@file) do |id, size, at|
             case id
             when "fmt " then @format, @lanes, @rate, _, @frame_bytes, @bits = @file.pread(16, at).unpack("vvVVvv")
             when "bext" then @bext = Bext.unpack(@file.pread(size, at))
             when "data" then data(size, at)
             end
           end
-          wrong("is not a WAV file") unless whole
+          wrong("is not a WAV file") unless known
         end
 
         # A header that tells more than is there is believed only as far as the file goes.

@@ -3,45 +3,60 @@
 module Loomshuttle
   module Formats
     module Wav
-      # Writes one file. Samples go to the operating system at once; `refresh` makes the header tell the length so far,
-      # so that a file which is never finished still opens.
+      # Writes one file. Samples go to the operating system at once; `refresh` makes the head tell the length so far, so that a
+      # file which is never finished still opens.
       class Writer
         # @return [Integer] sample frames written
         attr_reader :frames
+        # @return [String]
+        attr_reader :path
 
         # @param path [String] must not exist
-        # @param bext [Bext]
+        # @param bext [Bext]  @param ixml [String, nil] (IXml)
+        # @param bits [24, 32] 32 is float
         # @raise [Errno::EEXIST] rather than write over something
-        def initialize(path, bext:, lanes: 1, rate: 48_000, bits: 24)
+        def initialize(path, bext:, ixml: nil, lanes: 1, rate: 48_000, bits: 24)
+          @path = path
           @frame_bytes = lanes * bits / 8
           @frames = 0
-          @file = File.open(path, File::WRONLY | File::CREAT | File::EXCL | File::BINARY)
+          @file = File.open(path, File::RDWR | File::CREAT | File::EXCL | File::BINARY)
           @file.sync = true
-          head = head(bext.pack, lanes, rate, bits)
+          head = Head.build(lanes: lanes, rate: rate, bits: bits, frame_bytes: @frame_bytes, chunks: [["bext", bext.pack], ixml && ["iXML", ixml]].compact)
           @data_at = head.bytesize
           @file.write(head)
         end
 
         # @param bytes [String] whole little-endian frames
-        # @raise [Invalid] when the file would outgrow RIFF
         def write(bytes)
-          raise Invalid.new("The file is full: a WAV file holds at most 4 GiB.", where: @file.path) if size + bytes.bytesize > MAX_DATA_BYTES
-
           @file.write(bytes)
           @frames += bytes.bytesize / @frame_bytes
         end
 
-        # Makes the header true for what is written.
-        def refresh
-          @file.pwrite([@data_at - 8 + size + (size % 2)].pack("V"), 4)
-          @file.pwrite([size].pack("V"), @data_at - 4)
+        # Silence that costs no disk space: the file has a hole there.
+        # @param frames [Integer]
+        def rest(frames)
+          @frames += frames
+          @file.truncate(@data_at + size)
+          @file.seek(0, IO::SEEK_END)
         end
 
-        def close
+        # Lets go what was written behind so many frames, also a part of a frame that a full disk cut short.
+        # @param frames [Integer] no more than are written
+        def cut(frames)
+          @frames = [frames, @frames].min
+          @file.truncate(@data_at + size)
+          @file.seek(0, IO::SEEK_END)
+        end
+
+        # Makes the head true for what is written.
+        def refresh = Head.tell(@file, data_at: @data_at, data: size, size: @data_at + size, frames: @frames)
+
+        # @param tail [String] chunks that stand behind the samples (Markers)
+        def close(tail = "")
           return if @file.closed?
 
-          @file.write("\0") if size.odd?
-          refresh
+          @file.write(("\0" * (size % 2)) << tail)
+          Head.tell(@file, data_at: @data_at, data: size, size: @file.size, frames: @frames)
           @file.fsync
           @file.close
         end
@@ -49,14 +64,6 @@ module Loomshuttle
         private
 
         def size = @frames * @frame_bytes
-
-        def head(bext, lanes, rate, bits)
-          format = [PCM, lanes, rate, rate * @frame_bytes, @frame_bytes, bits].pack("vvVVvv")
-          body = "WAVE".b << chunk("bext", bext) << chunk("fmt ", format) << "data" << [0].pack("V")
-          "RIFF".b << [body.bytesize].pack("V") << body
-        end
-
-        def chunk(id, data) = id.b << [data.bytesize].pack("V") << data << ("\0" * (data.bytesize % 2))
       end
     end
   end

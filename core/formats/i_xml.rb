@@ -1,0 +1,41 @@
+# frozen_string_literal: true
+
+require "cgi/escape"
+
+module Loomshuttle
+  module Formats
+    # The iXML chunk of a captured file: which track it is, and of which take (iXML specification 2.10, as published by its
+    # authors; element names from memory).
+    module IXml
+      # A track as far as it is told here, where there is no other.
+      Track = Value.define(:number, :name, :inputs)
+
+      # @param project [String]  @param take [String]  @param track [Track, #name, #number, #inputs]
+      # @param id [String] of the file   @param family [String] of the take
+      # @param since_midnight [Integer] samples   @param bits [24, 32]
+      # @return [String] XML in UTF-8
+      def self.write(project:, take:, track:, id:, family:, rate:, bits:, since_midnight:)
+        sides = track.inputs.size == 1 ? [track.name] : ["#{track.name} L", "#{track.name} R"]
+        <<~XML
+          <?xml version="1.0" encoding="UTF-8"?>
+          <BWFXML>
+          <IXML_VERSION>2.10</IXML_VERSION>
+          <PROJECT>#{text(project)}</PROJECT>
+          <TAKE>#{text(take)}</TAKE>
+          <FILE_UID>#{id}</FILE_UID>
+          <FILE_SET><FAMILY_UID>#{family}</FAMILY_UID><FAMILY_NAME>#{text(project)}</FAMILY_NAME><FILE_SET_INDEX>#{track.number}</FILE_SET_INDEX></FILE_SET>
+          <SPEED><FILE_SAMPLE_RATE>#{rate}</FILE_SAMPLE_RATE><AUDIO_BIT_DEPTH>#{bits}</AUDIO_BIT_DEPTH><TIMESTAMP_SAMPLE_RATE>#{rate}</TIMESTAMP_SAMPLE_RATE><TIMESTAMP_SAMPLES_SINCE_MIDNIGHT_HI>#{since_midnight >> 32}</TIMESTAMP_SAMPLES_SINCE_MIDNIGHT_HI><TIMESTAMP_SAMPLES_SINCE_MIDNIGHT_LO>#{since_midnight & 0xFFFFFFFF}</TIMESTAMP_SAMPLES_SINCE_MIDNIGHT_LO></SPEED>
+          <TRACK_LIST><TRACK_COUNT>#{sides.size}</TRACK_COUNT>#{sides.each_with_index.map { |name, at| track_xml(name, at + 1, track.inputs[at]) }.join}</TRACK_LIST>
+          </BWFXML>
+        XML
+      end
+
+      class << self
+        private
+
+        def track_xml(name, index, lane) = "<TRACK><CHANNEL_INDEX>#{lane}</CHANNEL_INDEX><INTERLEAVE_INDEX>#{index}</INTERLEAVE_INDEX><NAME>#{text(name)}</NAME></TRACK>"
+        def text(words) = CGI.escapeHTML(words)
+      end
+    end
+  end
+end
