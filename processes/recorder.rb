@@ -4,8 +4,4 @@
 require_relative "life"
 
 Loomshuttle.load_parts(:core, :recorder)
-home = ARGV.first
-Life.lead do
-  Loomshuttle::Recorder::Server.new(sends: File.read(File.join(home, "card-sends.sdp")),
-                                    returns: File.read(File.join(home, "card-returns.sdp")), home: home)
-end
+Life.lead { Loomshuttle::Recorder::Server.new(home: ARGV.first) }

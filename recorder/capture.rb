@@ -1,112 +1,215 @@
 # frozen_string_literal: true
 
-require "fileutils"
 require "securerandom"
 require "time"
 
 module Loomshuttle
   module Recorder
-    # One take while it is written: a Broadcast WAV a track, an overview for drawing, and the manifest. Fed with
-    # batches; knows nothing of where they come from.
+    # One take while it is written, into one folder or two at the same time. Fed with batches; knows nothing of where they come
+    # from.
     class Capture
-      # Headers and manifest are made true this often, in frames (half a second).
+      # Heads and manifest are made true this often, in frames (half a second).
       REFRESH = 24_000
-      OVERVIEW = "overview.u8"
 
-      attr_reader :folder, :frames, :number, :name, :id
+      attr_reader :frames, :number, :name, :id
+      # @return [Array<Formats::Markers::Marker>]
+      attr_accessor :markers
 
       # @param root [String] folder of all takes
-      # @param tracks [Array<Track>] those to write
+      # @param tracks [Array<Track>] those to write   @param started_at [Time]
       # @param limit [Integer, nil] frames after which it ends by itself
-      # @param started_at [Time]
+      # @param bits [24, 32]   @param project [String] the show
+      # @param mirror [String, nil] folder of a second copy of all takes
+      # @param over [Hash, nil] take, number, from and trip of the take that it is played along to: it begins with silence that costs
+      #   nothing up to `from`, so that both stand on one time line
       # @raise [SystemCallError] when the folder or a file cannot be made
-      def initialize(root, tracks:, name:, lanes:, rate:, started_at:, limit: nil)
-        @tracks, @name, @rate, @limit, @started_at = tracks, name, rate, limit, started_at
+      def initialize(root, tracks:, name:, lanes:, rate:, started_at:, limit: nil, bits: 24, project: "", mirror: nil, over: nil)
+        @tracks, @name, @rate, @limit, @started_at, @bits, @project = tracks, name, rate, limit, started_at, bits, project
         @id = SecureRandom.uuid
-        @number = TakeFiles.next_number(root)
-        @folder = File.join(root, TakeFiles.folder(@number, name))
+        @number = [root, mirror].compact.map { |one| TakeFiles.next_number(one) }.max
         @levels = Audio::LevelSum.new(lanes)
+        @pieces = Pieces.new(bits)
+        @clips = Hash.new(0)
+        @rests = Hash.new { |rests, number| rests[number] = [] }
         @frames = 0
-        @gaps = []
+        @gaps, @breaks, @markers = [], [], []
         @state = "capturing"
-        open_files
+        @copies = [open_folder(root)]
+        @mirror = mirror
+        add_mirror if mirror
+        @over = over
+        lead(over["from"]) if over
+        refresh
       end
+
+      # @return [String, nil] what has gone wrong so far, in words
+      def problem = [break_words.last, *lost].compact.join(" ").then { |words| words unless words.empty? }
+
+      # @return [String] its folder, and that of the second copy
+      def folder = @copies.first.path
 
       # Writes what it still may of a batch.
       # @param batch [Batch]
+      # @raise [SystemCallError] when no copy can be written; one of two may fail, and is told of
       def write(batch)
         batch = batch.first(@limit - @frames) if @limit
         @start ||= batch.position
         pieces = lane_pieces(batch)
-        @writers.each { |track, writer| writer.write(pieces[track]) }
+        row = overview_row(batch)
+        each_copy { |copy| copy.write(pieces, row) }
+        note_break(batch)
         note_gaps(batch)
-        @levels.add(batch.frames, *batch.levels)
-        @overview.write(overview_row(batch))
+        note_levels(batch)
         @frames += batch.frames
         refresh if (@frames % REFRESH) < batch.frames
       end
 
+      # Lets tracks rest, or resume: they are not written from the next batch on, and stay aligned.
+      # @param numbers [Array<Integer>]
+      def rest(numbers, resting)
+        numbers.each do |number|
+          next if resting == resting?(number)
+
+          resting ? @rests[number] << [@frames, nil] : @rests[number].last[1] = @frames - @rests[number].last[0]
+        end
+      end
+
+      # @return [Array<Integer>] numbers of the tracks that rest now
+      def resting = @tracks.map(&:number).select { |number| resting?(number) }
+
+      # @return [Array<Integer>] lanes (0-based) that are not written since their tracks rest
+      def resting_lanes = @tracks.select { |track| resting?(track.number) }.flat_map { |track| track.inputs.map { |lane| lane - 1 } }
+
       # @return [Boolean] whether the wanted length is reached
       def full? = !@limit.nil? && @frames >= @limit
+
+      # @return [Boolean] whether the first copy is being written
+      def first? = @first_problem.nil?
+
+      # @return [Integer] bytes a second of one copy; resting tracks take none
+      def bytes_a_second = self.class.bytes_a_second(@tracks.reject { |track| resting?(track.number) }, @rate, @bits)
+
+      # @param tracks [Array<Track>]   @param rate [Integer]   @param bits [24, 32]
+      def self.bytes_a_second(tracks, rate, bits) = tracks.sum { |track| track.inputs.size } * rate * bits / 8
 
       # Ends it and makes all files true.
       # @param why [String, nil] what ended it, unless that was as wished
       # @return [Hash] the manifest
       def finish(why = nil)
+        rest(resting, false)
+        why = settle(why)
         @state = why ? "ended early" : "complete"
-        @note = why
-        @writers.each_value { |writer| close(writer) }
-        @overview.close
-        write_manifest
+        words = [why, *break_words, *lost].compact
+        @copies.reverse_each do |copy| # so that the first one tells what went wrong with the other
+          @note = words.join(" ") unless words.empty?
+          words.push(*copy.close(manifest, @markers))
+        end
+        @note = words.join(" ") unless words.empty?
+        manifest
       end
 
       # @return [Hash] the manifest so far
       def manifest
         { "format" => Manifest::FORMAT, "id" => @id, "number" => @number, "name" => @name, "state" => @state, "note" => @note,
-          "rate" => @rate, "bits" => 24, "frames" => @frames, "started_at" => @started_at.iso8601, "start_position" => @start,
-          "gaps" => @gaps, "overview" => { "file" => OVERVIEW, "frames" => Engine::BATCH },
+          "rate" => @rate, "bits" => @bits, "frames" => @frames, "started_at" => @started_at.iso8601, "start_position" => @start,
+          "project" => @project, "over" => @over, "mirror" => @mirror && { "folder" => @mirror, "problem" => @mirror_problem }, "gaps" => @gaps,
+          "breaks" => @breaks, "markers" => TakeMarkers.data(@markers), "overview" => { "file" => TakeFolder::OVERVIEW, "frames" => Engine::BATCH },
           "tracks" => @tracks.map { |track| track_entry(track) } }
       end
 
       private
 
-      def open_files
-        FileUtils.mkdir_p(@folder)
-        @writers = @tracks.to_h { |track| [track, Formats::Wav::Writer.new(path(track), bext: bext(track), lanes: track.inputs.size, rate: @rate)] }
-        @overview = File.open(File.join(@folder, OVERVIEW), "wb").tap { |file| file.sync = true }
-        write_manifest
+      def open_folder(root)
+        TakeFolder.new(File.join(root, TakeFiles.folder(@number, @name)), @tracks.to_h { |track| [track, file_of(track)] }) do |path, track|
+          Formats::Wav::Writer.new(path, bext: bext(track), ixml: ixml(track), lanes: track.inputs.size, rate: @rate, bits: @bits)
+        end
       end
 
-      def path(track) = File.join(@folder, TakeFiles.file(@name, @number, track.number, track.name))
+      # Whole steps of the overview, and what is left of one.
+      def lead(frames)
+        rest = @tracks.to_h { |track| [track, frames] }
+        each_copy { |copy| copy.write(rest, "\0" * (@tracks.size * (frames / Engine::BATCH))) }
+        @frames = frames
+      end
+
+      # Waits for copies that are behind. The last one may fail even now.
+      # @return [String, nil] what ended the take
+      def settle(why)
+        each_copy(&:settle)
+        why
+      rescue SystemCallError => e
+        why || "Take #{@number} was closed early: #{e.message}"
+      end
+
+      # Copies that were given up, in words.
+      def lost = [@first_problem, @mirror_problem].compact
+
+      # Two copies are each written at their own pace.
+      def add_mirror
+        @copies = [*@copies, open_folder(@mirror)].map { |copy| PacedFolder.new(copy) }
+      rescue SystemCallError => e
+        mirror_lost(0, e)
+      end
+
+      # A copy that fails is given up; the take goes on while one is left.
+      def each_copy
+        @copies.dup.each do |copy|
+          yield copy
+        rescue SystemCallError => e
+          raise if @copies.size == 1
+
+          give_up(copy, e)
+        end
+      end
+
+      def give_up(copy, error)
+        first = copy.equal?(@copies.first)
+        @copies.delete(copy)
+        first ? first_lost(copy, error) : mirror_lost(copy.frames, error)
+        copy.close(manifest.merge("state" => "ended early", "note" => lost.join(" ")), @markers)
+      end
+
+      def first_lost(copy, error)
+        @first_problem = "#{lost_words("The copy in #{File.dirname(copy.path)}", copy.frames, error)} The take goes on in #{folder}."
+      end
+
+      def mirror_lost(frames, error)
+        @mirror_problem = lost_words("The mirror in #{@mirror}", frames, error)
+      end
+
+      def lost_words(what, frames, error) = format("%<what>s was given up after %<seconds>.1f s: %<why>s.", what: what, seconds: frames / @rate.to_f, why: error.message)
+
+      def file_of(track) = TakeFiles.file(@name, @number, track.number, track.name)
+      def resting?(number) = @rests.key?(number) && !@rests[number].empty? && @rests[number].last[1].nil?
+
+      def since_midnight
+        midnight = Time.new(@started_at.year, @started_at.month, @started_at.day, 0, 0, 0, @started_at.utc_offset)
+        ((@started_at - midnight) * @rate).round
+      end
 
       def bext(track)
-        midnight = Time.new(@started_at.year, @started_at.month, @started_at.day, 0, 0, 0, @started_at.utc_offset)
         mode = track.inputs.size == 1 ? "mono" : "stereo"
         Formats::Bext.new(description: "#{track.name}, take #{@number} #{@name}", originator: "Loomshuttle",
                           reference: @id.delete("-"), date: @started_at.strftime("%Y-%m-%d"), time: @started_at.strftime("%H:%M:%S"),
-                          time_reference: ((@started_at - midnight) * @rate).round,
-                          history: "A=PCM,F=#{@rate},W=24,M=#{mode},T=Loomshuttle")
+                          time_reference: since_midnight, history: "A=PCM,F=#{@rate},W=#{@bits},M=#{mode},T=Loomshuttle")
       end
 
-      # Little-endian bytes of each track. A stereo track whose lanes lie in two streams is put together as numbers.
+      def ixml(track)
+        Formats::IXml.write(project: @project, take: "#{@number} #{@name}", track: track, id: "#{@id}-#{track.number}", family: @id, rate: @rate, bits: @bits,
+                            since_midnight: since_midnight)
+      end
+
+      # What each track gets: samples, or frames of rest.
       def lane_pieces(batch)
-        batch.streams.each_with_object({}) do |(first, lanes, bytes), pieces|
-          inside, across = @tracks.select { |track| (track.inputs.first - 1).between?(first, first + lanes - 1) }
-            .partition { |track| track.inputs.all? { |lane| (lane - 1).between?(first, first + lanes - 1) } }
-          picks = inside.map { |track| track.inputs.map { |lane| lane - 1 - first } }
-          inside.zip(Audio::Pcm24.network_to_wav(bytes, lanes, picks)) { |track, piece| pieces[track] = piece }
-          across.each { |track| pieces[track] = across_streams(batch, track) }
-          Thread.pass
-        end
+        resting, writing = @tracks.partition { |track| resting?(track.number) }
+        @pieces.of(batch, writing).merge(resting.to_h { |track| [track, batch.frames] })
       end
 
-      def across_streams(batch, track)
-        columns = track.inputs.map do |lane|
-          first, lanes, bytes = batch.streams.find { |start, width, _| (lane - 1).between?(start, start + width - 1) }
-          Audio::Pcm24.from_network(bytes, lanes)[true, lane - 1 - first]
-        end
-        Audio::Pcm24.to_wav(Numo::Int32.vstack(columns).transpose.dup)
+      def note_break(batch)
+        @breaks << { "at" => @frames, "seconds" => batch.break } if batch.break && @frames.positive?
       end
+
+      def break_words = TakeBreaks.words(@breaks, @rate)
 
       # Gaps that follow on each other are one.
       def note_gaps(batch)
@@ -120,36 +223,28 @@ module Loomshuttle
         end
       end
 
-      # One byte a track: 255 at full scale, a step is 0.375 dB.
+      def note_levels(batch)
+        @levels.add(batch.frames, *batch.levels)
+        peaks = batch.levels.first
+        @tracks.each { |track| @clips[track.number] += 1 if !resting?(track.number) && track.inputs.any? { |lane| peaks[lane - 1] >= Audio::Level::CLIPPED } }
+      end
+
+      # One byte a track; 0 while it rests.
       def overview_row(batch)
         peaks = batch.levels.first
-        @tracks.map { |track| (255 + (track.inputs.map { |lane| Audio::Level.dbfs(peaks[lane - 1]) }.max / 0.375)).round.clamp(0, 255) }.pack("C*")
+        @tracks.map { |track| resting?(track.number) ? 0 : Audio::Level.byte(track.inputs.map { |lane| peaks[lane - 1] }.max) }.pack("C*")
       end
 
       def refresh
-        @writers.each_value(&:refresh)
-        write_manifest
-      end
-
-      def write_manifest
         data = manifest
-        Manifest.write(@folder, data)
-        data
-      rescue Errno::ENOSPC
-        manifest # the files' own headers still tell their length
-      end
-
-      def close(writer)
-        writer.close
-      rescue SystemCallError => e
-        @note ||= e.message
+        each_copy { |copy| copy.refresh(data) }
       end
 
       def track_entry(track)
         lanes = track.inputs.map { |lane| lane - 1 }
         { "number" => track.number, "name" => track.name, "inputs" => track.inputs, "outputs" => track.outputs,
-          "file" => File.basename(path(track)), "frames" => @frames, "peak_dbfs" => @levels.peak_dbfs(lanes).round(2),
-          "rms_dbfs" => @levels.rms_dbfs(lanes).round(2) }
+          "file" => file_of(track), "frames" => @frames, "peak_dbfs" => @levels.peak_dbfs(lanes).round(2),
+          "rms_dbfs" => @levels.rms_dbfs(lanes).round(2), "clips" => @clips[track.number], "rests" => @rests.fetch(track.number, []) }
       end
     end
   end

@@ -80,15 +80,18 @@ module Loomshuttle
           streams << [first, intake.lanes, bytes]
           missing.each { |gap| gaps << [first, intake.lanes, gap.at, gap.frames] }
         end
-        batch = Batch.new(@position, BATCH, streams, gaps)
+        batch = Batch.new(@position, BATCH, streams, gaps, @break)
         @position = upto
+        @break = nil unless @break == :ends
         @on_batch.call(batch)
       end
 
       # A restarted sender begins at a whole batch; what was under way is closed with silence.
       def flush
+        @break = :ends
         release while @position < @newest
         @newest = @position
+        @break = :begins
         @intakes.each { |intake| intake.restart(@position) }
         @timeline.rebase(@position)
       end

@@ -18,6 +18,18 @@ module Loomshuttle
         File.rename("#{path}.new", path)
       end
 
+      # @param frames [Integer] where the files really end
+      # @return [Hash] the manifest with nothing behind that, and rests that reach to it
+      def self.ending(data, frames)
+        cut = ->(list) { list.to_a.select { |one| one["at"] < frames }.map { |one| one.merge("frames" => [one["frames"], frames - one["at"]].min) } }
+        tracks = data["tracks"].map do |track|
+          rests = track.fetch("rests", []).select { |at, _| at < frames }.map { |at, length| [at, [length || frames, frames - at].min] }
+          track.merge("frames" => frames, "rests" => rests)
+        end
+        data.merge("frames" => frames, "tracks" => tracks, "gaps" => cut.call(data["gaps"]), "breaks" => data["breaks"].to_a.select { |one| one["at"] < frames },
+                   "markers" => data["markers"].to_a.select { |one| one["at"] <= frames }.map { |one| one.merge("frames" => [one["frames"].to_i, frames - one["at"]].min) })
+      end
+
       # @return [Hash, nil] nil where there is none, or none that can be read
       def self.read(folder)
         data = JSON.parse(File.read(File.join(folder, FILE)))

@@ -44,10 +44,14 @@ module Loomshuttle
       def tick(newest, timeline)
         @next = newest - (newest % PACKET) if @next.nil? || newest - @next > 48_000 || newest < @next - 48_000
         while @next + PACKET <= newest
+          @started ||= @next
           send_packets(timeline.timestamp(@next + @buffer))
           @next += PACKET
         end
       end
+
+      # @return [Integer, nil] position on the time line at which the first packet left; nil before
+      attr_reader :started
 
       # @return [Boolean] whether the last packet has been sent
       def done? = @reader.done? && @ready.empty?

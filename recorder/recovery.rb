@@ -19,18 +19,17 @@ module Loomshuttle
         def mend(folder, manifest)
           entries = manifest["tracks"].select { |track| File.exist?(File.join(folder, track["file"])) }
           frames = entries.map { |track| Formats::Wav::Mend.frames_on_disk(File.join(folder, track["file"])) }.min || 0
+          FileUtils.rm_f(File.join(folder, TakeFolder::SPARE))
           entries.each { |track| mend_track(folder, track, frames) }
           seconds = format("%.1f", frames / manifest["rate"].to_f)
-          manifest.merge!("state" => "recovered", "frames" => frames, "tracks" => entries,
-                          "note" => "The recorder ended while capturing; #{seconds} s of #{entries.size} tracks were recovered.")
-          Manifest.write(folder, manifest)
-          manifest
+          words = ["The recorder ended while capturing; #{seconds} s of #{entries.size} tracks were recovered."] + TakeBreaks.words(manifest["breaks"], manifest["rate"])
+          Manifest.ending(manifest.merge("tracks" => entries, "state" => "recovered", "note" => words.join(" ")), frames)
+            .tap { |mended| Manifest.write(folder, mended) }
         end
 
         def mend_track(folder, track, frames)
           path = File.join(folder, track["file"])
           Formats::Wav::Mend.cut(path, frames)
-          track["frames"] = frames
           track.merge!(levels(path))
         end
 

@@ -4,20 +4,26 @@ require "numo/narray"
 
 module Loomshuttle
   module Recorder
-    # Reads a take as it goes out to the card's returns: each track's file on the output lanes it has now.
+    # Reads a take as it goes out to the card's returns: each track's file on the output lanes it has now, and, where it is
+    # wanted, the recorder's own mix of all tracks on two lanes more.
     class TakeReader
+      # A mono track goes to both sides of the own mix 3 dB lower (common practice, no published source).
+      CENTRE = Math.sqrt(0.5)
+
       attr_reader :frames, :position, :from, :to, :loop
 
       # @param folder [String] the take's folder
       # @param manifest [Hash]
       # @param outputs [Hash{Integer=>Array<Integer>}] track number => return lanes (1-based)
       # @param lanes [Integer] returns of the card
+      # @param own_mix [Array<Integer>] return lanes of the own mix, left and right; empty for none
       # @param from [Integer] first frame   @param to [Integer, nil] frame behind the last
       # @param loop [Boolean] whether it starts again at `from`
       # @raise [Invalid] when the range is not inside the take, or nothing of it has an output
-      def initialize(folder, manifest, outputs:, lanes:, from: 0, to: nil, loop: false)
+      def initialize(folder, manifest, outputs:, lanes:, own_mix: [], from: 0, to: nil, loop: false)
         @frames = manifest["frames"]
         @from, @to, @loop, @lanes = from, to || @frames, loop, lanes
+        @own_mix = own_mix.select { |lane| lane <= lanes }
         check_range
         @parts = open_parts(folder, manifest, outputs)
         raise Invalid.new("No track of this take has an output lane; set one in Patch.", where: "play") if @parts.empty?
@@ -64,7 +70,8 @@ module Loomshuttle
       def open_parts(folder, manifest, outputs)
         manifest["tracks"].filter_map do |track|
           out = outputs.fetch(track["number"], [])
-          next if out.empty? || out.any? { |lane| lane > @lanes }
+          out = [] if out.any? { |lane| lane > @lanes }
+          next if out.empty? && @own_mix.empty?
 
           [Formats::Wav::Reader.new(File.join(folder, track["file"])), out]
         end
@@ -75,13 +82,17 @@ module Loomshuttle
         @parts.each do |reader, out|
           Thread.pass
           samples = reader.read(@position, size)
-          out.each_with_index do |lane, side|
-            column = samples[true, [side, reader.lanes - 1].min]
-            rows = at...(at + column.size)
-            block[rows, lane - 1] = (block[rows, lane - 1] + column).clip(-Audio::Pcm24::FULL_SCALE, Audio::Pcm24::FULL_SCALE - 1)
-          end
+          out.each_with_index { |lane, side| add(block, at, lane, samples[true, [side, reader.lanes - 1].min]) }
+          @own_mix.each_with_index { |lane, side| add(block, at, lane, own_side(samples, side)) }
         end
       end
+
+      def add(block, at, lane, column)
+        rows = at...(at + column.size)
+        block[rows, lane - 1] = (block[rows, lane - 1] + column).clip(-Audio::Pcm24::FULL_SCALE, Audio::Pcm24::FULL_SCALE - 1)
+      end
+
+      def own_side(samples, side) = samples.shape[1] == 1 ? Numo::Int32.cast((samples[true, 0] * CENTRE).round) : samples[true, side]
     end
   end
 end

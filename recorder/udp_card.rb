@@ -37,6 +37,9 @@ module Loomshuttle
         nil # the desk is not there; its side counts what it misses
       end
 
+      # @return [Hash] for people
+      def status = { "device" => nil, "words" => "the desk's card", "state" => "running", "overruns" => 0, "lanes" => nil }
+
       def close = [*@sockets, *@out].each(&:close)
 
       private

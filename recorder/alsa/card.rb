@@ -1,0 +1,200 @@
+# frozen_string_literal: true
+
+require "numo/narray"
+
+module Loomshuttle
+  module Recorder
+    module Alsa
+      # A class-compliant interface as the recorder's card, through arecord and aplay: what comes in is handed on as the packets that a
+      # desk would send, so that everything behind it is the same. Its threads:
+      #   words    reads what arecord and aplay complain about
+      class Card
+        PACKET = 48
+        # The device is opened again this often while it is not there (seconds).
+        AGAIN = 1.0
+        # Playback that nobody feeds any more is closed after this (seconds).
+        IDLE = 1.0
+        # A device that delivers faster than this times its rate is no clock (a plugin that reads a file); it is held back.
+        FASTEST = 1.02
+
+        # @return [String] "running", "busy" or "gone"
+        attr_reader :state
+        # @return [Integer] how often samples were lost on the way in
+        attr_reader :overruns
+
+        # @param device [Devices::Device]   @param rate [Integer]
+        # @param sends [Array<Formats::Sdp::Stream>] as the engine expects them   @param returns [Array<Formats::Sdp::Stream>]
+        # @param now [Proc] seconds that only grow
+        def initialize(device, rate:, sends:, returns:, now:)
+          @device, @rate, @sends, @returns, @now = device, rate, sends, returns, now
+          @lanes = device.inputs
+          @bytes = device.format == "S32_LE" ? 4 : 3
+          @frame = @lanes * @bytes
+          @source = Random.rand(1 << 31)
+          @time = @sequence = @overruns = 0
+          @left = "".b
+          @parts = {}
+          @state = "gone"
+        end
+
+        # Waits for samples and hands them on as packets.
+        # @param seconds [Float] longest wait
+        # @yieldparam stream [Integer] @yieldparam bytes [String]
+        # @return [Boolean] whether any came
+        def receive(seconds, &)
+          open_capture unless @capture
+          close_idle
+          return pause(seconds) unless @capture && behind?
+          return false unless @capture.wait_readable(seconds)
+
+          bytes = @capture.read_nonblock(@frame * PACKET * 20, exception: false)
+          return lost if bytes.nil?
+
+          bytes == :wait_readable ? false : hand_on(bytes, &)
+        end
+
+        # Plays a packet; the streams of a millisecond go out together.
+        def send(index, bytes)
+          packet = Formats::Rtp.unpack(bytes)
+          @parts[index] = packet.payload
+          return if @parts.size < @returns.size
+
+          open_playback unless @playback
+          @played_at = @now.call
+          @playback&.write_nonblock(interleave(@parts), exception: false)
+        rescue SystemCallError, IOError
+          close_playback
+        ensure
+          @parts = {} if @parts.size >= @returns.size
+        end
+
+        # @return [Hash] for people
+        def status = { "device" => @device.name, "words" => @device.words, "state" => @state, "overruns" => @overruns, "lanes" => @lanes }
+
+        def close
+          close_playback
+          close_capture
+          @ending&.join(2)
+        end
+
+        private
+
+        def open_capture
+          return if @tried && @now.call - @tried < AGAIN
+
+          @tried = @now.call
+          gone = @went && ((@now.call - @went) * @rate).round
+          @time += gone - (gone % PACKET) if gone # what was missed stays a gap of its own length
+          @went = nil
+          read, write = IO.pipe
+          @capture = IO.popen(["arecord", *arguments(@lanes)], "rb", err: write)
+          write.close
+          listen(read)
+          @began, @since = @now.call, @time
+          @state = "running"
+        end
+
+        def arguments(lanes) = ["-D", @device.name, "-f", @device.format, "-c", lanes.to_s, "-r", @rate.to_s, "-t", "raw", "--buffer-time=200000"]
+
+        # What arecord says: lost samples with their length, or why it ends.
+        def listen(pipe)
+          Thread.new do
+            pipe.each_line do |line|
+              line =~ /overrun.*at least ([\d.]+) ms/ ? overrun(Regexp.last_match(1).to_f) : (@complaint = line.strip unless line.start_with?("Recording"))
+            end
+          rescue IOError
+            nil # closed
+          end
+        end
+
+        # The lost stretch is a gap: what comes then stands where it belongs.
+        def overrun(milliseconds)
+          @overruns += 1
+          @skip = @skip.to_i + (milliseconds * @rate / 1000).round
+        end
+
+        def behind? = @time - @since < (@now.call - @began + 0.1) * @rate * FASTEST
+
+        def pause(seconds)
+          sleep([seconds, 0.005].min)
+          false
+        end
+
+        def lost
+          close_capture
+          @went = @now.call
+          @state = @complaint.to_s.match?(/busy/i) ? "busy" : "gone"
+          false
+        end
+
+        def hand_on(bytes, &)
+          bytes = @left + bytes
+          size = bytes.bytesize - (bytes.bytesize % (@frame * PACKET))
+          @left = bytes.byteslice(size..)
+          return false if size.zero?
+
+          skip, @skip = @skip.to_i, 0
+          @time += skip - (skip % PACKET)
+          packets(bytes.byteslice(0, size), size / @frame, &)
+          true
+        end
+
+        # Big-endian columns of each stream's lanes, a millisecond a packet.
+        def packets(bytes, frames)
+          octets = Numo::UInt8.from_binary(bytes).reshape(frames, @lanes, @bytes)[true, true, (@bytes - 3)..]
+          streams = @sends.map { |stream| octets[true, (stream.first - 1)...(stream.first - 1 + stream.lanes), [2, 1, 0]].dup.to_binary }
+          (0...(frames / PACKET)).each do |nth|
+            @sends.each_with_index do |stream, index|
+              width = PACKET * stream.lanes * Audio::Pcm24::BYTES
+              payload = streams[index].byteslice(nth * width, width)
+              yield index, Formats::Rtp.pack(sequence: @sequence, timestamp: @time % Formats::Rtp::TIMESTAMPS, source: @source, payload: payload)
+            end
+            @time += PACKET
+            @sequence = (@sequence + 1) % Formats::Rtp::SEQUENCES
+          end
+        end
+
+        # Little-endian frames of all outputs from the streams' payloads.
+        def interleave(parts)
+          columns = @returns.each_with_index.map do |stream, index|
+            Numo::UInt8.from_binary(parts[index]).reshape(PACKET, stream.lanes, 3)[true, true, [2, 1, 0]]
+          end
+          all = columns.reduce { |left, right| left.concatenate(right, axis: 1) }
+          return all.dup.to_binary if @bytes == 3
+
+          wide = Numo::UInt8.zeros(PACKET, all.shape[1], 4)
+          wide[true, true, 1..3] = all
+          wide.to_binary
+        end
+
+        def open_playback
+          @playback = IO.popen(["aplay", *arguments(@returns.sum(&:lanes))], "wb", err: File::NULL, out: File::NULL)
+        end
+
+        def close_idle
+          close_playback if @playback && @now.call - @played_at > IDLE
+        end
+
+        def close_playback
+          playback, @playback = @playback, nil
+          @ending = Thread.new { playback.close } if playback # it plays out what it has
+        end
+
+        def close_capture
+          capture, @capture = @capture, nil
+          @left = "".b
+          end_of(capture)
+        end
+
+        def end_of(pipe)
+          return unless pipe
+
+          Process.kill(:TERM, pipe.pid)
+          pipe.close
+        rescue SystemCallError, IOError
+          nil
+        end
+      end
+    end
+  end
+end

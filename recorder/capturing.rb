@@ -1,0 +1,204 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Recorder
+    # The take under way, if there is one, and the last minute before it. Batches come from one thread, everything else from any.
+    class Capturing
+      # Batches of the past that are written for each that comes, until the capture has caught up with now.
+      CATCH_UP = 6
+      # Less than this on the disk (bytes), or less than so many seconds of it, and the take is closed while that is still possible.
+      RESERVE = 64 << 20
+      LAST_SECONDS = 10
+      # Less than this (seconds), and it is told.
+      WARN_SECONDS = 300
+
+      # Tracks that rest or resume behind the batches that wait before it.
+      Turn = Struct.new(:numbers, :resting) do
+        def frames = 0
+      end
+
+      # @return [String, nil] why the last take was closed early
+      attr_reader :problem
+      # @return [LookBack]
+      attr_reader :look_back
+
+      # @param root [String] folder of all takes   @param rate [Integer] samples a second   @param lanes [Integer]
+      # @param wall [Proc] the time of day          @param on_change [Proc] called when its state has changed by itself
+      def initialize(root, rate:, lanes:, wall:, on_change:)
+        @root, @rate, @lanes, @wall, @on_change = root, rate, lanes, wall, on_change
+        @look_back = LookBack.new(rate)
+        @lock = Mutex.new
+        @waiting = []
+      end
+
+      # @param free [Integer, nil] bytes free on the disk, where they are known
+      attr_writer :free
+
+      # @return [Boolean]
+      def going? = !@capture.nil?
+
+      # @param tracks [Array<Track>]   @param back [Numeric] seconds before now that it begins
+      # @param at [Proc, nil] gives the position at which it begins, or nil while that is not known
+      # @param options [Hash] limit, bits, project, mirror and over, as Capture has them
+      # @raise [Invalid] when one is under way, or the disk is full   @raise [SystemCallError]
+      def start(tracks, name:, back: 0, at: nil, **options)
+        @lock.synchronize do
+          raise Invalid.new("Take #{@capture.number} is being captured already.", where: "capture") if @capture
+
+          check_room(Capture.bytes_a_second(tracks, @rate, options.fetch(:bits, 24)))
+          past = back.positive? ? @look_back.since((back * @rate).round) : []
+          began = @wall.call - (past.sum(&:frames) / @rate.to_f)
+          @capture = Capture.new(@root, tracks: tracks, name: name, lanes: @lanes, rate: @rate, started_at: began, **options)
+          @waiting = past
+          @at = at
+          @problem = nil
+        end
+        status
+      end
+
+      # @return [Hash, nil] the take's manifest with "folder"; nil when there was none
+      def stop(why = nil)
+        @lock.synchronize do
+          write(@waiting.size) unless why
+          finish(why)
+        end
+      end
+
+      # @param batch [Batch]
+      def handle(batch)
+        @lock.synchronize do
+          @look_back.add(batch)
+          next unless @capture
+
+          part = @at ? from_start(batch) : batch
+          @waiting << part if part
+          full? ? ended(full_words) : write([CATCH_UP, @waiting.size].min)
+        end
+      end
+
+      # Lets tracks rest or resume from now on, also while the past is still being written.
+      # @param numbers [Array<Integer>]
+      # @raise [Invalid]
+      def rest(numbers, resting)
+        @lock.synchronize do
+          capture = going
+          unknown = numbers - capture.manifest["tracks"].map { |track| track["number"] }
+          raise Invalid.new("Track #{unknown.join(', ')} is not being captured.", where: "tracks") unless unknown.empty?
+
+          @waiting << Turn.new(numbers, resting)
+          write(1) if @waiting.size == 1
+        end
+        status
+      end
+
+      # Sets a marker at the newest sample, or begins or ends a section there.
+      # @param name [String, nil] "Marker 3" and the like without one   @param kind ["point", "begin", "end"]
+      # @return [Hash] at, frames and name
+      def mark(name, kind)
+        @lock.synchronize do
+          capture = going
+          at = capture.frames + @waiting.sum(&:frames)
+          TakeMarkers.data([kind == "end" ? end_section(capture, at, name) : set_marker(capture, at, name, kind)]).first
+        end
+      end
+
+      # @param markers [Array<Formats::Markers::Marker>] instead of those that are there
+      def markers=(markers)
+        @lock.synchronize do
+          @section = nil
+          going.markers = markers
+        end
+      end
+
+      # @return [Integer, nil] frames captured so far
+      def frames = @capture&.frames
+
+      # @return [Array<Integer>] lanes (0-based) of tracks that rest
+      def resting_lanes = @capture ? @capture.resting_lanes : []
+
+      # @return [Hash, nil]
+      def status
+        capture = @capture or return nil
+        { "id" => capture.id, "number" => capture.number, "name" => capture.name, "frames" => capture.frames, "behind" => @waiting.sum(&:frames),
+          "resting" => capture.resting, "markers" => TakeMarkers.data(capture.markers), "section" => !@section.nil?,
+          "disk_seconds" => disk_seconds, "warning" => warning(capture) }
+      end
+
+      private
+
+      # What of a batch lies behind the place where it begins; from then on all of it.
+      def from_start(batch)
+        start = @at.call or return
+        batch.from(start).tap { |part| @at = nil if part }
+      end
+
+      def going = @capture || raise(Invalid.new("Nothing is being captured.", where: "capture"))
+
+      def write(count)
+        return unless @capture
+
+        @waiting.shift(count).each do |one|
+          next @capture.rest(one.numbers, one.resting) if one.is_a?(Turn)
+
+          @capture.write(one) unless @capture.full?
+        end
+        ended if @capture.full?
+      rescue SystemCallError, Invalid => e
+        ended("Take #{@capture.number} was closed early: #{e.message}")
+      end
+
+      def ended(why = nil)
+        @problem = why
+        finish(why)
+        @on_change.call
+      end
+
+      def finish(why)
+        return unless @capture
+
+        capture, @capture = @capture, nil
+        @waiting = []
+        @section = nil
+        done = capture.finish(why)
+        @problem = done["note"] unless done["state"] == "complete" && capture.first?
+        done.merge("folder" => File.expand_path(capture.folder))
+      end
+
+      def set_marker(capture, at, name, kind)
+        made = Formats::Markers::Marker.new(at: at, frames: 0, name: name || "#{kind == 'begin' ? 'Section' : 'Marker'} #{capture.markers.size + 1}")
+        @section = made if kind == "begin"
+        capture.markers += [made]
+        made
+      end
+
+      # The marker where it began becomes the section.
+      def end_section(capture, at, name)
+        begun, @section = @section, nil
+        raise Invalid.new("No section was begun.", where: "kind") unless begun
+
+        made = begun.with(frames: at - begun.at, name: name || begun.name)
+        capture.markers = capture.markers.map { |one| one.equal?(begun) ? made : one }
+        made
+      end
+
+      def disk_seconds = @capture&.first? ? seconds_of(@capture.bytes_a_second) : nil
+      def seconds_of(rate) = @free && rate.positive? ? (@free - RESERVE) / rate : nil
+
+      def check_room(rate)
+        return if seconds_of(rate).to_i >= LAST_SECONDS || seconds_of(rate).nil?
+
+        raise Invalid.new("The disk is full: #{@free >> 20} MiB are free, of which #{RESERVE >> 20} MiB stay free. Make room, or choose fewer tracks.", where: "disk")
+      end
+
+      def full? = !disk_seconds.nil? && disk_seconds < LAST_SECONDS
+      def full_words = "The disk is full; take #{@capture.number} was closed before that, and nothing of it is lost."
+
+      def warning(capture)
+        left = disk_seconds
+        return "The disk is full in #{left / 60} min #{left % 60} s." if left && left < WARN_SECONDS
+
+        capture.problem
+      end
+    end
+  end
+end

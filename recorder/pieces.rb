@@ -1,0 +1,51 @@
+# frozen_string_literal: true
+
+require "numo/narray"
+
+module Loomshuttle
+  module Recorder
+    # A batch's sound as the files of tracks hold it.
+    class Pieces
+      # @param bits [24, 32] 32 is float
+      def initialize(bits)
+        @bits = bits
+      end
+
+      # @param batch [Batch]   @param tracks [Array<Track>]
+      # @return [Hash{Track=>String}] little-endian samples, interleaved where a track has two lanes
+      def of(batch, tracks)
+        return {} if tracks.empty?
+
+        @places ||= places(batch.streams)
+        blocks = batch.blocks
+        mono, wide = tracks.partition { |track| track.inputs.size == 1 }
+        streams = mono.group_by { |track| @places[track.inputs.first].first }
+        streams.each_with_object(wide.to_h { |track| [track, side_by_side(blocks, track)] }) do |(stream, list), pieces|
+          pieces.merge!(one_by_one(blocks[stream], list))
+          Thread.pass
+        end
+      end
+
+      private
+
+      # A stream's lanes one after the other, all at once, of which each file takes its own.
+      def one_by_one(block, tracks)
+        bytes = encoded(block.transpose.dup)
+        size = bytes.bytesize / block.shape[1]
+        tracks.to_h { |track| [track, bytes.byteslice(@places[track.inputs.first].last * size, size)] }
+      end
+
+      def side_by_side(blocks, track)
+        columns = track.inputs.map { |lane| @places[lane].then { |stream, column| blocks[stream][true, column] } }
+        encoded(Numo::Int32.vstack(columns).transpose.dup)
+      end
+
+      def encoded(block) = @bits == 32 ? Audio::Pcm24.to_float32(block) : Audio::Pcm24.to_wav(block)
+
+      # @return [Hash{Integer=>Array(Integer, Integer)}] of each lane (1-based) its stream and column there
+      def places(streams)
+        streams.each_with_index.flat_map { |(first, lanes, _), stream| Array.new(lanes) { |column| [first + column + 1, [stream, column]] } }.to_h
+      end
+    end
+  end
+end

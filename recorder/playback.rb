@@ -1,0 +1,68 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Recorder
+    # The take that plays, if there is one: a player at the engine's clock, and words about it.
+    class Playback
+      # @param engine [Engine]   @param returns [Array<Formats::Sdp::Stream>] of the card
+      # @param send [Proc] takes return stream index and RTP bytes
+      def initialize(engine, returns:, &send)
+        @engine, @returns, @send = engine, returns, send
+        @source = Random.rand(1 << 31)
+      end
+
+      # Starts another one; what played before ends.
+      # @param reader [#read] a TakeReader, or what reads like one
+      # @param manifest [Hash] id, number, name and frames for people
+      # @param buffer [Integer] samples from arrival to sounding
+      # @return [Player]
+      def start(reader, manifest, buffer:)
+        player = Player.new(reader, streams: @returns, buffer: buffer, source: @source, &@send)
+        player.fill
+        take_out&.close
+        @playing = manifest
+        @engine.synchronize { @engine.player = @player = player }
+      end
+
+      # @return [Boolean] whether there was one
+      def stop
+        player = take_out
+        player&.close
+        !player.nil?
+      end
+
+      # @return [Boolean]
+      def going? = !@player.nil?
+
+      # @return [Boolean] whether it has come to its end
+      def over? = @player&.done? == true
+
+      # Reads ahead. @return [Boolean] whether there was something to do
+      def fill = @player ? @player.fill : false
+
+      # @return [Integer, nil] frame that goes out now
+      def position = @player&.position
+
+      # @return [String, nil] id of the take
+      def take = @player && @playing["id"]
+
+      # @return [Hash, nil]
+      def status
+        player = @player or return nil
+        from, to, round = player.reader_range
+        { "take" => @playing["id"], "number" => @playing["number"], "name" => @playing["name"], "frames" => @playing["frames"],
+          "position" => player.position, "from" => from, "to" => to, "loop" => round, "underruns" => player.underruns }
+      end
+
+      private
+
+      def take_out
+        @engine.synchronize do
+          player, @player = @player, nil
+          @engine.player = nil
+          player
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,92 @@
+# frozen_string_literal: true
+
+require "fileutils"
+
+module Loomshuttle
+  module Recorder
+    # What is done to takes that are over: words about them, markers, and the way into the bin and out of it.
+    module TakeChange
+      BIN = "bin"
+      WORDS = { "name" => 60, "notes" => 2000, "colour" => 16 }.freeze
+
+      class << self
+        # @param folder [String]   @param manifest [Hash]
+        # @param changes [Hash{String=>Object}] name, notes, colour and markers; what is absent stays
+        # @return [Hash] the manifest then
+        # @raise [Invalid]
+        def apply(folder, manifest, changes)
+          words = changes.slice(*WORDS.keys).to_h { |field, value| [field, text(field, value)] }
+          markers = changes.key?("markers") && TakeMarkers.parse(changes["markers"], manifest["frames"])
+          changed = manifest.merge(words)
+          if markers
+            changed["markers"] = TakeMarkers.data(markers)
+            write_markers(folder, changed, markers)
+          end
+          Manifest.write(folder, changed)
+          changed
+        end
+
+        # Moves a take into the bin.
+        def discard(root, folder)
+          FileUtils.mkdir_p(File.join(root, BIN))
+          File.rename(folder, File.join(root, BIN, File.basename(folder)))
+        end
+
+        # Takes a folder over that is a take already, under the next number.
+        # @return [Hash] its manifest then
+        # @raise [Invalid] when it is none
+        def adopt(root, folder)
+          manifest = Manifest.read(folder) or raise Invalid.new("#{folder} is no take.", where: "folder")
+          number = TakeFiles.next_number(root)
+          Manifest.write(folder, manifest.merge("number" => number))
+          File.rename(folder, File.join(root, TakeFiles.folder(number, manifest["name"])))
+          manifest.merge("number" => number)
+        end
+
+        # @return [Array<Hash>] manifests of what lies in the bin, with bytes
+        def binned(root) = Manifest.all(File.join(root, BIN)).map { |folder, manifest| manifest.merge("bytes" => bytes(folder)) }
+
+        # @param number [Integer]
+        # @raise [Invalid] when there is no such take in the bin
+        def restore(root, number)
+          folder, = Manifest.all(File.join(root, BIN)).find { |_, one| one["number"] == number }
+          raise Invalid.new("There is no take #{number} in the bin.", where: "take") unless folder
+
+          File.rename(folder, File.join(root, File.basename(folder)))
+        end
+
+        # Deletes what lies in the bin for good.
+        # @return [Integer] how many takes that was
+        def empty(root)
+          folders = Manifest.all(File.join(root, BIN)).map(&:first)
+          folders.each { |folder| FileUtils.rm_r(folder) }
+          folders.size
+        end
+
+        private
+
+        def text(field, value)
+          raise Invalid.new("#{field} must be text", where: field) unless value.is_a?(String)
+
+          clean = value.strip
+          raise Invalid.new("a take needs a name", where: field) if field == "name" && clean.empty?
+          raise Invalid.new("#{field} has #{clean.length} characters, #{WORDS[field]} fit", where: field) if clean.length > WORDS[field]
+
+          clean
+        end
+
+        # The sound itself is not touched: the tail behind it is written anew.
+        def write_markers(folder, manifest, markers)
+          tail = Formats::Markers.chunks(markers)
+          manifest["tracks"].each do |track|
+            path = File.join(folder, track["file"])
+            Formats::Wav::Mend.cut(path, track["frames"], tail) if File.exist?(path)
+          end
+          TakeMarkers.write_lists(folder, manifest["name"], markers, manifest["rate"])
+        end
+
+        def bytes(folder) = Dir.children(folder).sum { |entry| File.size(File.join(folder, entry)) }
+      end
+    end
+  end
+end

@@ -1,0 +1,46 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Recorder
+    # Markers and sections of a take, in its manifest and in the files beside and inside its sound.
+    module TakeMarkers
+      LONGEST = 80
+
+      # @param data [Array<Hash>] at, frames (absent or 0 for a point) and name, as the manifest and JSON-RPC have them
+      # @param length [Integer, nil] frames of the take; nil while it grows
+      # @return [Array<Formats::Markers::Marker>] in order
+      # @raise [Invalid] saying which one does not fit
+      def self.parse(data, length = nil)
+        raise Invalid.new("markers must be a list", where: "markers") unless data.is_a?(Array)
+
+        data.each.with_index(1).map { |one, n| marker(one, n, length) }.sort_by { |one| [one.at, one.name] }
+      end
+
+      # @return [Array<Hash>] as the manifest keeps them
+      def self.data(markers) = markers.map { |one| { "at" => one.at, "frames" => one.frames, "name" => one.name } }
+
+      # Writes a Standard MIDI File and a CSV beside the sound, or takes them away where there are no markers.
+      def self.write_lists(folder, name, markers, rate)
+        lists = { "mid" => Formats::Markers.method(:midi), "csv" => Formats::Markers.method(:csv) }
+        lists.each do |kind, make|
+          path = File.join(folder, "#{TakeFiles.safe(name)} markers.#{kind}")
+          Dir.glob(File.join(folder, "* markers.#{kind}")).each { |old| File.delete(old) }
+          File.binwrite(path, make.call(markers, rate)) unless markers.empty?
+        end
+      end
+
+      def self.marker(one, number, length)
+        at, frames, name = one.is_a?(Hash) ? [one["at"], one["frames"] || 0, one["name"]] : []
+        fits = at.is_a?(Integer) && frames.is_a?(Integer) && name.is_a?(String) && at >= 0 && frames >= 0
+        raise Invalid.new("marker #{number} needs at and frames as whole numbers, and a name", where: "markers") unless fits
+
+        clean = name.strip
+        raise Invalid.new("marker #{number} needs a name of 1 to #{LONGEST} characters", where: "markers") unless clean.length.between?(1, LONGEST)
+        raise Invalid.new("marker #{number}, #{clean}, lies behind the end of the take", where: "markers") if length && at + frames > length
+
+        Formats::Markers::Marker.new(at: at, frames: frames, name: clean)
+      end
+      private_class_method :marker
+    end
+  end
+end
