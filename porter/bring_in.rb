@@ -1,0 +1,89 @@
+# frozen_string_literal: true
+
+require "fileutils"
+require "json"
+require "securerandom"
+require "time"
+
+module Loomshuttle
+  module Porter
+    # Makes a take of files that others delivered, whatever they are: each becomes a track at the show's rate, beginning at its
+    # place and as long as the longest. The recorder then takes the folder over.
+    class BringIn
+      OVERVIEW = "overview.u8"
+      # What belongs to no track of the show is numbered from here on.
+      OTHERS = 900
+
+      # @param job [Job] name, rate, project, notes, started_at and items (Converted)
+      # @param stopped [Proc] whether the process is to end
+      def initialize(job, stopped:)
+        @job, @stopped = job, stopped
+        @rate = job["rate"]
+        @id = SecureRandom.uuid
+        @done = 0
+      end
+
+      # What was cut off is begun anew: nothing of it is anywhere else yet.
+      def run
+        FileUtils.rm_rf(work)
+        FileUtils.mkdir_p(work)
+        @total = @job["items"].sum { |item| item["files"].sum { |path| File.size(path) } }
+        made = @job["items"].each.with_index(1).map { |item, number| convert(item, number) }
+        frames = made.map(&:frames).max
+        made.each { |one| one.close(frames) }
+        File.binwrite(File.join(work, OVERVIEW), overview(made, frames))
+        File.write(File.join(work, "take.json"), JSON.pretty_generate(manifest(made, frames)))
+        @job.update(state: "done", done: @total, total: @total, result: work)
+      end
+
+      private
+
+      def work = @job.path("work")
+      def started = @started ||= Time.parse(@job["started_at"])
+      def since_midnight = ((started.hour * 3600) + (started.min * 60) + started.sec) * @rate
+
+      def convert(item, number)
+        made = Converted.new(item, writer(item, number), @rate)
+        item["files"].each do |path|
+          made.append(path) { go_on }
+          @done += File.size(path)
+          @job.update(done: @done, total: @total)
+        end
+        made
+      end
+
+      def go_on
+        @job.check
+        raise Stopped if @stopped.call
+      end
+
+      def writer(item, number)
+        title = item["title"].gsub(/[^[:alnum:] _-]+/, "_")
+        path = File.join(work, "#{format('%02d', item['track'] || (OTHERS + number))} #{title}.wav")
+        Formats::Wav::Writer.new(path, bext: bext(item), ixml: ixml(item, number), lanes: item["lanes"], rate: @rate)
+      end
+
+      def bext(item)
+        mode = item["lanes"] == 1 ? "mono" : "stereo"
+        Formats::Bext.new(description: "#{item['title']}, brought in", originator: "Loomshuttle", reference: @id.delete("-"), date: started.strftime("%Y-%m-%d"),
+                          time: started.strftime("%H:%M:%S"), time_reference: since_midnight, history: "A=PCM,F=#{@rate},W=24,M=#{mode},T=Loomshuttle")
+      end
+
+      def ixml(item, number)
+        track = Formats::IXml::Track.new(number: item["track"] || number, name: item["title"], inputs: (1..item["lanes"]).to_a)
+        Formats::IXml.write(project: @job["project"], take: @job["name"], track: track, id: "#{@id}-#{number}", family: @id, rate: @rate, bits: 24, since_midnight: since_midnight)
+      end
+
+      def overview(made, frames)
+        rows = (frames / Converted::STEP.to_f).ceil
+        (0...rows).map { |row| made.map { |one| one.column(row) }.pack("C*") }.join
+      end
+
+      def manifest(made, frames)
+        { "format" => "loomshuttle-take/1", "id" => @id, "number" => 0, "name" => @job["name"], "state" => "complete", "note" => nil, "notes" => @job["notes"].to_s,
+          "rate" => @rate, "bits" => 24, "frames" => frames, "started_at" => started.iso8601, "start_position" => 0, "project" => @job["project"], "gaps" => [], "markers" => [],
+          "overview" => { "file" => OVERVIEW, "frames" => Converted::STEP }, "tracks" => made.each.with_index(1).map { |one, number| one.entry(OTHERS + number) } }
+      end
+    end
+  end
+end

@@ -1,0 +1,82 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Porter
+    # One delivered recording on its way to being a track of a take: decoded and converted by ffmpeg, written as 24-bit Broadcast
+    # WAV, measured as it goes by.
+    class Converted
+      # Frames that are taken at once, and a step of the overview.
+      BLOCK = 48_000
+      STEP = 2400
+
+      attr_reader :file
+
+      # @param item [Hash] title, track (or nil), lanes, wide (whether a part has more than two channels), offset (frames) and files
+      # @param writer [Formats::Wav::Writer]   @param rate [Integer]
+      def initialize(item, writer, rate)
+        @item, @writer, @rate = item, writer, rate
+        @file = File.basename(writer.path)
+        @lanes = item["lanes"]
+        @levels = Audio::LevelSum.new(@lanes)
+        @columns = [0] * (item["offset"] / STEP)
+        @clips = 0
+        writer.rest(item["offset"]) if item["offset"].positive?
+      end
+
+      # Appends a file.
+      # @yield for each block that was written, so that somebody may end it
+      # @raise [Invalid] when ffmpeg cannot read it
+      def append(path, &)
+        IO.popen(["ffmpeg", "-v", "error", "-nostdin", "-i", path, "-map", "0:a:0", *channels, "-ar", @rate.to_s, "-f", "s24le", "-c:a", "pcm_s24le", "-"], "rb",
+                 err: File::NULL) { |pipe| pour(pipe, &) }
+        raise Invalid.new("#{File.basename(path)} cannot be read as sound.", where: path) unless $?.success? # rubocop:disable Style/SpecialGlobalVars
+      end
+
+      # @return [Integer] written so far
+      def frames = @writer.frames
+
+      # Ends it with silence up to a length.
+      def close(frames)
+        @writer.rest(frames - @writer.frames) if frames > @writer.frames
+        @writer.close
+      end
+
+      # @return [Integer] a byte of the overview, as captures have them
+      def column(row) = @columns[row] || 0
+
+      # @param number [Integer] where it belongs to no track of the show
+      # @return [Hash] as a manifest has it
+      def entry(number)
+        lanes = (0...@lanes).to_a
+        { "number" => @item["track"] || number, "name" => @item["title"], "inputs" => lanes.map(&:succ), "outputs" => [], "file" => @file, "frames" => frames,
+          "peak_dbfs" => @levels.peak_dbfs(lanes).round(2), "rms_dbfs" => @levels.rms_dbfs(lanes).round(2), "clips" => @clips, "rests" => [] }
+      end
+
+      private
+
+      # Of more than two channels the first two are taken, none is mixed.
+      def channels
+        return ["-ac", @lanes.to_s] unless @item["wide"]
+
+        ["-af", @lanes == 1 ? "pan=mono|c0=c0" : "pan=stereo|c0=c0|c1=c1"]
+      end
+
+      def pour(pipe)
+        size = @lanes * Audio::Pcm24::BYTES
+        while (bytes = pipe.read(BLOCK * size))
+          yield
+          bytes = bytes.byteslice(0, bytes.bytesize - (bytes.bytesize % size))
+          @writer.write(bytes)
+          measure(Audio::Pcm24.from_wav(bytes, @lanes)) unless bytes.empty?
+        end
+      end
+
+      def measure(block)
+        peaks = Audio::Level.peak_amplitudes(block)
+        @levels.add(block.shape[0], peaks, Audio::Level.mean_squares(block))
+        @clips += 1 if peaks.max >= Audio::Level::CLIPPED
+        (0...block.shape[0]).step(STEP) { |at| @columns << Audio::Level.byte(Audio::Level.peak_amplitudes(block[at...[at + STEP, block.shape[0]].min, true]).max) }
+      end
+    end
+  end
+end

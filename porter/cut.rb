@@ -1,0 +1,85 @@
+# frozen_string_literal: true
+
+require "json"
+
+module Loomshuttle
+  module Porter
+    # A part of a take: some of its tracks from one frame to another, with the markers that lie in it, told as if the take had
+    # begun there.
+    class Cut
+      attr_reader :from, :to, :tracks, :markers
+
+      # @param folder [String] of the take   @param tracks [Array<Integer>, nil] numbers; nil: all
+      # @param from [Integer, nil] frame   @param to [Integer, nil]
+      # @raise [Invalid] when there is no such take, track or range
+      def initialize(folder, tracks: nil, from: nil, to: nil)
+        @folder = folder
+        @take = JSON.parse(File.read(File.join(folder, "take.json")))
+        @from, @to = from || 0, to || @take["frames"]
+        @tracks = @take["tracks"].select { |track| tracks.nil? || tracks.include?(track["number"]) }
+        raise Invalid.new("Take #{@take['number']} has none of these tracks.", where: "tracks") if @tracks.empty?
+        raise Invalid.new("The range is not inside the take.", where: "from") unless @from.between?(0, @to - 1) && @to <= @take["frames"]
+
+        @markers = all_markers.filter_map { |marker| moved(marker) }
+      rescue SystemCallError, JSON::ParserError
+        raise Invalid.new("There is no take in #{folder} any more.", where: "take")
+      end
+
+      # @return [String] file of a track
+      def path(track) = File.join(@folder, track["file"])
+
+      # @return [Integer] bytes of the sound
+      def bytes = @tracks.sum { |track| track["inputs"].size } * (to - from) * @take["bits"] / 8
+
+      # @return [Formats::Wav::Writer] for a track; dated to where the part begins
+      def writer(track, path)
+        bext = Formats::Wav::Reader.new(self.path(track)).tap(&:close).bext
+        since = bext.time_reference + from
+        described = Formats::IXml::Track.new(number: track["number"], name: track["name"], inputs: track["inputs"])
+        ixml = Formats::IXml.write(project: @take.fetch("project", ""), take: "#{@take['number']} #{@take['name']}", track: described, id: "#{@take['id']}-#{track['number']}",
+                                   family: @take["id"], rate: @take["rate"], bits: @take["bits"], since_midnight: since)
+        Formats::Wav::Writer.new(path, bext: bext.with(time_reference: since), ixml: ixml, lanes: track["inputs"].size, rate: @take["rate"], bits: @take["bits"])
+      end
+
+      # @return [Hash{String=>String}] other files: manifest, and markers where there are any
+      def lists
+        found = { "take.json" => JSON.pretty_generate(manifest) }
+        return found if markers.empty?
+
+        found.merge("markers.mid" => Formats::Markers.midi(markers, @take["rate"]), "markers.csv" => Formats::Markers.csv(markers, @take["rate"]))
+      end
+
+      private
+
+      def all_markers = @take.fetch("markers", []).map { |one| Formats::Markers::Marker.new(at: one["at"], frames: one["frames"].to_i, name: one["name"]) }
+
+      # What reaches into the part is cut to it. What stands at its end belongs to what follows, unless nothing does.
+      def moved(marker)
+        last = marker.at + marker.frames
+        return if marker.at > to || (marker.at == to && to < @take["frames"]) || last < from || (marker.frames.positive? && last == from)
+
+        at = [marker.at, from].max
+        marker.with(at: at - from, frames: [last, to].min - at)
+      end
+
+      # No overview and no place on the disk it came from.
+      def manifest
+        @take.slice("format", "id", "number", "name", "notes", "project", "rate", "bits", "started_at")
+          .merge("frames" => to - from, "from" => from, "note" => note, "markers" => markers.map(&:to_h), "gaps" => gaps, "breaks" => breaks,
+                 "tracks" => @tracks.map { |track| track.except("rests").merge("frames" => to - from) })
+      end
+
+      # What it says happened when is told in the time of the whole take.
+      def note = @take["note"] && (from.zero? && to == @take["frames"] ? @take["note"] : "Of the whole take: #{@take['note']}")
+
+      def breaks = @take.fetch("breaks", []).filter_map { |one| one.merge("at" => one["at"] - from) if one["at"].between?(from, to - 1) }
+
+      def gaps
+        @take["gaps"].filter_map do |gap|
+          at, last = [gap["at"], from].max, [gap["at"] + gap["frames"], to].min
+          gap.merge("at" => at - from, "frames" => last - at) if last > at
+        end
+      end
+    end
+  end
+end

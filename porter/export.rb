@@ -1,0 +1,92 @@
+# frozen_string_literal: true
+
+require "digest"
+require "fileutils"
+
+module Loomshuttle
+  module Porter
+    # Packs a take, or a part of it, for somebody to leave with: sound, markers, patch sheet, a manifest and checksums, as a folder
+    # or a ZIP. Each file is whole before it gets its name, so that after a restart only what was missing is made.
+    class Export
+      # Frames that are copied at once.
+      BLOCK = 240_000
+      SUMS = "SHA256SUMS"
+      SHEET = "patch sheet.pdf"
+
+      # @param job [Job] take (its folder), tracks (numbers, or null for all), from and to (frames), form ("folder" or "zip"), name
+      # @param stopped [Proc] whether the process is to end
+      def initialize(job, stopped:)
+        @job, @stopped = job, stopped
+        @cut = Cut.new(job["take"], tracks: job["tracks"], from: job["from"], to: job["to"])
+        @sums = job.data.fetch("files", {}).dup
+        @done = 0
+      end
+
+      def run
+        FileUtils.mkdir_p(work)
+        @total = @cut.bytes * (zip? ? 2 : 1)
+        @cut.tracks.each { |track| make(track["file"]) { |path| sound(track, path) } }
+        @cut.lists.each { |name, bytes| make(name) { |path| File.binwrite(path, bytes) } }
+        make(SHEET) { |path| FileUtils.cp(@job.path(SHEET), path) } if File.exist?(@job.path(SHEET))
+        File.write(File.join(work, SUMS), @sums.map { |name, sum| "#{sum}  #{name}\n" }.join)
+        finish
+      end
+
+      private
+
+      def zip? = @job["form"] == "zip"
+      def work = @job.path("work", @job["name"])
+
+      def make(name)
+        path = File.join(work, name)
+        if @sums.key?(name) && File.exist?(path)
+          @done += File.size(path)
+        else
+          FileUtils.rm_f("#{path}.part")
+          yield "#{path}.part"
+          @sums[name] = Digest::SHA256.file("#{path}.part").hexdigest
+          File.rename("#{path}.part", path)
+        end
+        @job.update(files: @sums, done: @done, total: @total)
+      end
+
+      def sound(track, path)
+        writer = @cut.writer(track, path)
+        reader = Formats::Wav::Reader.new(@cut.path(track))
+        (@cut.from...@cut.to).step(BLOCK) do |at|
+          bytes = reader.bytes(at, [BLOCK, @cut.to - at].min)
+          writer.write(bytes)
+          step(bytes.bytesize)
+        end
+        writer.close(Formats::Markers.chunks(@cut.markers))
+      ensure
+        reader&.close
+      end
+
+      def step(bytes)
+        @done += bytes
+        @job.check
+        raise Stopped if @stopped.call
+
+        return unless @told.nil? || @done - @told > @total / 100
+
+        @told = @done
+        @job.update(done: @done, total: @total)
+      end
+
+      def finish
+        if zip?
+          result = @job.path("#{@job['name']}.zip")
+          ZipFolder.pack(work, "#{result}.part") { |bytes| step(bytes) }
+          File.rename("#{result}.part", result)
+          FileUtils.rm_rf(@job.path("work"))
+        else
+          result = @job.path(@job["name"])
+          FileUtils.rm_rf(result)
+          File.rename(work, result)
+        end
+        @job.update(state: "done", done: @total, result: result, files: @sums)
+      end
+    end
+  end
+end

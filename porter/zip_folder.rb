@@ -1,0 +1,30 @@
+# frozen_string_literal: true
+
+require "zip"
+
+module Loomshuttle
+  module Porter
+    # A folder as a ZIP file. Sound does not get smaller by packing, so it is stored as it is.
+    module ZipFolder
+      BLOCK = 1 << 20
+
+      # @param folder [String]   @param path [String] of the file to make
+      # @yieldparam bytes [Integer] that went in
+      def self.pack(folder, path)
+        Zip.write_zip64_support = true
+        name = File.basename(folder)
+        Zip::OutputStream.open(path) do |zip|
+          Dir.children(folder).sort.each do |entry|
+            zip.put_next_entry("#{name}/#{entry}", nil, nil, Zip::Entry::STORED)
+            File.open(File.join(folder, entry), "rb") do |file|
+              while (bytes = file.read(BLOCK))
+                zip << bytes
+                yield bytes.bytesize
+              end
+            end
+          end
+        end
+      end
+    end
+  end
+end
