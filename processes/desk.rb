@@ -5,8 +5,9 @@ require_relative "life"
 
 Loomshuttle.load_parts(:core, :stand_ins)
 osc, sends, returns, home = ARGV
+demo = File.join(Loomshuttle::ROOT, "demo")
 Life.lead do
-  Loomshuttle::StandIns::Desk::Server.new(profile: File.join(Loomshuttle::ROOT, "profiles", "rowan-16.json"), osc_port: osc.to_i,
-                                          sends_port: sends.to_i, returns_port: returns.to_i, folder: home,
-                                          first_memory: File.join(Loomshuttle::ROOT, "demo", "desk.json"))
+  Loomshuttle::StandIns::Desk::Server.new(profiles: File.join(Loomshuttle::ROOT, "profiles"), first_rig: File.join(demo, "rig.json"),
+                                          first_memory: File.join(demo, "desk.json"), osc_port: osc.to_i, sends_port: sends.to_i,
+                                          returns_port: returns.to_i, folder: home)
 end

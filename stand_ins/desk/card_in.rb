@@ -16,6 +16,7 @@ module Loomshuttle
         def initialize(streams)
           @streams = streams
           @rings = streams.map { |stream| "\0".b * (AHEAD * frame_bytes(stream)) }
+          @filled = Array.new(streams.size, 0) # times up to which something has come
           @late = 0
           @time = 0
         end
@@ -28,20 +29,28 @@ module Loomshuttle
           return @late += 1 if ahead.negative?
 
           frames = packet.payload.bytesize / frame_bytes(@streams[index])
-          store(index, @time + ahead, packet.payload) if ahead + frames <= AHEAD
+          return if ahead + frames > AHEAD
+
+          store(index, @time + ahead, packet.payload)
+          @filled[index] = [@filled[index], @time + ahead + frames].max
         end
 
         # @param time [Integer] sample counter
         # @return [Numo::Int32] [frames, lanes of all streams]
         def read(time, frames)
-          blocks = @streams.each_index.map do |index|
-            Audio::Pcm24.from_network(fetch(index, time, frames), @streams[index].lanes)
-          end
+          blocks = @streams.each_index.map { |index| block(index, time, frames) }
           @time = time + frames
           blocks.size == 1 ? blocks.first : Numo::Int32.hstack(blocks)
         end
 
         private
+
+        # Most of the time nothing is played.
+        def block(index, time, frames)
+          return Numo::Int32.zeros(frames, @streams[index].lanes) if @filled[index] <= time
+
+          Audio::Pcm24.from_network(fetch(index, time, frames), @streams[index].lanes)
+        end
 
         def frame_bytes(stream) = stream.lanes * Audio::Pcm24::BYTES
 

@@ -7,15 +7,19 @@ module Loomshuttle
       # changes. Knows no socket: what it sends goes through the proc it is given.
       class Control
         LONGEST_SUBSCRIPTION = 30
+        # Addresses in one answer to /list.
+        PAGE = 500
 
         # @param settings [Settings]
         # @param facts [Hash{String=>Proc}] read-only addresses
         # @param now [Proc] seconds
+        # @param workshop [Proc, nil] takes a word and a value; raises Settings::Refused
         # @param send [Proc] takes a peer and bytes
-        def initialize(settings, facts:, now:, &send)
+        def initialize(settings, facts:, now:, workshop: nil, &send)
           @settings = settings
           @facts = facts
           @now = now
+          @workshop = workshop
           @send = send
           @subscribers = { "changes" => {}, "meters" => {} }
         end
@@ -48,12 +52,23 @@ module Loomshuttle
           when "/get" then say(peer, "/value", id, address, value(address))
           when "/set" then set(peer, id, address, rest)
           when "/subscribe" then subscribe(peer, id, address, rest.first)
-          when "/list" then say(peer, "/value", id, address, @settings.addresses.select { |one| one.start_with?(address) }.join("\n"))
-          else raise Settings::Refused, "#{verb} is not a request; known are /get, /set, /subscribe and /list"
+          when "/list" then say(peer, "/value", id, address, list(address, rest.first))
+          when "/workshop" then say(peer, "/value", id, address, workshop(address, rest.first))
+          else raise Settings::Refused, "#{verb} is not a request; known are /get, /set, /subscribe, /list and /workshop"
           end
         end
 
+        # Things that happen to a desk: lost packets, a restart, another rig.
+        def workshop(word, value)
+          raise Settings::Refused, "this desk has no workshop" unless @workshop
+
+          @workshop.call(word, value)
+        end
+
         def value(address) = @facts.key?(address) ? @facts[address].call : @settings.get(address)
+
+        # A page of addresses, for an answer must fit into one datagram.
+        def list(prefix, from) = @settings.addresses.select { |one| one.start_with?(prefix) }.drop(from.to_i).first(PAGE).join("\n")
 
         def set(peer, id, address, rest)
           raise Settings::Refused, "a set has one value" unless rest.size == 1
@@ -62,7 +77,7 @@ module Loomshuttle
           before = @settings.get(address)
           kept = @settings.set(address, rest.first)
           say(peer, "/value", id, address, kept)
-          each_subscriber("changes") { |one| say(one, "/changed", 0, address, kept) } unless kept == before
+          each_subscriber("changes") { |one| say(one, "/changed", @settings.revision, address, kept) } unless kept == before
         end
 
         def subscribe(peer, id, what, seconds)

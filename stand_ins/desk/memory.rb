@@ -9,6 +9,8 @@ module Loomshuttle
       class Memory
         EVERY = 1.0
 
+        attr_reader :path
+
         # @param path [String] of the file  @param first [String, nil] what a new desk starts with
         def initialize(path, settings, first: nil)
           @path = path

@@ -3,28 +3,29 @@
 module Loomshuttle
   module StandIns
     module Desk
-      # Peak and RMS of the channels at channel in, and of the mains, gathered over 50 ms.
+      # Peak and RMS of the channels at channel in, of the mains and of the outputs, gathered over 50 ms.
       class Meters
         FRAMES = 2400
 
-        def initialize(lanes, mains)
+        # @param lanes [Integer] of channels  @param mixes [Integer] mains and outputs
+        def initialize(lanes, mixes)
           @lanes = lanes
-          @mains = mains
+          @mixes = mixes
           clear
         end
 
         # @param channels [Numo::Int32] [frames, lanes]
-        # @param mains [Numo::DFloat] [frames, mains]
+        # @param mixes [Numo::DFloat] [frames, mains and outputs]
         # @return [String, nil] every FRAMES the levels as a blob: for each point peak and RMS in hundredths of a dBFS,
         #   signed 16-bit big-endian, channels first
-        def add(channels, mains)
+        def add(channels, mixes)
           frames = channels.shape[0]
           @channel_sum.add(frames, Audio::Level.peak_amplitudes(channels), Audio::Level.mean_squares(channels))
-          @main_sum.add(frames, Audio::Level.peak_amplitudes(mains), Audio::Level.mean_squares(mains))
+          @mix_sum.add(frames, Audio::Level.peak_amplitudes(mixes), Audio::Level.mean_squares(mixes))
           @frames += frames
           return if @frames < FRAMES
 
-          blob = levels(@channel_sum, @lanes) + levels(@main_sum, @mains)
+          blob = levels(@channel_sum, @lanes) + levels(@mix_sum, @mixes)
           clear
           blob.pack("s>*")
         end
@@ -33,7 +34,7 @@ module Loomshuttle
 
         def clear
           @channel_sum = Audio::LevelSum.new(@lanes)
-          @main_sum = Audio::LevelSum.new(@mains)
+          @mix_sum = Audio::LevelSum.new(@mixes)
           @frames = 0
         end
 

@@ -2,29 +2,38 @@
 
 require "socket"
 require "fileutils"
+require "json"
 
 module Loomshuttle
   module StandIns
     module Desk
       # The desk as a process. One thread does everything, a step each 10 ms: drain control requests, drain card
       # returns, run the unit. When the machine is too busy the desk's clock waits instead of running after; whoever
-      # follows its timestamps never notices.
+      # follows its timestamps never notices. In the workshop (docs/desk-control.md) it can be made to lose packets, to
+      # restart and to stand in another rig.
       class Server
+        # @param profiles [String] folder of the profiles
+        # @param first_rig [String] rig file of a desk that has none yet
         # @param osc_port [Integer]
         # @param sends_port [Integer] first UDP port that card sends go to
         # @param returns_port [Integer] first UDP port that card returns come in on
         # @param folder [String] for card-sends.sdp, card-returns.sdp and the desk's memory
-        # @param first_memory [String, nil] settings of a desk that has no memory yet
-        def initialize(profile:, osc_port:, sends_port:, returns_port:, folder:, first_memory: nil, seed: 9)
+        # @param first_memory [String, nil] settings of a desk that has no memory yet and stands in its first rig
+        def initialize(profiles:, first_rig:, osc_port:, sends_port:, returns_port:, folder:, first_memory: nil, seed: 9)
           @session = Random.rand(1 << 31)
+          @rig_file = File.join(folder, "rig.json")
+          @profiles = profiles
+          @loss = 0
+          @random = Random.new(seed)
+          FileUtils.mkdir_p(folder)
+          model = Model.new(JSON.parse(File.read(File.exist?(@rig_file) ? @rig_file : first_rig)), profiles)
           @control = udp(osc_port)
           @out = UDPSocket.new
-          @unit = Unit.new(profile, ports: { sends: sends_port, returns: returns_port }, session: @session, seed: seed,
-                                    card: method(:send_card), reply: method(:reply), now: method(:seconds))
+          @unit = Unit.new(model, ports: { sends: sends_port, returns: returns_port }, session: @session, seed: seed,
+                                  card: method(:send_card), reply: method(:reply), now: method(:seconds), workshop: method(:workshop))
           @targets = @unit.send_streams.map { |stream| Socket.sockaddr_in(stream.port, stream.host) }
           @returns = @unit.return_streams.map { |stream| udp(stream.port) }
-          FileUtils.mkdir_p(folder)
-          @memory = Memory.new(File.join(folder, "desk.json"), @unit.settings, first: first_memory)
+          @memory = Memory.new(File.join(folder, "desk.json"), @unit.settings, first: (first_memory unless File.exist?(@rig_file)))
           write_descriptions(folder)
         end
 
@@ -32,13 +41,13 @@ module Loomshuttle
         def run
           due = seconds
           until @stopped
-            drain(@control) { |bytes, peer| @unit.control.receive(bytes, peer) }
+            drain(@control) { |bytes, peer| @unit.control.receive(bytes, peer) unless lost? }
             @returns.each_with_index { |socket, index| drain(socket) { |bytes, _| @unit.card_in.push(index, bytes) } }
             @unit.step
-            @memory.keep(seconds)
+            @memory&.keep(seconds)
             due = wait(due + (Unit::BLOCK / @unit.model.rate.to_f))
           end
-          @memory.save
+          @memory&.save
         end
 
         def stop = @stopped = true
@@ -69,7 +78,46 @@ module Loomshuttle
           nil # nobody listens there yet; a real card would not know either
         end
 
+        # @raise [Settings::Refused]
+        def workshop(word, value)
+          case word
+          when "loss" then @loss = percent(value)
+          when "restart" then stop
+          when "rig" then stand_in(value)
+          when "stage" then on_stage(value)
+          else raise Settings::Refused, "the workshop knows loss, restart, rig and stage"
+          end
+          value
+        end
+
+        def on_stage(words)
+          word, socket = words.to_s.split
+          raise Settings::Refused, "on stage there are #{Stage::PlayersOnStage::WORDS.join(', ')} with a socket" unless Stage::PlayersOnStage::WORDS.include?(word) && socket
+          raise Settings::Refused, "nobody plays into #{socket}" unless @unit.stage.happen(word, socket)
+        end
+
+        def percent(value)
+          raise Settings::Refused, "loss is a whole number of percent, 0 to 90" unless value.is_a?(Integer) && value.between?(0, 90)
+
+          value
+        end
+
+        # Another rig from the next start on, which follows at once.
+        def stand_in(text)
+          Model.new(JSON.parse(text.to_s), @profiles)
+          File.write(@rig_file, text)
+          FileUtils.rm_f(@memory.path)
+          @memory = nil
+          stop
+        rescue JSON::ParserError, KeyError, SystemCallError, NoMethodError => e
+          raise Settings::Refused, "no rig: #{e.message.lines.first.strip}"
+        end
+
+        def lost? = @loss.positive? && @random.rand(100) < @loss
+
         def reply(peer, bytes)
+          return if lost?
+
           @control.send(bytes, 0, peer[0], peer[1])
         rescue SystemCallError
           nil # the asker has gone

@@ -17,8 +17,13 @@ module Loomshuttle
           @kinds = {}
           @revision = 0
           model.channels.each { |channel| add_channel(channel) }
+          add_patching
           (1..model.sends).each { |lane| add_send(lane) }
+          (1..model.buses).each { |bus| add("bus/#{bus}/label", "") { |value| text(value, 40) } }
+          add_outputs
+          model.boxes.each { |box| add_box(box) }
           add("card/mode", model.modes.keys.first) { |value| one_of(value, model.modes.keys) }
+          add("clock/rate", model.rate) { |value| rate(value) }
         end
 
         # @return [Array<String>]
@@ -48,13 +53,80 @@ module Loomshuttle
           add("#{at}/label", "") { |value| text(value, 40) }
           add("#{at}/label/short", "") { |value| text(value, 6) }
           add("#{at}/dye", "iron") { |value| text(value, 16) }
-          add("#{at}/stage", "") { |value| source(channel, value, @model.sockets) }
-          add("#{at}/take", "") { |value| source(channel, value, (1..@model.returns).map { |n| "card/#{n}" }) }
-          add("#{at}/hears", "stage") { |value| one_of(value, %w[stage take]) }
+          add("#{at}/stage", "") { |value| source(channel, value, @model.input_names.keys) } if @model.stage_block == 1
+          add("#{at}/take", "") { |value| source(channel, value, returns) } if @model.take_block == 1
+          add("#{at}/hears", "stage") { |value| one_of(value, %w[stage take]) } unless @model.flip == "block"
           add("#{at}/gain", [channel.gain_range.min, 0].max.to_f) { |value| gain(channel, value) }
+          add("#{at}/phantom", 0) { |value| one_of(value, [0, 1]) }
           add("#{at}/tilt", 0.25) { |value| number(value, -0.9..0.9) }
           add("#{at}/fader", -6.0) { |value| number(value, -90..10) }
           (1..@model.buses).each { |bus| add("#{at}/bus/#{bus}", -90.0) { |value| number(value, -90..10) } }
+        end
+
+        # Desks that patch in blocks: the first source of each block, and slots for single channels.
+        def add_patching
+          blocks(@model.stage_block) do |block, size|
+            add("block/#{block}/stage", "") { |value| block_source(value, size, @model.input_names.keys) }
+          end
+          (1..@model.free_slots).each do |slot|
+            add("slot/#{slot}/strip", 0) { |value| one_of(value, (0..@model.channels.size).to_a) }
+            add("slot/#{slot}/from", "") { |value| value == "" ? value : one_of(value, @model.input_names.keys) }
+          end
+          blocks(@model.take_block) do |block, size|
+            add("block/#{block}/take", "") { |value| block_source(value, size, returns) }
+            add("block/#{block}/hears", "stage") { |value| one_of(value, %w[stage take]) } if @model.flip == "block"
+          end
+        end
+
+        def blocks(size) = size > 1 && (1..(@model.channels.size / size.to_f).ceil).each { |block| yield block, size }
+        def returns = (1..@model.returns).map { |n| "card/#{n}" }
+
+        def block_source(value, size, known)
+          return value if value == ""
+
+          one_of(value, known)
+          raise Refused, "a block starts at 1, #{size + 1}, #{(2 * size) + 1} and so on" unless value[/\d+\z/].to_i % size == 1
+
+          value
+        end
+
+        def add_outputs
+          (1..@model.mix_outputs).each { |output| add("output/#{output}/from", "") { |value| mix_source(value) } }
+          @model.outlets.each do |outlets|
+            (1..(outlets.count / outlets.block.to_f).ceil).each do |block|
+              first = ((block - 1) * outlets.block) + 1
+              start = first <= @model.mix_outputs ? first : 0
+              add("outlet/#{outlets.id}/#{block}/first", start) { |value| outlet_start(value, outlets.block) }
+            end
+          end
+        end
+
+        def outlet_start(value, size)
+          fits = value.is_a?(Integer) && (value.zero? || (value.between?(1, @model.mix_outputs) && value % size == 1 % size))
+          raise Refused, "an outlet block of #{size} starts at output 1, #{size + 1} and so on, or 0 for none" unless fits
+
+          value
+        end
+
+        def mix_source(value)
+          return value if value == "" || (value.is_a?(String) && known_mix?(value))
+
+          raise Refused, "there is no #{value.inspect} to put out"
+        end
+
+        def add_box(box)
+          at = "box/#{box.port}/#{box.place}"
+          { "in" => box.in_offset, "out" => box.out_offset }.each do |way, start|
+            add("#{at}/#{way}-offset", start) { |value| one_of(value, (0...Model::LINK_LANES).to_a) }
+          end
+        end
+
+        # The rate is chosen when the desk starts.
+        def rate(value)
+          raise Refused, "this desk runs at #{@model.rates.join(' or ')}" unless @model.rates.include?(value)
+          raise Refused, "the rate changes at a restart with another rig file; it runs at #{@model.rate}" unless value == @model.rate
+
+          value
         end
 
         def add_send(lane)
@@ -109,7 +181,9 @@ module Loomshuttle
 
         def known_mix?(value)
           kind, which = value.split("/")
-          (kind == "bus" && (1..@model.buses).cover?(which.to_i)) || (kind == "main" && @model.mains.include?(which))
+          return @model.mains.include?(which) if kind == "main"
+
+          { "bus" => @model.buses, "matrix" => @model.matrices }.fetch(kind, 0) >= which.to_i && which.to_i.positive?
         end
       end
     end

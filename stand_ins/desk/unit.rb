@@ -9,25 +9,26 @@ module Loomshuttle
         # Frames of one step: 10 ms at 48 kHz.
         BLOCK = 480
 
-        attr_reader :settings, :control, :card_in, :time, :model, :send_streams, :return_streams
+        attr_reader :settings, :control, :card_in, :time, :model, :send_streams, :return_streams, :last, :stage
 
-        # @param profile [String] path of the profile
+        # @param model [Model]
         # @param ports [Hash] :sends and :returns, first UDP port of each; two apart
         # @param card [Proc] takes stream index and RTP bytes
         # @param reply [Proc] takes a peer and OSC bytes
         # @param now [Proc] seconds, for subscriptions
         # @param stage [#read, nil] who plays; nil: the Saltmarsh Nine, from the seed
-        def initialize(profile, ports:, card:, reply:, now:, session: 1, seed: 9, stage: nil)
-          @model = Model.new(profile)
+        # @param workshop [Proc, nil] takes what a tester asks for beside the desk's own settings (see Control)
+        def initialize(model, ports:, card:, reply:, now:, session: 1, seed: 9, stage: nil, workshop: nil)
+          @model = model
           @settings = Settings.new(@model)
           @send_streams = streams(ports[:sends], @model.sends)
           @return_streams = streams(ports[:returns], @model.returns)
           @card_in = CardIn.new(@return_streams)
           @card_out = CardOut.new(@send_streams, packet: @model.packet, session: session, &card)
           @mixer = Mixer.new(@model, @settings)
-          @meters = Meters.new(@model.lanes, @model.mains.size)
+          @meters = Meters.new(@model.lanes, @model.mains.size + @model.mix_outputs)
           @stage = stage || Stage::PlayersOnStage.new(@model.sockets, rate: @model.rate, seed: seed)
-          @control = Control.new(@settings, facts: facts(session), now: now, &reply)
+          @control = Control.new(@settings, facts: facts(session), now: now, workshop: workshop, &reply)
           @time = 0
         end
 
@@ -35,10 +36,14 @@ module Loomshuttle
         def step
           result = @mixer.process(@stage.read(@time, BLOCK), @card_in.read(@time, BLOCK))
           @card_out.write(result.sends, @time)
-          blob = @meters.add(result.channels, result.mains)
+          blob = @meters.add(result.channels, Numo::DFloat.hstack([result.mains, result.outputs]))
+          @last = result
           @time += BLOCK
           @control.tell_meters(blob, @time) if blob
         end
+
+        # @return [Hash{String=>Numo::DFloat}] what the last step put out at each socket that is fed
+        def heard = @mixer.at_sockets(@last.outputs)
 
         # @return [Hash{String=>String}] session descriptions of the card, "sends" and "returns"
         def descriptions(session)
@@ -55,8 +60,12 @@ module Loomshuttle
           end
         end
 
+        # What hangs on the ports, one box a line: port, place, profile.
+        def boxes = @model.boxes.map { |box| "#{box.port} #{box.place} #{box.kind}" }.join("\n")
+
         def facts(session)
-          { "name" => -> { @model.name }, "session" => -> { session }, "clock" => -> { @time },
+          { "name" => -> { @model.name }, "profile" => -> { @model.profile }, "boxes" => -> { boxes }, "session" => -> { session }, "revision" => -> { @settings.revision },
+            "clock" => -> { @time },
             "card/late" => -> { @card_in.late }, "card/sends/sdp" => -> { descriptions(session)["sends"] },
             "card/returns/sdp" => -> { descriptions(session)["returns"] } }
         end
