@@ -8,11 +8,14 @@ module Loomshuttle
       Loaded = Value.define(:id, :version, :show)
 
       # @param database [Sequel::Database]
-      # @param profiles [Hash{String=>Rig::Profile}] by id
-      def initialize(database, profiles)
+      # @param shipped [Rig::Catalog] profiles that ship; those that users brought come from the database
+      def initialize(database, shipped)
         @db = database
-        @profiles = profiles
+        @profiles = Profiles.new(database, shipped)
       end
+
+      # @return [Profiles]
+      attr_reader :profiles
 
       # @return [Boolean] whether the database can be asked at all
       def answers?
@@ -21,92 +24,163 @@ module Loomshuttle
         false
       end
 
-      # @return [Integer, nil] id of the first show
-      def first_id = @db[:shows].order(:id).get(:id)
+      # @return [Integer, nil] id of the open show
+      def open_id = @db[:shows].where(open: true).get(:id)
 
-      # @param about [Hash] name, act, place, date
-      # @param settings [Hash{String=>Object}]
-      # @return [Integer] the new show's id
-      # @raise [Invalid] when a setting does not fit the profile; nothing is kept then
-      def create(profile, about, settings)
-        show = Patch::Show.load(@profiles.fetch(profile), about, settings)
+      # @return [Array<Hash>] id, version, open, about and created_at of all shows, newest first
+      def list
+        @db[:shows].reverse(:id).select(:id, :version, :open, :about, :created_at).all.map { |row| row.merge(about: symbols(row[:about])) }
+      end
+
+      # Opens a show; the one that was open is closed.
+      # @raise [Invalid] when there is no such show
+      def open(id)
         @db.transaction do
-          id = @db[:shows].insert(profile: profile, about: Sequel.pg_jsonb(about), created_at: Time.now)
-          blank = Patch::Show.blank(show.profile, about)
-          set = show.settings.reject { |path, value| blank.get(path) == value }
-          save(id, set)
+          @db[:shows].where(open: true).update(open: false)
+          raise Invalid.new("There is no show #{id}.", where: "show") unless @db[:shows].where(id: id).update(open: true) == 1
+        end
+      end
+
+      # @param about [Hash] :name, :act, :place, :date
+      # @param settings [Hash{String=>Object}] "rig/desk" among them
+      # @return [Integer] the new show's id; the first one of all is open
+      # @raise [Invalid] when a setting does not fit the rig; nothing is kept then
+      def create(about, settings)
+        show = Patch::Show.load(@profiles.catalog, about, settings)
+        @db.transaction do
+          id = @db[:shows].insert(about: Sequel.pg_jsonb(about), created_at: Time.now, open: open_id.nil?)
+          save(id, show.set_settings)
           id
         end
       end
 
+      # @raise [Invalid] for the open show, or when there is none
+      def delete(id)
+        raise Invalid.new("The open show cannot be deleted; open another one first.", where: "show") if id == open_id
+
+        @db[:shows].where(id: id).delete.positive? or raise Invalid.new("There is no show #{id}.", where: "show")
+      end
+
+      # @param about [Hash] :name, :act, :place, :date
+      def rename(id, about) = @db[:shows].where(id: id).update(about: Sequel.pg_jsonb(about))
+
+      # @param known [Loaded, nil] given back when it is still the newest version, so that nothing is read
       # @return [Loaded]
       # @raise [Invalid] when there is no such show
-      def load(id) = @db.transaction(isolation: :repeatable) { read(id) }
+      def load(id, known: nil)
+        return known if known && known.id == id && known.version == version(id)
+
+        @db.transaction(isolation: :repeatable) { read(id) }
+      end
+
+      # @return [Integer, nil] the newest version; nil when there is no such show
+      def version(id) = @db[:shows].where(id: id).get(:version)
 
       # Applies an edit to a version and saves it, with its journal entry.
       # @param version [Integer, nil] the version it was made against; nil: whatever is newest
       # @param who [String]
+      # @param known [Loaded, nil] the show as somebody has it; read anew unless it is the newest version
+      # @param check [Proc] takes the show before and the changes, and may raise; then nothing is saved
+      # @yieldparam show [Patch::Show] the newest, where the edit is computed from it
       # @return [Array(Loaded, Array<Patch::Change>)] the list is empty when the edit changes nothing, and no entry is made
       # @raise [Stale] @raise [Invalid]
-      def apply(id, version:, who:, edit:, kind: "edit", reverts: nil)
+      def apply(id, version:, who:, edit: nil, kind: "edit", reverts: nil, known: nil, check: nil)
         @db.transaction do
-          check_version(id, version)
-          loaded = read(id)
+          newest = check_version(id, version)
+          loaded = known&.id == id && known.version == newest ? known : read(id)
+          edit ||= yield(loaded.show)
           show, changes = edit.apply(loaded.show)
           next [loaded, []] if changes.empty?
 
-          save(id, changes.to_h { |change| [change.path, change.to] })
-          next_version = loaded.version + 1
-          @db[:shows].where(id: id).update(version: next_version)
-          journal(id, next_version, kind, edit.label, who, changes, reverts)
-          [loaded.with(version: next_version, show: show), changes]
+          check&.call(loaded.show, changes)
+          changes.any? { |change| change.path == "rig/desk" } ? replace(id, show) : save(id, changes.to_h { |change| [change.path, change.to] })
+          @db[:shows].where(id: id).update(version: newest + 1)
+          journal(id, newest + 1, kind, edit.label, who, changes, reverts)
+          [loaded.with(version: newest + 1, show: show), changes]
         end
+      end
+
+      # The show as it was at an earlier version: the journal turned round, entry by entry.
+      # @param version [Integer]
+      # @return [Patch::Show]
+      # @raise [Invalid] when the journal does not go back that far
+      def at_version(id, version)
+        loaded = load(id)
+        raise Invalid.new("There is no version #{version}; the show is at #{loaded.version}.", where: "version") unless version.between?(1, loaded.version)
+
+        entries(id, after: version).reverse.reduce(loaded.show) { |show, entry| Patch::Edit.inverse("", entry[:changes]).apply(show).first }
       end
 
       # Turns the newest edit that stands round, or the newest undo.
       # @param kind ["undo", "redo"]
       # @return as apply
       # @raise [Invalid] when there is nothing to turn round
-      def revert(id, version:, who:, kind:)
-        entry = UndoStack.new(entries(id)).next(kind) or raise Invalid.new("There is nothing to #{kind}.", where: kind)
-        changes = entry[:changes].map { |change| Patch::Change.new(**change) }
-        edit = Patch::Edit.inverse("#{kind.capitalize}: #{plain_label(entry)}", changes)
-        apply(id, version: version, who: who, edit: edit, kind: kind, reverts: entry[:id])
+      def revert(id, version:, who:, kind:, known: nil, check: nil)
+        turned = UndoStack.new(labels(id)).next(kind) or raise Invalid.new("There is nothing to #{kind}.", where: kind)
+        entry = entry(id, turned[:version])
+        edit = Patch::Edit.inverse("#{kind.capitalize}: #{plain_label(entry)}", entry[:changes])
+        apply(id, version: version, who: who, edit: edit, kind: kind, reverts: entry[:id], known: known, check: check)
       end
 
       # @param after [Integer] entries of later versions only
-      # @return [Array<Hash>] oldest first: id, version, kind, label, who, at, reverts, changes
-      def entries(id, after: 0)
-        @db[:journal].where(show_id: id).where { version > after }.order(:version).all.map do |row|
-          row.merge(changes: row[:changes].map { |change| change.to_h.transform_keys(&:to_sym) })
-        end
+      # @return [Array<Hash>] oldest first: id, version, kind, label, who, at, reverts, changes (Patch::Change)
+      def entries(id, after: 0) = @db[:journal].where(show_id: id).where { version > after }.order(:version).map { |row| with_changes(row) }
+
+      # A page of the journal, newest first.
+      # @param before [Integer, nil] entries of earlier versions only
+      # @return [Array<Hash>] as entries
+      def page(id, before: nil, size: 40)
+        rows = @db[:journal].where(show_id: id).reverse(:version).limit(size)
+        rows = rows.where { version < before } if before
+        rows.map { |row| with_changes(row) }
+      end
+
+      # @return [Hash] the entry that made a version
+      # @raise [Invalid] when there is none
+      def entry(id, version)
+        row = @db[:journal].first(show_id: id, version: version) or raise Invalid.new("No edit made version #{version}.", where: "version")
+        with_changes(row)
       end
 
       # @return [Hash] labels of what undo and redo would do; nil where nothing is
       def undoable(id)
-        stack = UndoStack.new(entries(id))
+        stack = UndoStack.new(labels(id))
         %i[undo redo].to_h { |kind| [kind, stack.next(kind.to_s)&.then { |entry| plain_label(entry) }] }
       end
 
       private
 
+      # @return [Integer] the newest version; nobody else changes it until the transaction ends
       def check_version(id, version)
         newest = @db[:shows].where(id: id).for_update.get(:version)
         raise Invalid.new("There is no show #{id}.", where: "show") unless newest
-        return if version.nil? || version == newest
+        raise Stale.new(newest, entries(id, after: version)) unless version.nil? || version == newest
 
-        raise Stale.new(newest, entries(id, after: version))
+        newest
       end
+
+      # The journal without what was changed, for undo and redo; a long one is read in a moment.
+      def labels(id) = @db[:journal].where(show_id: id).order(:version).select(:id, :version, :kind, :label).all
+
+      def with_changes(row) = row.merge(changes: row[:changes].map { |change| Patch::Change.new(path: change["path"], from: plain(change["from"]), to: plain(change["to"])) })
 
       def read(id)
         row = @db[:shows].first(id: id) or raise Invalid.new("There is no show #{id}.", where: "show")
         settings = @db[:settings].where(show_id: id).select_hash(:path, :value).transform_values { |value| plain(value) }
-        show = Patch::Show.load(@profiles.fetch(row[:profile]), row[:about].to_h.transform_keys(&:to_sym), settings)
+        show = Patch::Show.load(@profiles.catalog, symbols(row[:about]), settings)
         Loaded.new(id: id, version: row[:version], show: show)
       end
 
-      # Lists come from the database in a wrapper.
-      def plain(value) = value.respond_to?(:to_ary) ? value.to_ary : value
+      # Lists and objects come from the database in a wrapper.
+      def plain(value) = Json.plain(value)
+
+      def symbols(about) = about.to_h.transform_keys(&:to_sym)
+
+      # Another desk has other settings; what the old one alone had is not kept.
+      def replace(id, show)
+        @db[:settings].where(show_id: id).delete
+        save(id, show.set_settings)
+      end
 
       def save(id, settings)
         rows = settings.map { |path, value| { show_id: id, path: path, value: Sequel.pg_jsonb_wrap(value) } }

@@ -1,0 +1,33 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Store
+    # Saved parts of a patch, for this show and any other.
+    class Presets
+      def initialize(database)
+        @db = database
+      end
+
+      # @return [Array<Hash>] id, name, parts, who, at and the number of settings, by name
+      def list = @db[:presets].order(:name).all.map { |row| row.except(:settings).merge(parts: row[:parts].to_a, count: row[:settings].to_h.size) }
+
+      # @return [Hash] with :settings
+      # @raise [Invalid] when there is none
+      def find(id)
+        row = @db[:presets].first(id: id) or raise Invalid.new("There is no preset #{id}.", where: "preset")
+        row.merge(parts: row[:parts].to_a, settings: Json.plain(row[:settings]))
+      end
+
+      # Keeps settings under a name; those that had the name before are replaced.
+      # @return [Integer] id
+      def keep(name, parts, settings, who)
+        row = { parts: Sequel.pg_jsonb(parts), settings: Sequel.pg_jsonb(settings), who: who, at: Time.now }
+        @db[:presets].insert_conflict(target: :name, update: row).insert(row.merge(name: name))
+        @db[:presets].where(name: name).get(:id)
+      end
+
+      # @raise [Invalid] when there is none
+      def delete(id) = @db[:presets].where(id: id).delete.positive? || raise(Invalid.new("There is no preset #{id}.", where: "preset"))
+    end
+  end
+end

@@ -1,0 +1,53 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Store
+    # Device profiles: those that ship, and those that users brought.
+    class Profiles
+      # @param shipped [Rig::Catalog]
+      def initialize(database, shipped)
+        @db = database
+        @shipped = shipped
+        @lock = Mutex.new
+      end
+
+      # @return [Rig::Catalog]
+      def catalog
+        @lock.synchronize { @catalog ||= @shipped.with(@db[:profiles].order(:id).select_map(:data).map { |data| Rig::Profile.from(Json.plain(data)) }) }
+      end
+
+      # @return [Boolean]
+      def shipped?(id) = @shipped.all.any? { |profile| profile.id == id }
+
+      # Keeps a user's profile; one of the same id is replaced, as long as no show stands on it.
+      # @param data [Hash] that the schema has accepted
+      # @return [Rig::Desk, Rig::Box, Rig::Interface]
+      # @raise [Invalid] when it makes no device, has a shipped one's id, or would change under a show
+      def keep(data)
+        profile = Rig::Profile.from(data)
+        raise Invalid.new("#{profile.id} is a profile that ships with Loomshuttle; choose another id.", where: "/id") if shipped?(profile.id)
+
+        same = catalog.all.find { |one| one.id == profile.id }
+        raise Invalid.new("#{profile.id} is used by a show and would change under it; choose another id.", where: "/id") if same && same.to_json_data != data && used?(profile.id)
+
+        row = { data: Sequel.pg_jsonb(data), at: Time.now }
+        @db[:profiles].insert_conflict(target: :id, update: row).insert(row.merge(id: profile.id))
+        @lock.synchronize { @catalog = nil }
+        profile
+      end
+
+      # @raise [Invalid] for a profile that ships, that a show stands on, or that is not there
+      def delete(id)
+        raise Invalid.new("#{id} ships with Loomshuttle and cannot be deleted.", where: "profile") if shipped?(id)
+        raise Invalid.new("#{id} is used by a show.", where: "profile") if used?(id)
+
+        @db[:profiles].where(id: id).delete.positive? or raise Invalid.new("There is no profile #{id}.", where: "profile")
+        @lock.synchronize { @catalog = nil }
+      end
+
+      private
+
+      def used?(id) = !@db[:settings].where(value: Sequel.pg_jsonb_wrap(id)).where(Sequel.like(:path, "rig/%", "box/%/profile")).empty?
+    end
+  end
+end
