@@ -33,11 +33,20 @@ module Loomshuttle
       def initialize(app, control)
         super(app)
         @control = control
+        @steps = Steps.new(control)
+        @comparison = Comparison.new(control)
       end
 
       register Routes::Plan
+      register Routes::Journal
+      register Routes::LibraryRoutes
+      register Routes::Papers
       register Routes::DeskRoutes
+      register Routes::LineCheckRoutes
       register Routes::Sound
+      register Routes::TakeRoutes
+      register Routes::JobRoutes
+      register Routes::DeliveryRoutes
       register Routes::Interface
 
       helpers do
@@ -64,11 +73,11 @@ module Loomshuttle
         end
       end
 
-      error(Invalid) { |e| problem(422, e.message, e.where) }
+      error(Invalid) { |e| problem(422, e.message, e.where, faults: e.faults.map(&:to_h)) }
       error(JSON::ParserError) { problem(400, "The request's body is not JSON.", "body") }
       error(RecorderLink::Away) { |e| problem(503, e.message, "recorder") }
       error(Sequel::DatabaseError, Sequel::PoolTimeout) { problem(503, "The database does not answer; nothing was changed. Try again in a moment.", "database") }
-      error(Store::Stale) { |e| problem(409, e.message, "version", version: e.version, entries: e.entries.map { |entry| Routes::Plan.entry_hash(entry) }) }
+      error(Store::Stale) { |e| problem(409, e.message, "version", version: e.version, entries: e.entries.map { |entry| entry_hash(entry, entry[:changes].first(Routes::Journal::SOME)) }) }
       error do |e|
         warn e.full_message(highlight: false)
         problem(500, "Something went wrong inside: #{e.class}. Nothing was changed by this request.", request.path_info)

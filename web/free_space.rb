@@ -1,7 +1,5 @@
 # frozen_string_literal: true
 
-require "open3"
-
 module Loomshuttle
   module Web
     # Free bytes of the capture disk, asked of the system at most every few seconds.
@@ -26,8 +24,7 @@ module Loomshuttle
       private
 
       def ask
-        text, status = Open3.capture2("df", "--output=avail", "-B1", @folder, err: File::NULL)
-        status.success? ? text.lines.last.to_i : nil
+        IO.popen(["df", "--output=avail", "-B1", @folder], err: File::NULL, &:read).lines.last&.to_i
       rescue SystemCallError
         nil
       end

@@ -9,7 +9,7 @@ module Loomshuttle
     # Keeps strangers out: a Host that is not ours (DNS rebinding), a foreign Origin, and changes that are not JSON (which
     # a plain form of another site could send). Puts the security headers on every answer.
     class Guard
-      POLICY = "default-src 'none'; script-src 'self'; style-src 'self' 'nonce-%s'; font-src 'self'; img-src 'self' data:; " \
+      POLICY = "default-src 'none'; script-src 'self'; style-src 'self' 'nonce-%s'; font-src 'self'; img-src 'self' data:; media-src 'self'; " \
                "connect-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'"
       SAFE = %w[GET HEAD].freeze
 
@@ -34,7 +34,7 @@ module Loomshuttle
 
         origin = request.get_header("HTTP_ORIGIN")
         return [403, "Requests from #{origin} are not accepted.", "origin"] if origin && origin != "#{request.scheme}://#{request.host_with_port}"
-        return if SAFE.include?(request.request_method)
+        return if SAFE.include?(request.request_method) || (request.put? && request.media_type == "application/octet-stream")
 
         [415, "Changes are accepted as JSON only; send Content-Type: application/json.", "content-type"] unless request.media_type == "application/json"
       end

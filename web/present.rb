@@ -4,62 +4,74 @@ module Loomshuttle
   module Web
     # A show and what the core derives from it, as the API tells it (schemas Show, Strand, Finding, Hop).
     class Present
-      # @param loaded [Store::Shows::Loaded]
-      def initialize(loaded)
-        @loaded = loaded
-        @show = loaded.show
-        @context = Checks::Context.of(@show)
+      # @param derived [Derived]
+      def initialize(derived)
+        @derived = derived
+        @show = derived.show
       end
 
       # @param undoable [Hash]
       def show(undoable)
-        { version: @loaded.version, about: @show.about, profile: profile, setup: @show.setup.to_h,
-          channels: @show.channels.values.map(&:to_h), sends: @show.sends.values.map(&:to_h), tracks: @show.tracks.values.map(&:to_h),
+        { id: @derived.id, version: @derived.version, about: @show.about, profile: profile, setup: @show.setup.to_h,
+          channels: @show.channels.values.map(&:to_h), sends: @show.sends.values.map(&:to_h), tracks: @show.tracks.values.map { |track| track_hash(track) },
           sheet: sheet, strands: strands, findings: findings, latency: latency, undo: undoable[:undo], redo: undoable[:redo] }
       end
 
-      def strands = @context.strands.map { |strand| strand_hash(strand) }
+      def strands = @derived.context.strands.map { |strand| strand_hash(strand) }
 
+      # Open ones and accepted ones, each with its reason.
       def findings
-        Checks.run(@context).map do |finding|
+        @derived.findings.map do |finding|
           fix = finding.fix && { label: finding.fix.label, settings: finding.fix.settings }
-          finding.to_h.merge(path: finding.path.map { |point| { point: point, label: Rig::Label.for(point) } }, fix: fix)
+          finding.to_h.merge(path: finding.path.map { |point| { point: point, label: Rig::Label.for(point) } }, fix: fix, accepted: @show.setup.accepted[finding.id])
         end
       end
 
       # @param id [String] of a strand
       # @raise [Invalid] when there is none
-      def trace(id)
-        strand = @context.strands.find { |one| one.id == id } or raise Invalid.new("There is no strand #{id} any more.", where: "strand")
-        hops = Signal::Story.of_strand(@show, @context.graph, strand).map { |hop| hop_hash(hop) }
+      def strand_trace(id)
+        strand = @derived.context.strands.find { |one| one.id == id } or raise Invalid.new("There is no strand #{id} any more.", where: "strand")
+        hops = Signal::Story.of_strand(@show, @derived.context.graph, strand).map { |hop| hop_hash(hop) }
         { strand: strand_hash(strand), hops: hops, comes_home: strand.comes_home? }
+      end
+
+      # @param point [String] any point of the graph
+      # @return [Hash] every way through it (schema PointTrace)
+      def point_trace(point)
+        ways = Signal::Story.through(@show, @derived.context.graph, point)
+        { point: point, label: @show.label(point), ways: ways.map { |hops| hops.map { |hop| hop_hash(hop) } } }
       end
 
       private
 
       def profile
-        { id: @show.profile.id, name: @show.profile.name, rate: @show.rate, taps: @show.profile.taps.map { |tap| { id: tap, label: Rig::Label::TAPS.fetch(tap) } },
-          card_modes: @show.profile.card_modes.keys, buffers: Patch::Rules::BUFFERS, dyes: Patch::DYES,
-          meter_lanes: @show.profile.all_channel_points, sends: @show.profile.sends }
+        desk = @show.profile
+        { id: desk.id, name: desk.name, rate: @show.rate, taps: desk.taps.map { |tap| { id: tap, label: Rig::Label::TAPS.fetch(tap) } },
+          card_modes: desk.card_modes.keys, buffers: Patch::Rules::BUFFERS, dyes: Patch::DYES, meter_lanes: desk.all_channel_points,
+          meter_mixes: desk.mains.map { |side| "desk/main/#{side}" } + (1..desk.mix_outputs).map { |n| "desk/output/#{n}" },
+          sends: desk.sends, returns: desk.returns, stage_block: desk.stage_block, take_block: desk.take_block, free_slots: desk.free_slots,
+          slots_used: Patch::Blocks.single(@show).size, flip: desk.flip }
       end
 
       def sheet
-        sheet = Signal::Sheet.new(@show, @context.strands)
-        { ports: sheet.ports.map(&:to_h), threads: sheet.threads.map(&:to_h), loose: sheet.loose.map(&:to_h) }
+        drawn = @derived.sheet
+        { ports: drawn.ports.map(&:to_h), threads: drawn.threads.map(&:to_h), loose: drawn.loose.map(&:to_h) }
       end
+
+      # With the name and dye that it has or inherits.
+      def track_hash(track) = track.to_h.merge(title: @show.title_of(track), dye: @show.dye_of(track))
 
       def strand_hash(strand)
         channel = @show.channel_at(strand.channel)
         track = strand.track && @show.tracks[strand.track]
-        { id: strand.id, name: channel&.title || (strand.channel ? Rig::Label.for(strand.channel) : track&.title.to_s),
+        { id: strand.id, name: channel&.title || (strand.channel ? @show.label(strand.channel) : track && @show.title_of(track)).to_s,
           dye: channel&.colour || "iron", socket: strand.socket, channel: strand.channel, channel_number: channel&.number,
-          position: channel&.position, send: strand.send, tap: strand.tap, track: strand.track, track_name: track&.title,
+          position: channel&.position, send: strand.send, tap: strand.tap, track: strand.track, track_name: track && @show.title_of(track),
           armed: track&.armed, return: strand.return, home: strand.home, comes_home: strand.comes_home? }
       end
 
       def hop_hash(hop)
-        hop.to_h.merge(delay_ms: Timing::Latency.ms(hop.delay, @show.rate).round(2),
-                       total_delay_ms: Timing::Latency.ms(hop.total_delay, @show.rate).round(2))
+        hop.to_h.merge(delay_ms: Timing::Latency.ms(hop.delay, @show.rate).round(2), total_delay_ms: Timing::Latency.ms(hop.total_delay, @show.rate).round(2))
       end
 
       def latency

@@ -14,9 +14,12 @@ module Loomshuttle
 
       # @param path [String] of the socket
       # @param on_up [Proc] called when the recorder has come (back)
-      # @param on_meters [Proc] takes position, peak, rms, capture and playback    @param on_state [Proc] takes a status, or nil when it has gone
-      def initialize(path, on_up:, on_meters:, on_state:)
-        @path, @on_up, @on_meters, @on_state = path, on_up, on_meters, on_state
+      # @param on_meters [Proc] takes position, peak, rms, capture and playback
+      # @param on_second [Proc] takes hum and pairs (Recorder::Listening)
+      # @param on_state [Proc] takes a status when something has changed, or nil when it has gone
+      # @param on_status [Proc] takes a status now and then
+      def initialize(path, on_up:, on_meters:, on_second:, on_state:, on_status:)
+        @path, @on_up, @on_meters, @on_second, @on_state, @on_status = path, on_up, on_meters, on_second, on_state, on_status
         @up = false
       end
 
@@ -76,6 +79,8 @@ module Loomshuttle
           params = message["params"]
           case message["method"]
           when "meters" then @on_meters.call(params)
+          when "second" then @on_second.call(params)
+          when "status" then @on_status.call(params)
           when "state" then @on_state.call(params)
           end
         end

@@ -13,8 +13,8 @@ module Loomshuttle
       # @param url [String] of the database  @param bind [String] address to listen on
       def initialize(url:, home:, port:, desk_port:, bind: "127.0.0.1", hosts: [])
         database = Store::Database.connect(url)
-        profiles = Dir[File.join(ROOT, "profiles", "*.json")].grep_v(/schema/).map { |path| Rig::Profile.read(path) }.to_h { |profile| [profile.id, profile] }
-        @control = Control.new(shows: Store::Shows.new(database, profiles), takes: Store::Takes.new(database), home: home, desk_port: desk_port)
+        shows = Store::Shows.new(database, Rig::Catalog.read(File.join(ROOT, "profiles")))
+        @control = Control.new(shows: shows, database: database, home: home, desk_port: desk_port)
         app = App.guarded(@control, hosts: ["127.0.0.1", "localhost", *hosts])
         @launcher = Puma::Launcher.new(Puma::Configuration.new do |config|
           config.bind("tcp://#{bind}:#{port}")

@@ -4,19 +4,23 @@ module Loomshuttle
   module Web
     # The facts of the state band, put together from the plan, the desk and the recorder. Schema: LiveState.
     class State
-      # @param loaded [Store::Shows::Loaded]  @param status [Hash, nil] the recorder's  @param free [Integer, nil] bytes
-      def initialize(loaded, sync:, desk:, status:, recorder:, free:)
-        @loaded, @sync, @desk, @status, @recorder, @free = loaded, sync, desk, status, recorder, free
-        @show = loaded.show
+      # @param derived [Derived]  @param guarded [Boolean] whether a take is captured and the guard is closed
+      # @param apart [Integer, nil] settings where plan and desk differ
+      # @param stranger [String, nil] what the desk is, where the plan is for another one
+      # @param status [Hash, nil] the recorder's  @param free [Integer, nil] bytes
+      def initialize(derived, guarded:, apart:, stranger:, desk:, status:, recorder:, free:)
+        @derived, @guarded, @apart, @stranger, @desk, @status, @recorder, @free = derived, guarded, apart, stranger, desk, status, recorder, free
+        @show = derived.show
       end
 
       def to_h
-        { version: @loaded.version, rate: @show.rate, desk: desk, positions: positions, recorder: recorder, disk: disk, findings: findings }
+        { show: @derived.id, version: @derived.version, rate: @show.rate, clock: Patch::Clock.words(@show), desk: desk, positions: positions, recorder: recorder, disk: disk,
+          findings: findings }
       end
 
       private
 
-      def desk = { up: @desk.up?, apart: @sync.differences(@show)&.size }
+      def desk = { up: @desk.up?, apart: @apart, stranger: @stranger, follows: @show.setup.desk_follows == "at once" }
 
       def positions = @show.channels.values.select(&:used?).map(&:position).tally.then { |tally| { stage: tally["stage"].to_i, take: tally["take"].to_i } }
 
@@ -24,6 +28,7 @@ module Loomshuttle
         return { up: false } unless @recorder.up? && @status
 
         { up: true, clock: @status["clock"], capture: @status["capture"], playback: @status["playback"],
+          guarded: @guarded, look_back: @status["look_back"], trip: @status["trip"], card: @status["card"],
           lost_frames: @status.dig("counts", "lost_frames"), problem: @status["last_problem"], recovered: @status["recovered"] }
       end
 
@@ -34,8 +39,8 @@ module Loomshuttle
       end
 
       def findings
-        tally = Checks.run(Checks::Context.of(@show)).map(&:severity).tally
-        { blocks: tally[Checks::Finding::BLOCKS].to_i, look: tally[Checks::Finding::LOOK].to_i }
+        tally = @derived.open_findings.map(&:severity).tally
+        { blocks: tally[Checks::Finding::BLOCKS].to_i, look: tally[Checks::Finding::LOOK].to_i, accepted: @derived.findings.size - tally.values.sum }
       end
     end
   end

@@ -50,21 +50,6 @@ module Loomshuttle
         @on_change.call if changed.positive?
       end
 
-      # @param points [Integer] how many columns are to be drawn
-      # @return [Array<Integer>] the loudest of all tracks in each column: 0..255, 255 at full scale, steps of 0.375 dB
-      def overview(take, points)
-        tracks = take["tracks"].size
-        bytes = File.binread(File.join(take["folder"], take["overview"]["file"]))
-        rows = tracks.zero? ? 0 : bytes.bytesize / tracks
-        return [] if rows.zero?
-
-        loudest = (0...rows).map { |row| bytes.byteslice(row * tracks, tracks).bytes.max }
-        columns = [points, rows].min
-        (0...columns).map { |column| loudest[(column * rows / columns)...((column + 1) * rows / columns)].max }
-      rescue Errno::ENOENT
-        []
-      end
-
       private
 
       def follow

@@ -10,28 +10,45 @@ module Loomshuttle
       # The line to the desk: OSC over UDP with answers by number, repeated when one is lost. Its one thread receives,
       # renews subscriptions, and keeps a mirror of the desk's settings; requests come from any thread.
       class Link
-        TRIES = 4
+        TRIES = 6
         WAIT = 0.25
+        # Seconds without any word, and the desk is away; meters come 20 a second.
+        SILENCE = 2
+        # Seconds between looks whether anything has changed that no word came of.
+        LOOK = 0.4
         RENEW = 3
         SUBSCRIPTION = 10
 
         # The desk refused a setting, or did not answer.
         class Failed < StandardError; end
 
+        # Requests on their way at once.
+        WINDOW = 200
+        # One of many is sent again after so many seconds; a desk answers at its next step, in some 10 ms.
+        AGAIN = 0.08
+        # One of many on its way: when it was sent last, in seconds.
+        Request = Struct.new(:address, :bytes, :sent)
+        # Many requests are given up when nothing at all has come back for this long: time for a desk to restart.
+        PATIENCE = 15
+
         # @param port [Integer] the desk's OSC port on this machine
-        # @param addresses [Array<String>] settings to keep a mirror of
         # @param on_change [Proc] called when the mirror or the line has changed
-        # @param on_meters [Proc] takes peaks and RMS in dBFS: channels in order, then mains
-        def initialize(port, addresses:, on_change:, on_meters:)
+        # @param on_meters [Proc] takes peaks and RMS in dBFS: channels in order, then mains and outputs
+        def initialize(port, on_change:, on_meters:)
           @socket = UDPSocket.new
           @socket.connect("127.0.0.1", port)
-          @addresses, @on_change, @on_meters = addresses, on_change, on_meters
+          @on_change, @on_meters = on_change, on_meters
           @mirror = {}
           @waiting = {}
           @lock = Monitor.new
-          @number = 0
+          @looking = Monitor.new
+          @number = @heard = 0
           @up = false
         end
+
+        # @return [String, nil] id of the profile that the desk says it is, what hangs on its ports ("a 1 bramble-16", one box a
+        #   line), and its number since its last start
+        attr_reader :profile, :boxes, :session
 
         # @return [Boolean] whether the desk answers and its settings are known
         attr_reader :up
@@ -52,23 +69,78 @@ module Loomshuttle
           @socket.close
         end
 
-        # Sets and reads back until equal.
-        # @raise [Failed] saying why not
-        def set(address, value)
-          kept = request("/set", address, value)
-          kept = request("/get", address) unless same?(kept, value)
-          raise Failed, "The desk keeps #{kept.inspect} for #{address} instead of #{value.inspect}." unless same?(kept, value)
-
-          @lock.synchronize { @mirror[address] = kept }
+        # Sets many at once and reads each back. Goes on through lost packets and a restart of the desk.
+        # @param values [Hash{String=>Object}] address => value
+        # @return [Hash{String=>String}] address => why it is not so; empty when all is
+        def set_all(values)
+          failed = ask_many("/set", values) { nil }
+          read = values.reject { |address, _| failed.key?(address) }
+          kept = {}
+          failed.merge!(ask_many("/get", read.keys.to_h { |address| [address, nil] }) { |address, value| kept[address] = value })
+          @lock.synchronize { @mirror.merge!(kept) }
+          kept.each { |address, value| failed[address] = keeps(address, value, values[address]) unless same?(value, values[address]) }
+          failed
         end
 
-        # @return [Object] an address's value
+        # Reads everything anew, as soon as the desk answers.
+        # @return [Integer, nil] the desk's session now; nil when it stays away
+        def read_again
+          session = nil
+          return unless ask_many("/get", { "session" => nil }) { |_, value| session = value }.empty?
+
+          look(session)
+          session
+        rescue Failed
+          nil
+        end
+
+        # Something that happens to a desk in its workshop (docs/desk-control.md); only a stand-in has one.
         # @raise [Failed]
-        def get(address) = request("/get", address)
+        def workshop(word, value) = request("/workshop", word, value)
 
         def same?(one, other) = one.is_a?(Float) && other.is_a?(Numeric) ? (one - other).abs < 0.005 : one == other
 
         private
+
+        def keeps(address, kept, wanted) = "The desk keeps #{kept.inspect} for #{address} instead of #{wanted.inspect}."
+
+        # @param list [Hash{String=>Object}] address => value to send with it, nil for none
+        # @yield each address and the value that came back
+        # @return [Hash{String=>String}] what was refused or never answered
+        def ask_many(verb, list)
+          inbox, failed, open, left = Queue.new, {}, {}, list.to_a
+          heard = now
+          until (left.empty? && open.empty?) || @stopped || now - heard > PATIENCE
+            launch(verb, left, open, inbox)
+            answer = pop(inbox, AGAIN)
+            address = answer && settle(open, answer) or next
+
+            heard = now
+            answer.address == "/refused" ? failed[address] = "The desk refuses #{address}: #{answer.arguments.last}." : yield(address, answer.arguments.last)
+          end
+          (left.map(&:first) + open.values.map(&:address)).each { |address| failed[address] = "The desk does not answer (#{address})." }
+          failed
+        ensure
+          @lock.synchronize { @waiting.delete_if { |_, queue| queue.equal?(inbox) } }
+        end
+
+        # Fills the window, and sends again what has waited too long.
+        def launch(verb, left, open, inbox)
+          until left.empty? || open.size >= WINDOW
+            address, value = left.shift
+            number = @lock.synchronize { (@number += 1).tap { |one| @waiting[one] = inbox } }
+            open[number] = Request.new(address, Formats::Osc.pack(verb, number, address, *[value].compact), 0)
+          end
+          open.each_value do |one|
+            next if now - one.sent < AGAIN
+
+            one.sent = now
+            say(one.bytes)
+          end
+        end
+
+        # @return [String, nil] the address that an answer settles; nil for one that came twice
+        def settle(open, answer) = open.delete(answer.arguments.first)&.address
 
         def request(verb, address, *rest)
           number = @lock.synchronize { @number += 1 }
@@ -78,7 +150,7 @@ module Loomshuttle
           answer = nil
           TRIES.times do
             say(bytes)
-            break if (answer = pop(queue))
+            break if (answer = pop(queue)) || @stopped
           end
           raise Failed, "The desk does not answer (#{address})." unless answer
           raise Failed, "The desk refuses #{address}: #{answer.arguments.last}." if answer.address == "/refused"
@@ -89,9 +161,9 @@ module Loomshuttle
         end
 
         # Queue#pop has no time limit in Ruby 3.1.
-        def pop(queue)
-          deadline = now + WAIT
-          sleep(0.001) while queue.empty? && now < deadline
+        def pop(queue, seconds = WAIT)
+          deadline = now + seconds
+          sleep(0.001) while queue.empty? && now < deadline && !@stopped
           queue.empty? ? nil : queue.pop
         end
 
@@ -105,6 +177,7 @@ module Loomshuttle
           return unless @socket.wait_readable(0.2)
 
           Formats::Osc.unpack(@socket.recv(65_536)).each { |message| take(message) }
+          @heard = now
         rescue Formats::Osc::Malformed, SystemCallError
           sleep(0.02) # the port is closed: the desk is away
         end
@@ -112,7 +185,7 @@ module Loomshuttle
         def take(message)
           case message.address
           when "/meters" then meters(message.arguments)
-          when "/changed" then changed(*message.arguments[1..2])
+          when "/changed" then changed(*message.arguments)
           when "/value", "/refused" then @lock.synchronize { @waiting[message.arguments.first] }&.push(message)
           end
         end
@@ -123,27 +196,60 @@ module Loomshuttle
           @on_meters.call(peaks, rms)
         end
 
-        def changed(address, value)
-          @lock.synchronize { @mirror[address] = value }
+        # A change whose number does not follow on the last one means that a word was lost; the next look finds out.
+        def changed(revision, address, value)
+          @lock.synchronize do
+            @mirror[address] = value
+            @revision = revision if revision == @revision.to_i + 1
+          end
           @on_change.call
         end
 
-        # Subscribes anew in time, and looks whether it is still the same desk.
+        # Looks every now and then whether it is still the same desk and nothing was missed. It counts as away once nothing at
+        # all has been heard of it for a while: single words are lost now and then.
         def keep
-          session = request("/get", "session")
-          %w[changes meters].each { |what| request("/subscribe", what, SUBSCRIPTION) }
-          read_all unless @up && session == @session
-          @session = session
-          raise_flag(true)
-          nap(RENEW)
+          look(request("/get", "session"), only: true)
+          nap(LOOK)
         rescue Failed
-          raise_flag(false)
-          nap(0.5)
+          raise_flag(false) if now - @heard > SILENCE
+          nap(LOOK)
         end
 
-        def read_all
-          values = @addresses.to_h { |address| [address, request("/get", address)] }
-          @lock.synchronize { @mirror = values }
+        # @param only [Boolean] whether to read only what has changed
+        def look(session, only: false)
+          @looking.synchronize do
+            @profile, @boxes = request("/get", "profile"), request("/get", "boxes") unless session == @session
+            renew unless session == @session && now < @renew_at
+            revision = request("/get", "revision")
+            read_all(revision) unless only && @up && session == @session && revision == @revision
+            @session = session
+          end
+          raise_flag(true)
+        end
+
+        def renew
+          %w[changes meters].each { |what| request("/subscribe", what, SUBSCRIPTION) }
+          @renew_at = now + RENEW
+        end
+
+        def read_all(revision)
+          values = {}
+          missing = ask_many("/get", list.to_h { |address| [address, nil] }) { |address, value| values[address] = value }
+          raise Failed, missing.values.first unless missing.empty?
+
+          @lock.synchronize { @mirror, @revision = values, revision }
+          @on_change.call
+        end
+
+        # All addresses, page by page.
+        def list
+          all = []
+          loop do
+            page = request("/list", "", all.size).split("\n")
+            return all if page.empty?
+
+            all.concat(page)
+          end
         end
 
         def raise_flag(state)

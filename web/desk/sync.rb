@@ -7,6 +7,8 @@ module Loomshuttle
       class Sync
         # path of the setting, what the plan says and what the desk says, both as the plan keeps them
         Difference = Value.define(:path, :plan, :desk)
+        # A desk may restart while it is being set, and forget what it had not yet kept; then everything is compared anew.
+        ROUNDS = 3
 
         # @param link [Link]
         def initialize(link)
@@ -14,38 +16,110 @@ module Loomshuttle
         end
 
         # @param show [Patch::Show]
-        # @return [Array<Difference>, nil] nil while the desk does not answer
+        # @return [String, nil] the profile of the desk that is there, where the plan is for another one
+        def stranger(show) = @link.up? && @link.profile != show.rig.desk ? @link.profile : nil
+
+        # @param show [Patch::Show]
+        # @return [Array<Difference>, nil] nil while the desk does not answer, or is another one
         def differences(show)
-          return nil unless @link.up?
+          return nil if !@link.up? || stranger(show)
 
+          desk = Words.read(show, @link.mirror)
+          desk.filter_map do |path, value|
+            plan = show.get(path)
+            Difference.new(path: path, plan: plan, desk: value) unless @link.same?(value, plan)
+          end
+        end
+
+        # @param show [Patch::Show]
+        # @return [Array<String>] where the boxes at the desk's ports are not those of the plan, as sentences; no setting can
+        #   mend that
+        def rig_apart(show)
+          return [] if !@link.up? || stranger(show)
+
+          there = @link.boxes.to_s.lines(chomp: true).map { |line| line.split(" ", 3) }.group_by(&:first).transform_values { |list| list.map(&:last) }
+          show.profile.ports.filter_map do |port|
+            planned, found = show.layout.chain(port).map { |hung| hung.box.id }, there.fetch(port, [])
+            "Port #{port.upcase}: the plan has #{chain(show, planned)}, the desk finds #{chain(show, found)}." unless planned == found
+          end
+        end
+
+        # Sends what an edit changed. Where the desk had been changed by hand it is left as it is, and that is said: it
+        # shows as a difference, to be decided on. A desk that waits for the plan to be sent is only flipped.
+        # @param before [Patch::Show]  @param after [Patch::Show]
+        # @return [Array<String>] what was not set, as sentences; empty when all is read back equal
+        def follow(before, after)
           mirror = @link.mirror
-          show.settings.filter_map do |path, value|
-            address = Words.address(path) or next
-            next if @link.same?(mirror[address], Words.to_desk(path, value))
+          old, new = Words.plan(before, mirror), Words.plan(after, mirror)
+          changed = new.reject { |address, value| old[address] == value }
+          changed = changed.select { |address, _| address.end_with?("/hears") } if after.setup.desk_follows == "when sent"
+          return [] if changed.empty?
+          return [away(after)] if away(after)
 
-            Difference.new(path: path, plan: value, desk: Words.from_desk(path, mirror[address]))
-          end
+          waiting = changed.select { |address, value| mirror.key?(address) && !@link.same?(mirror[address], value) }
+          ours, theirs = waiting.partition { |address, _| @link.same?(mirror[address], old[address]) }
+          @link.set_all(ours.to_h).values + by_hand(theirs)
         end
 
-        # Sets the desk to what the plan says at some paths; order is that of the plan's own edits, so that a tap is
-        # never asked of a source that lacks it.
+        # Sets the desk to what the plan says, wherever it differs.
+        # @param paths [Array<String>, nil] settings that are to be sent; nil: all that differ
         # @return [Array<String>] what could not be set, as sentences; empty when all is read back equal
-        def send_plan(show, paths)
-          return ["The desk does not answer; the plan is kept and can be sent later."] unless @link.up?
+        def send_plan(show, paths = nil)
+          return [away(show)] if away(show)
 
-          paths.filter_map do |path|
-            address = Words.address(path) or next
-            @link.set(address, Words.to_desk(path, show.get(path)))
-            nil
-          rescue Link::Failed => e
-            e.message
-          end
+          send_values(Words.plan(wanted(show, paths), @link.mirror))
         end
 
+        # @param values [Hash{String=>Object}] desk address => value, such as a copy kept before
+        # @return [Array<String>] what could not be set
+        def send_values(values)
+          problems = {}
+          ROUNDS.times do
+            session = @link.session
+            mirror = @link.mirror
+            problems = @link.set_all(values.select { |address, value| mirror.key?(address) && !@link.same?(mirror[address], value) })
+            break if problems.empty? && @link.read_again == session
+          end
+          problems.values
+        end
+
+        # @param paths [Array<String>, nil] settings that are to be read; nil: all that differ
         # @return [Patch::Edit] that makes the plan say what the desk says
-        def read_edit(show)
-          differing = differences(show) or raise Invalid.new("The desk does not answer.", where: "desk")
-          Patch::Edit.set("Read the desk into the plan", differing.to_h { |difference| [difference.path, difference.desk] })
+        # @raise [Invalid] when the desk cannot be read
+        def read_edit(show, paths = nil)
+          differing = differences(show) or raise Invalid.new(away(show), where: "desk")
+          chosen = paths ? differing.select { |one| paths.include?(one.path) } : differing
+          settings = chosen.to_h { |one| [one.path, one.desk] }
+          Patch::Edit.set("Read the desk into the plan", paths ? Patch::Completed.settings(show, settings) : settings)
+        end
+
+        # @return [String, nil] why nothing can be sent or read now
+        def away(show)
+          return "The desk does not answer; the plan is kept and can be sent later." unless @link.up?
+
+          other = stranger(show) or return
+          "The desk is the #{name(show, other)}, and the plan is for the #{show.profile.name}; nothing was sent."
+        end
+
+        private
+
+        def name(show, id) = show.catalog.all.find { |profile| profile.id == id }&.name || id
+
+        def chain(show, ids) = ids.empty? ? "no box" : ids.map { |id| name(show, id) }.join(" and ")
+
+        # The plan with the desk's own settings at all paths that are not to be sent.
+        def wanted(show, paths)
+          return show unless paths
+
+          kept = differences(show).reject { |one| paths.include?(one.path) }.to_h { |one| [one.path, one.desk] }
+          Patch::Edit.set("As the desk", Patch::Completed.settings(show, kept)).apply(show).first
+        end
+
+        def by_hand(changes)
+          return [] if changes.empty?
+
+          more = changes.size > 1 ? " and #{changes.size - 1} more" : ""
+          ["The desk was changed by hand at #{changes.first.first}#{more}; it was left so. Compare plan and desk, and send or read."]
         end
       end
     end

@@ -3,13 +3,18 @@
 module Loomshuttle
   module Web
     module Routes
-      # Plan and desk: where they differ, and both ways into step.
+      # Plan and desk: where they differ, both ways into step, and the way back.
       module DeskRoutes
         def self.registered(app)
-          app.get("/api/desk/differences") { json((@control.differences || []).map(&:to_h)) }
-          app.post("/api/desk/send") { json({ problems: @control.send_plan }) }
-          app.post("/api/desk/read") { json(@control.read_desk(version: body_json["version"], who: who)) }
+          app.get("/api/desk") { json(DeskRoutes.state(@control.in_step.state)) }
+          app.post("/api/desk/send") { json(@control.in_step.send_plan(paths: body_json["paths"], who: who)) }
+          app.post("/api/desk/read") { json(@control.in_step.read(paths: body_json["paths"], version: body_json["version"], who: who)) }
+          app.get("/api/desk/copies/:copy") { json(@control.in_step.restore_preview(params["copy"].to_i)) }
+          app.post("/api/desk/copies/:copy/restore") { json(@control.in_step.restore(params["copy"].to_i, who: who)) }
+          app.post("/api/desk/stand-in") { json({ done: @control.in_step.stand_in && true }) }
         end
+
+        def self.state(state) = state.merge(copies: state[:copies].map { |copy| copy.merge(at: copy[:at].iso8601) })
       end
     end
   end

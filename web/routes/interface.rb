@@ -12,7 +12,7 @@ module Loomshuttle
 
         def self.registered(app)
           app.get("/api/health") do
-            health = { database: @control.database?, recorder: @control.recorder.up?, desk: @control.desk.up? }
+            health = { database: @control.shows.answers?, recorder: @control.recorder.up?, desk: @control.desk.up? }
             json(health.merge(ok: health.values.all?))
           end
           app.get("/api/openapi.json") { send_file Contract::PATH, type: :json }

@@ -3,45 +3,42 @@
 module Loomshuttle
   module Web
     module Routes
-      # The plan: the show, its strands and findings, edits and the journal.
+      # The plan: the show, its rig, strands and findings, edits and steps.
       module Plan
-        def self.entry_hash(entry)
-          entry.slice(:id, :version, :kind, :label, :who, :changes).merge(at: entry[:at].iso8601)
-        end
-
         def self.registered(app)
-          app.get("/api/show") { json(Present.new(@control.current).show(@control.undoable)) }
-          app.get("/api/strands") { json(Present.new(@control.current).strands) }
-          app.get("/api/strands/:id/trace") { json(Present.new(@control.current).trace(params["id"])) }
-          app.get("/api/findings") { json(Present.new(@control.current).findings) }
-          app.get("/api/journal") { json(@control.journal.map { |entry| Plan.entry_hash(entry) }) }
-          app.get("/api/choices") do
-            json(Patch::Choices.for(@control.current.show, params["column"], params["number"].to_i).map(&:to_h))
-          end
+          app.get("/api/show") { json(present.show(@control.undoable)) }
+          app.get("/api/rig") { json(PresentRig.new(@control.current).to_h) }
+          app.get("/api/strands") { json(present.strands) }
+          app.get("/api/strands/:id/trace") { json(present.strand_trace(params["id"])) }
+          app.get("/api/trace") { json(present.point_trace(params["point"])) }
+          app.get("/api/findings") { json(present.findings) }
+          app.get("/api/choices") { json(Patch::Choices.for(@control.current.show, params["column"], params["number"].to_i).map(&:to_h)) }
           register_edits(app)
+          app.helpers(Edits)
         end
 
         def self.register_edits(app)
           app.post("/api/edits") do
-            body = body_json
-            label = body["label"] || "Set #{body['settings'].keys.join(', ')}"
-            json(@control.edit(version: body["version"], who: who) { Patch::Edit.set(label, body["settings"]) })
+            label, settings = body_json.values_at("label", "settings")
+            json(@control.edit(**against) { |show| Patch::Edit.set(label || Patch::Telling.label(show, settings), settings) })
           end
-          app.post("/api/run-straight") do
-            body = body_json
-            json(@control.edit(version: body["version"], who: who) do |show|
-              Patch::RunStraight.edit(show, column: body["column"], first: body["first"], count: body["count"], start: body["start"])
-            end)
-          end
+          app.post("/api/steps") { json(@steps.take(body_json["kind"], body_json.fetch("options", {}), **against)) }
+          app.post("/api/steps/preview") { json(@steps.preview(body_json["kind"], body_json.fetch("options", {}))) }
+          # Whatever else has changed, and with the desk's answer: the way back must never be refused.
           app.post("/api/flip") do
-            body = body_json
-            json(@control.edit(version: body["version"], who: who) { |show| Patch::Flip.edit(show, to: body["to"], channels: body["channels"]) })
+            json(@control.edit(**against, wait: true) { |show| Patch::Flip.edit(show, to: body_json["to"], channels: body_json["channels"]) })
           end
-          %w[undo redo].each do |kind|
-            app.post("/api/#{kind}") { json(@control.revert(version: body_json["version"], who: who, kind: kind)) }
-          end
+          %w[undo redo].each { |kind| app.post("/api/#{kind}") { json(@control.revert(**against, kind: kind)) } }
         end
         private_class_method :register_edits
+
+        # What all edits have in common.
+        module Edits
+          def present = Present.new(@control.current)
+
+          # Against which version of which show, by whom, and whether to wait for the desk.
+          def against = { version: body_json["version"], show: body_json["show"], who: who, wait: body_json["wait"] == true }
+        end
       end
     end
   end

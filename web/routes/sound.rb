@@ -3,18 +3,35 @@
 module Loomshuttle
   module Web
     module Routes
-      # Capture, takes and playback, through the recorder.
+      # Capture and playback, through the recorder.
       module Sound
         def self.registered(app)
-          app.post("/api/capture") { json(@control.capture(name: body_json["name"].to_s, frames: body_json["frames"])) }
-          app.post("/api/capture/stop") { json(Sound.take_hash(@control.recorder.call("capture.stop"))) }
-          app.get("/api/takes") { json(@control.shelf.all.map { |take| Sound.take_hash(take) }) }
-          app.get("/api/takes/:take") { json(Sound.take_hash(@control.shelf.find(params["take"]))) }
-          app.get("/api/takes/:take/overview") do
-            take = @control.shelf.find(params["take"])
-            json({ frames: take["frames"], peaks: @control.shelf.overview(take, (params["points"] || 600).to_i) })
+          app.post("/api/capture") { json(@control.capture(name: body_json["name"].to_s, frames: body_json["frames"], back: body_json["back"] || 0)) }
+          app.post("/api/capture/stop") { json(TakeRoutes.take_hash(@control.recorder.call("capture.stop"))) }
+          app.post("/api/capture/guard") do
+            body_json["open"] ? @control.guard.open : @control.guard.close
+            @control.touch
+            json({ done: true })
           end
+          app.get("/api/sound-devices") { json(@control.recorder.call("devices")) }
+          app.post("/api/sound-devices") { json(@control.recorder.call("device.choose", name: body_json["name"])) }
+          register_during(app)
+          register_over(app)
           register_playing(app)
+        end
+
+        # What is done while a take is captured.
+        def self.register_during(app)
+          app.post("/api/capture/rest") { json(@control.recorder.call("capture.rest", tracks: body_json["tracks"], resting: body_json["resting"])) }
+          app.post("/api/capture/mark") { json(@control.recorder.call("capture.mark", **body_json.slice("name", "kind").transform_keys(&:to_sym))) }
+        end
+
+        def self.register_over(app)
+          app.post("/api/capture/over") do
+            body = body_json
+            json(@control.recorder.call("capture.over", take: @control.shelf.find(body["take"])["id"], tracks: body["tracks"], name: body["name"].to_s, from: body["from"] || 0))
+          end
+          app.post("/api/capture/trip") { json(@control.recorder.call("trip.measure", output: body_json["output"], input: body_json["input"])) }
         end
 
         def self.register_playing(app)
@@ -29,13 +46,7 @@ module Loomshuttle
           end
         end
 
-        private_class_method :register_playing
-
-        # @param take [Hash] manifest with "folder"
-        def self.take_hash(take)
-          tracks = take["tracks"].map { |track| track.merge("path" => File.join(take["folder"], track["file"])) }
-          take.slice("id", "number", "name", "state", "note", "rate", "bits", "frames", "started_at", "gaps", "folder").merge("tracks" => tracks)
-        end
+        private_class_method :register_during, :register_over, :register_playing
       end
     end
   end

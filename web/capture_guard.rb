@@ -1,0 +1,49 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Web
+    # While a take is captured nothing gets through that would harm it, unless somebody has opened the guard on purpose; it
+    # closes again by itself.
+    class CaptureGuard
+      # Seconds that it stays open.
+      OPEN = 60
+
+      # @param capturing [Proc] gives the take under way (number and name), or nil
+      def initialize(capturing)
+        @capturing = capturing
+        @open_until = 0
+      end
+
+      # Lets harm through for a while.
+      def open = @open_until = now + OPEN
+      def close = @open_until = 0
+
+      # @return [Boolean] whether it stands between harm and a take now
+      def closed? = !@capturing.call.nil? && now >= @open_until
+
+      # @param show [Patch::Show] @param changes [Array<Patch::Change>]
+      # @raise [Invalid] when they would harm a take
+      def edit(show, changes)
+        return unless closed?
+
+        harm = Patch::Harm.of(show, changes).first or return
+        stop("changing \"#{Patch::Telling.setting(show, harm.path)}\"")
+      end
+
+      # @param what [String] what would be done, such as "opening another show"
+      # @raise [Invalid] when a take is captured
+      def whole(what)
+        stop(what) if closed?
+      end
+
+      private
+
+      def stop(what)
+        take = @capturing.call
+        raise Invalid.new("Take #{take['number']} is being captured, and #{what} would harm it. Open the guard in Capture first, or end the take.", where: "guard")
+      end
+
+      def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
+    end
+  end
+end

@@ -1,0 +1,100 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Web
+    module Desk
+      # Plan and desk brought into step, either way: what would be overwritten is told first and kept.
+      class InStep
+        # @param control [Control]  @param link [Link]  @param sync [Sync]  @param copies [Store::DeskCopies]
+        def initialize(control, link:, sync:, copies:)
+          @control, @link, @sync, @copies = control, link, sync, copies
+        end
+
+        # @return [Hash] schema DeskState
+        def state
+          show = @control.current.show
+          differences = @sync.differences(show) || []
+          { up: @link.up?, away: @sync.away(show), rig: @sync.rig_apart(show), copies: @copies.list(@control.seen.id),
+            differences: differences.map { |one| told(show, one) } }
+        end
+
+        # @return [String, nil] why plan and desk cannot be compared now
+        def away = @sync.away(@control.current.show)
+
+        # @return [Hash] a copy of the desk with :label and :values
+        # @raise [Invalid] when there is none
+        def copy(id) = @copies.find(@control.seen.id, id)
+
+        # Sets the desk to the plan where it differs, and keeps what it was set to.
+        # @param paths [Array<String>, nil] nil: all that differ
+        # @return [Hash] :problems, and the :copy that was kept, or nil
+        def send_plan(paths:, who:)
+          show = @control.current.show
+          guard(show, paths)
+          copy = keep_copy(show, "before the plan was sent", who) if @link.up?
+          problems = @sync.send_plan(show, paths)
+          @control.touch
+          { problems: problems, copy: copy }
+        end
+
+        # Takes what the desk says into the plan; the plan as it was is in the journal.
+        # @return as Control#edit
+        def read(paths:, version:, who:) = @control.edit(version: version, who: who, wait: true) { |show| @sync.read_edit(show, paths) }
+
+        # What restoring a copy would change at the desk, in words.
+        # @return [Array<Hash>] path, what, field, plan (the copy's), desk
+        def restore_preview(id)
+          show = @control.current.show
+          kept, now = Words.read(show, copy(id)[:values]), Words.read(show, @link.mirror)
+          kept.filter_map { |path, value| told(show, Sync::Difference.new(path: path, plan: value, desk: now[path])) unless @link.same?(now[path], value) }
+        end
+
+        # Sets the desk to a copy that was kept.
+        # @return as send_plan
+        def restore(id, who:)
+          @control.guard.whole("restoring a copy of the desk")
+          values = copy(id)[:values]
+          copy = keep_copy(@control.current.show, "before copy #{id} was restored", who) if @link.up?
+          problems = @link.up? ? @sync.send_values(values) : [@sync.away(@control.seen.show)]
+          @control.touch
+          { problems: problems, copy: copy }
+        end
+
+        # Asks a stand-in desk to stand in the plan's rig; it starts anew with that.
+        # @raise [Invalid] when the desk has no workshop
+        def stand_in
+          @control.guard.whole("letting the desk stand in another rig")
+          @link.workshop("rig", JSON.generate(rig(@control.current.show)))
+        rescue Link::Failed => e
+          raise Invalid.new("#{e.message} Only a stand-in desk can take on another rig.", where: "desk")
+        end
+
+        private
+
+        # What is sent changes the desk as an edit would.
+        def guard(show, paths)
+          differing = @sync.differences(show).to_a.select { |one| paths.nil? || paths.include?(one.path) }
+          @control.guard.edit(show, differing.map { |one| Patch::Change.new(path: one.path, from: one.desk, to: one.plan) })
+        end
+
+        def keep_copy(show, label, who)
+          values = @link.mirror.slice(*Words.plan(show).keys)
+          @copies.keep(@control.seen.id, desk: @link.profile.to_s, label: label, who: who, values: values)
+        end
+
+        def told(show, difference)
+          told = Patch::Telling.change(show, difference.path, difference.plan, difference.desk)
+          { path: told.path, what: told.what, field: told.field, plan: told.from, desk: told.to }
+        end
+
+        # The rig file of a stand-in (docs/desk-control.md).
+        def rig(show)
+          boxes = show.profile.ports.flat_map { |port| show.layout.chain(port) }.map do |hung|
+            { profile: hung.box.id, port: hung.port, input_offset: hung.up.min - 1, output_offset: hung.down.min - 1 }
+          end
+          { desk: show.rig.desk, rate: show.rate, boxes: boxes, profiles: [show.profile, *show.layout.hung.map(&:box)].uniq(&:id).map(&:to_json_data) }
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,42 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Web
+    # Keeps the ear of the line check on the open show: meters come from desk and recorder, on their threads; whoever asks gets
+    # the roll call. Says by itself when somebody makes a noise.
+    class Listener
+      # @param on_noise [Proc] takes the channel that just made a noise, or nil when it is over
+      def initialize(on_noise:)
+        @ear = LineCheck::Ear.new
+        @lock = Mutex.new
+        @on_noise = on_noise
+      end
+
+      # @param show [Patch::Show]
+      # @param differences [Array<Desk::Sync::Difference>, nil] where the desk is not as planned
+      def follow(show, differences)
+        sources = LineCheck::Sources.of(show, differences.to_a.to_h { |one| [one.path, one.desk] })
+        @lock.synchronize { @ear.follow(sources) }
+      end
+
+      # @param meter ["desk", "lanes"]
+      def meters(meter, peaks, rms)
+        noise = @lock.synchronize do
+          @ear.meters(meter, peaks, rms)
+          meter == "desk" ? @ear.noise : @noise
+        end
+        return if noise == @noise
+
+        @noise = noise
+        @on_noise.call(noise)
+      end
+
+      def second(lines, pairs) = @lock.synchronize { @ear.second(lines, pairs) }
+      def forget(channel = nil) = @lock.synchronize { @ear.forget(channel) }
+
+      # @param alignment [Integer] dBFS
+      # @return [Array<LineCheck::Ear::Line>] in patch order
+      def roll(alignment) = @lock.synchronize { @ear.roll(alignment) }
+    end
+  end
+end

@@ -1,0 +1,65 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Web
+    # The roll call and the stage hand's list as the API tells them (schemas RollCall, StageList).
+    class PresentLineCheck
+      # @param control [Control]
+      def initialize(control)
+        @control = control
+        @show = control.seen.show
+      end
+
+      # By need; `patch` is each line's place in patch order.
+      def roll
+        lines = @control.roll
+        places = lines.each_with_index.to_h { |line, at| [line.source.number, at] }
+        { alignment: @show.setup.alignment, levels: LineCheck::Alignment::LEVELS.map { |level, standard| { level: level, standard: standard } }, ceiling: LineCheck::Alignment::CEILING_DB,
+          tolerance: LineCheck::Alignment::TOLERANCE_DB, version: @control.seen.version,
+          lines: LineCheck::Ear.by_need(lines).map { |line| line_hash(line, places[line.source.number]) } }
+      end
+
+      # Sockets that something is patched from, box after box as they stand in their chains, and who has plugged them.
+      def stage
+        plugged = ticks("plugged")
+        lines = @control.roll.group_by { |line| line.source.socket }
+        boxes = @show.layout.sockets.select { |socket| lines.key?(socket) }.group_by { |socket| socket[%r{\A[^/]+}] }
+        { boxes: boxes.map { |id, sockets| { id: id, label: box_label(id), sockets: sockets.map { |socket| socket_hash(socket, lines[socket], plugged[socket]) } } } }
+      end
+
+      private
+
+      def line_hash(line, place)
+        source, verdict = line.source, line.verdict
+        { channel: source.number, name: source.name, dye: source.dye, socket: Rig::Label.short(source.socket), meter: source.meter, at: source.at, place: place,
+          verdict: verdict.word, reason: verdict.reason, advice: verdict.advice, settings: verdict.settings, also: line.also, loud: round(line.loud),
+          peak: round(line.peak), floor: round(line.floor), clips: line.clips, gain: source.gain, heard: heard[source.number.to_s] }
+      end
+
+      def socket_hash(socket, lines, tick)
+        sources = lines.map(&:source)
+        first = sources.first
+        { socket: socket, label: Rig::Label.short(socket), name: sources.map { |one| one.name.empty? ? "Channel #{one.number}" : one.name }.join(", "),
+          channels: sources.map(&:number), dye: first.dye, phantom: sources.any?(&:phantom), mic: first.mic, stand: @show.channels[first.number].stand,
+          meter: first.meter, at: first.at, plugged: tick }
+      end
+
+      def box_label(id)
+        hung = @show.layout.hung.find { |one| one.id == id } or return @show.profile.name
+        spot = @show.boxes[id.delete_prefix("box-")].spot
+        ["Box #{id.delete_prefix('box-').upcase}", hung.box.name, spot && "stage #{spot}"].compact.join(", ")
+      end
+
+      def heard = @heard ||= ticks("heard")
+
+      # The roll is called without the database, too.
+      def ticks(kind)
+        @control.ticks.all(@control.seen.id).select { |tick| tick[:kind] == kind }.to_h { |tick| [tick[:subject], { who: tick[:who], at: tick[:at].iso8601 }] }
+      rescue Sequel::Error
+        {}
+      end
+
+      def round(level) = level&.round(1)
+    end
+  end
+end

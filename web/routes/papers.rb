@@ -1,0 +1,28 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Web
+    module Routes
+      # What leaves as a file: input list, patch sheet, the whole show.
+      module Papers
+        def self.registered(app)
+          app.get("/api/papers/show.json") { paper("json", JSON.pretty_generate(@control.library.show_file)) }
+          app.get("/api/papers/inputs.csv") { paper("csv", Formats::InputList.write(@control.current.show), "text/csv; charset=utf-8; header=present") }
+          app.get("/api/papers/sheet.pdf") { paper("pdf", PatchSheet.render(@control.current.show)) }
+          app.helpers(Paper)
+        end
+
+        # An answer that the browser saves.
+        module Paper
+          # The file is called after the show.
+          def paper(kind, bytes, type = nil)
+            name = @control.seen.show.about[:name].to_s.gsub(/[^[:alnum:] _-]+/, "").strip
+            content_type(type || kind)
+            headers("content-disposition" => "attachment; filename*=UTF-8''#{Rack::Utils.escape_path(name.empty? ? 'show' : name)}.#{kind}")
+            bytes
+          end
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,66 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Web
+    module Routes
+      # Takes that were captured: words and markers, the bin, pictures of their loudness, and their sound.
+      module TakeRoutes
+        SOME = %w[id number name state note notes colour rate bits frames started_at gaps breaks markers folder].freeze
+        BLANK = { "notes" => "", "colour" => nil, "markers" => [], "breaks" => [] }.freeze
+
+        def self.registered(app)
+          app.get("/api/takes") { json(@control.shelf.all.map { |take| TakeRoutes.take_hash(take) }) }
+          app.get("/api/takes/:take") { json(TakeRoutes.take_hash(@control.shelf.find(params["take"]))) }
+          app.post("/api/takes/:take") do
+            take = @control.shelf.find(params["take"])
+            @control.recorder.call("take.change", take: take["id"], **body_json.slice("name", "notes", "colour", "markers").transform_keys(&:to_sym))
+            @control.shelf.reconcile
+            json(TakeRoutes.take_hash(@control.shelf.find(params["take"])))
+          end
+          register_sound(app)
+          register_bin(app)
+        end
+
+        def self.register_sound(app)
+          app.get("/api/takes/:take/waveform") do
+            take = @control.shelf.find(params["take"])
+            range = { from: params["from"].to_i, to: params["to"]&.to_i || take["frames"], track: params["track"]&.to_i }
+            json({ frames: take["frames"], peaks: Waveform.new(take).columns((params["points"] || 600).to_i, **range) })
+          end
+          app.get("/api/takes/:take/listen") do
+            mix = QuickMix.new(@control.shelf.find(params["take"]), track: params["track"]&.to_i, from: params["from"].to_i)
+            [200, { "content-type" => "audio/wav", "cache-control" => "no-store" }, mix]
+          end
+        end
+
+        def self.register_bin(app)
+          app.post("/api/takes/:take/discard") do
+            @control.recorder.call("take.discard", take: @control.shelf.find(params["take"])["id"])
+            @control.shelf.reconcile
+            json({ done: true })
+          end
+          app.get("/api/bin") { json(@control.recorder.call("bin").map { |take| take.slice("number", "name", "frames", "rate", "started_at", "bytes") }) }
+          app.post("/api/bin/restore") do
+            @control.recorder.call("bin.restore", number: body_json["take"])
+            @control.shelf.reconcile
+            json({ done: true })
+          end
+          app.post("/api/bin/empty") { json(@control.recorder.call("bin.empty")) }
+        end
+
+        private_class_method :register_sound, :register_bin
+
+        # @param take [Hash] manifest with "folder"
+        def self.take_hash(take)
+          tracks = take["tracks"].map { |track| { "clips" => 0, "rests" => [] }.merge(track, "path" => File.join(take["folder"], track["file"])) }
+          BLANK.merge(take.slice(*SOME)).merge("tracks" => tracks, "bytes" => TakeRoutes.bytes(take), "missing" => Audio::Gaps.in_time(take["gaps"]))
+        end
+
+        # What its sound takes on the disk; resting stretches take nothing.
+        def self.bytes(take)
+          take["tracks"].sum { |track| track["inputs"].size * (take["frames"] - track.fetch("rests", []).sum { |_, frames| frames.to_i }) * take["bits"] / 8 }
+        end
+      end
+    end
+  end
+end
