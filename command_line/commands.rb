@@ -62,6 +62,29 @@ module Loomshuttle
         show(list) { Words.takes(list) }
       end
 
+      desc "roll", "Line check: every source with its verdict and what to do; exit code 1 unless all are good"
+      def roll
+        lines = client.get("/api/line-check")["lines"]
+        show(lines) { Words.roll(lines) }
+        exit(1) unless lines.all? { |line| line["verdict"] == "good" }
+      end
+
+      desc "mark [NAME]", "Set a marker in the take under way"
+      def mark(name = nil)
+        made = client.post("/api/capture/mark", { "name" => name }.compact)
+        show(made) { "#{made['name']} at sample #{made['at']}." }
+      end
+
+      desc "export TAKE [--form zip|folder]", "Pack a take with markers, patch sheet and checksums, and wait for it"
+      option :form, type: :string, default: "zip", enum: %w[zip folder]
+      def export(take)
+        made = client.post("/api/exports", "take" => take.match?(/\A\d+\z/) ? take.to_i : take, "form" => options[:form])
+        sleep(0.3) while %w[waiting running].include?((made = client.get("/api/exports").find { |one| one["id"] == made["id"] })["state"])
+        raise Client::Failed, made["error"] || "The export was ended." unless made["state"] == "done"
+
+        show(made) { made["result"] }
+      end
+
       desc "flip stage|take [--channels 1-16]", "Move channels between stage and take"
       option :channels, type: :string
       def flip(to)

@@ -19,6 +19,13 @@ module Loomshuttle
           table([%w[name socket channel send tap track return position], *rows])
         end
 
+        def roll(lines)
+          return "No channel hears a socket yet." if lines.empty?
+
+          rows = lines.map { |one| [one["channel"].to_s, one["name"], one["socket"], one["verdict"], one["reason"], [one["advice"], *one["also"]].compact.join("; ")] }
+          table([%w[channel name socket verdict why advice], *rows])
+        end
+
         def findings(list)
           return "Nothing is wrong." if list.empty?
 
@@ -36,12 +43,12 @@ module Loomshuttle
         def take(one)
           head = "Take #{one['number']} #{one['name']}, #{one['state']}: #{format('%.1f', one['frames'] / one['rate'].to_f)} s in #{one['folder']}"
           rows = one["tracks"].map { |track| [track["number"].to_s, track["name"], level(track["peak_dbfs"]), level(track["rms_dbfs"])] }
-          "#{head}\n#{table([['track', 'name', 'peak dBFS', 'RMS dBFS'], *rows])}\n#{gaps(one)}"
+          [head, table([["track", "name", "peak dBFS", "RMS dBFS"], *rows]), *missing(one), *one["note"]].join("\n")
         end
 
         # @return [Hash] what capture --json prints
         def capture_document(take)
-          { "take" => take["number"], "frames" => take["frames"], "rate" => take["rate"], "gaps" => take["gaps"],
+          { "take" => take["number"], "frames" => take["frames"], "rate" => take["rate"], "gaps" => take["gaps"], "breaks" => take["breaks"],
             "files" => take["tracks"].map { |track| track.slice("name", "path", "frames", "peak_dbfs", "rms_dbfs").merge("track" => track["number"]) } }
         end
 
@@ -49,11 +56,18 @@ module Loomshuttle
 
         def apart(desk)
           return "does not answer" unless desk["up"]
+          return "is another one than planned (#{desk['stranger']})" if desk["stranger"]
 
           desk["apart"].zero? ? "in step" : "#{desk['apart']} changes apart"
         end
 
-        def gaps(take) = take["gaps"].empty? ? "Nothing was lost." : "#{take['gaps'].size} gaps, #{take['gaps'].sum { |gap| gap['frames'] }} samples are silent."
+        def missing(take)
+          places = take["missing"]
+          return take["breaks"].empty? ? "Nothing was lost." : nil if places.empty?
+
+          "Silent at #{places.size} #{places.size == 1 ? 'place' : 'places'}, #{places.sum { |one| one['frames'] }} samples in all."
+        end
+
         def level(value) = format("%.1f", value).tr("-", "−")
         def clock(seconds) = format("%d:%02d:%02d", seconds / 3600, seconds / 60 % 60, seconds % 60)
 
