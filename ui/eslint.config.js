@@ -10,6 +10,8 @@ export default defineConfig(
   hooks.configs.flat.recommended,
   {
     rules: {
+      // No compiler here that would memoise what a library returns.
+      'react-hooks/incompatible-library': 'off',
       // Every request goes through the typed client.
       'no-restricted-globals': ['error', { name: 'fetch', message: 'Use src/api/client.ts.' }],
     },

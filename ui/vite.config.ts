@@ -5,5 +5,5 @@ export default defineConfig({
   plugins: [react()],
   // The pages' security policy knows no inline script, so the preload helper must not be one.
   build: { modulePreload: { polyfill: false }, chunkSizeWarningLimit: 800, assetsInlineLimit: 0 },
-  test: { environment: 'jsdom' },
+  test: { environment: 'jsdom', setupFiles: ['src/test/setup.ts'] },
 });

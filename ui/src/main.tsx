@@ -7,11 +7,11 @@ import { QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { connectLive } from './api/live';
-import { queries, refreshShow, refreshTakes } from './api/queries';
+import { queries, refresh, refreshShow, refreshTakes } from './api/queries';
 import { Shell } from './app/Shell';
 import { Look } from './look/theme';
 
-connectLive(refreshShow, refreshTakes);
+connectLive(refreshShow, refreshTakes, () => void refresh('roll', 'stage'));
 
 const root = document.getElementById('root');
 if (root)

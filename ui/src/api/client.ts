@@ -1,7 +1,7 @@
 import createClient, { type Middleware } from 'openapi-fetch';
 import type { components, paths } from './schema';
 
-type Schemas = components['schemas'];
+export type Schemas = components['schemas'];
 export type Show = Schemas['Show'];
 export type Strand = Schemas['Strand'];
 export type Channel = Schemas['Channel'];
@@ -13,11 +13,22 @@ export type Finding = Schemas['Finding'];
 export type Hop = Schemas['Hop'];
 export type Choice = Schemas['Choice'];
 export type Take = Schemas['Take'];
+export type TakeMarker = Schemas['Marker'];
+export type DeliveryPlan = Schemas['DeliveryPlan'];
+export type Export = Schemas['Export'];
+export type CaptureStatus = Schemas['CaptureStatus'];
+export type RollCall = Schemas['RollCall'];
+export type RollLine = Schemas['RollLine'];
+export type StageSocket = Schemas['StageSocket'];
+export type Rig = Schemas['Rig'];
+export type Preview = Schemas['Preview'];
+export type Told = Schemas['Told'];
 export type LiveState = Schemas['LiveState'];
 export type LiveLanes = Schemas['LiveLanes'];
 export type LiveDesk = Schemas['LiveDesk'];
 export type Edited = Schemas['Edited'];
 export type ApiError = Schemas['Error'];
+export type Fault = Schemas['Fault'];
 export type Settings = Record<string, unknown>;
 
 const WHO = 'loomshuttle.who';
@@ -39,9 +50,11 @@ api.use(signed);
 /** What the application said against a request. `stale` when it was made against an old version. */
 export class Refused extends Error {
   readonly stale: boolean;
+  readonly faults: Fault[];
   constructor(error: ApiError | undefined, status: number) {
     super(error?.error.message ?? 'The application does not answer.');
     this.stale = status === 409;
+    this.faults = error?.error.faults ?? [];
   }
 }
 

@@ -1,14 +1,18 @@
 import { useSyncExternalStore } from 'react';
 import { hearDesk, hearLanes } from '../meters/levels';
 import type { LiveDesk, LiveLanes, LiveState } from './client';
+import { tell as notify } from './notices';
+import type { LiveShow } from './queries';
 
 // The live feed: one EventSource for the page. State goes to React; levels go past it to the meters.
 interface Live {
   connected: boolean;
   state: LiveState | null;
+  /** The channel that just made a noise. */
+  noise: number | null;
 }
 
-let live: Live = { connected: false, state: null };
+let live: Live = { connected: false, state: null, noise: null };
 const watchers = new Set<() => void>();
 
 function put(change: Partial<Live>) {
@@ -23,7 +27,7 @@ const data = <T>(event: Event) => JSON.parse((event as MessageEvent<string>).dat
 const SILENCE_MS = 4000;
 
 /** Connects for good; comes back by itself. */
-export function connectLive(onShow: (version: number) => void, onTakes: () => void) {
+export function connectLive(onShow: (now?: LiveShow) => void, onTakes: () => void, onTicks: () => void) {
   let source: EventSource | null = null;
   let heard = Date.now();
 
@@ -36,16 +40,24 @@ export function connectLive(onShow: (version: number) => void, onTakes: () => vo
     source = new EventSource('/api/live');
     source.addEventListener('open', () => {
       note();
-      onShow(-1);
+      onShow();
       onTakes();
+      onTicks();
     });
     source.addEventListener('error', () => put({ connected: false }));
     source.addEventListener('state', (event) => {
       note();
       put({ state: data<LiveState>(event) });
     });
-    source.addEventListener('show', (event) => onShow(data<{ version: number }>(event).version));
+    source.addEventListener('show', (event) => onShow(data<LiveShow>(event)));
+    source.addEventListener('trouble', (event) =>
+      notify({ kind: 'error', text: data<{ text: string }>(event).text }),
+    );
     source.addEventListener('takes', onTakes);
+    source.addEventListener('ticks', onTicks);
+    source.addEventListener('noise', (event) =>
+      put({ noise: data<{ channel: number | null }>(event).channel }),
+    );
     source.addEventListener('lanes', (event) => {
       note();
       hearLanes(data<LiveLanes>(event));
@@ -54,24 +66,27 @@ export function connectLive(onShow: (version: number) => void, onTakes: () => vo
   };
 
   open();
-  const watch = setInterval(() => {
+  const silence = setInterval(() => {
     if (Date.now() - heard < SILENCE_MS) return;
     put({ connected: false });
     heard = Date.now();
     open();
   }, 1000);
   return () => {
-    clearInterval(watch);
+    clearInterval(silence);
     source?.close();
   };
 }
 
-export function useLive(): Live {
-  return useSyncExternalStore(
-    (tell) => {
-      watchers.add(tell);
-      return () => watchers.delete(tell);
-    },
-    () => live,
-  );
-}
+const watch = (tell: () => void) => {
+  watchers.add(tell);
+  return () => watchers.delete(tell);
+};
+
+export const useLive = (): Live => useSyncExternalStore(watch, () => live);
+
+/** Whether the application is heard; those who ask only this are not bothered by anything else. */
+export const useConnected = (): boolean => useSyncExternalStore(watch, () => live.connected);
+
+/** The channel that just made a noise. */
+export const useNoise = (): number | null => useSyncExternalStore(watch, () => live.noise);

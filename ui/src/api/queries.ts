@@ -1,34 +1,86 @@
-import { QueryClient, useMutation, useQuery } from '@tanstack/react-query';
-import { api, type Edited, Refused, type Settings, type Show, taken } from './client';
-import { tell } from './notices';
+import { QueryClient, useQuery } from '@tanstack/react-query';
+import { api, type Schemas, type Show, type Take, taken } from './client';
 
 export const queries = new QueryClient({ defaultOptions: { queries: { staleTime: Infinity, retry: 2 } } });
 
-const SHOW = ['show'];
+export const SHOW = ['show'];
+// What follows from the open show and is read anew when it changes.
+const DERIVED = ['rig', 'stage', 'desk', 'journal', 'compare'];
 
-/** Reads the show anew unless that version is here. */
-export function refreshShow(version: number) {
-  if (queries.getQueryData<Show>(SHOW)?.version === version) return;
-  void queries.invalidateQueries({ queryKey: SHOW });
-  void queries.invalidateQueries({ queryKey: ['differences'] });
+export interface LiveShow {
+  id: number;
+  version: number;
 }
 
-export const refreshTakes = () => void queries.invalidateQueries({ queryKey: ['takes'] });
+// The version that was asked for last. The answer to an edit and the live feed both tell of it; it is read once.
+let asked: LiveShow | undefined;
+
+/** Reads the show anew unless that version of it is here or on its way; without one, in any case. */
+export function refreshShow(now?: LiveShow) {
+  const here = queries.getQueryData<Show>(SHOW);
+  const known = [here, asked].some((one) => now && one?.id === now.id && one.version >= now.version);
+  if (known) return;
+  asked = now;
+  void queries.invalidateQueries({ queryKey: SHOW });
+  DERIVED.forEach((key) => void queries.invalidateQueries({ queryKey: [key] }));
+  if (here && now && here.id !== now.id) void queries.invalidateQueries({ queryKey: ['shows'] });
+}
+
+export const refresh = (...keys: string[]) =>
+  Promise.all(keys.map((key) => queries.invalidateQueries({ queryKey: [key] })));
+export const refreshTakes = () => void refresh('takes', 'bin');
 
 export const useShow = () => useQuery({ queryKey: SHOW, queryFn: () => taken(api.GET('/api/show')) });
+export const useRig = () => useQuery({ queryKey: ['rig'], queryFn: () => taken(api.GET('/api/rig')) });
 export const useTakes = () => useQuery({ queryKey: ['takes'], queryFn: () => taken(api.GET('/api/takes')) });
-
-export const useTrace = (id: string | undefined, version: number | undefined) =>
+const UNDER_WAY = ['waiting', 'running'];
+/** Exports; looked at often while one is under way. */
+export const useExports = () =>
   useQuery({
-    queryKey: ['trace', id, version],
+    queryKey: ['exports'],
+    staleTime: 0,
+    refetchInterval: (query) =>
+      query.state.data?.some((one) => UNDER_WAY.includes(one.state)) ? 500 : false,
+    queryFn: () => taken(api.GET('/api/exports')),
+  });
+export const useSoundDevices = () =>
+  useQuery({
+    queryKey: ['sound-devices'],
+    staleTime: 0,
+    queryFn: () => taken(api.GET('/api/sound-devices')),
+  });
+export const useBin = () => useQuery({ queryKey: ['bin'], queryFn: () => taken(api.GET('/api/bin')) });
+export const useShows = () => useQuery({ queryKey: ['shows'], queryFn: () => taken(api.GET('/api/shows')) });
+export const useProfiles = () =>
+  useQuery({ queryKey: ['profiles'], queryFn: () => taken(api.GET('/api/profiles')) });
+export const usePresets = () =>
+  useQuery({ queryKey: ['presets'], queryFn: () => taken(api.GET('/api/presets')) });
+
+/** The roll call changes with every breath on stage. */
+export const useRoll = () =>
+  useQuery({
+    queryKey: ['roll'],
+    staleTime: 0,
+    refetchInterval: 500,
+    queryFn: () => taken(api.GET('/api/line-check')),
+  });
+export const useStage = () => useQuery({ queryKey: ['stage'], queryFn: () => taken(api.GET('/api/stage')) });
+
+// Versions count anew in every show.
+const shownId = () => queries.getQueryData<Show>(SHOW)?.id;
+
+export const useStrandTrace = (id: string | undefined, version: number) =>
+  useQuery({
+    queryKey: ['trace', shownId(), id, version],
     enabled: !!id,
     queryFn: () => taken(api.GET('/api/strands/{id}/trace', { params: { path: { id: id ?? '' } } })),
   });
 
-export const useChoices = (column: Column, number: number, version: number) =>
+export const usePointTrace = (point: string | undefined, version: number) =>
   useQuery({
-    queryKey: ['choices', column, number, version],
-    queryFn: () => taken(api.GET('/api/choices', { params: { query: { column, number } } })),
+    queryKey: ['point', shownId(), point, version],
+    enabled: !!point,
+    queryFn: () => taken(api.GET('/api/trace', { params: { query: { point: point ?? '' } } })),
   });
 
 export type Column =
@@ -39,91 +91,73 @@ export type Column =
   | 'track_input'
   | 'track_output'
   | 'return_feeds'
-  | 'hears_on_take';
+  | 'hears_on_take'
+  | 'output_source'
+  | 'output_expected'
+  | 'outlet'
+  | 'own_mix';
 
-export const useDifferences = (enabled: boolean) =>
+export const useChoices = (column: Column, number: number, version: number) =>
   useQuery({
-    queryKey: ['differences'],
-    enabled,
-    staleTime: 0,
-    queryFn: () => taken(api.GET('/api/desk/differences')),
+    queryKey: ['choices', shownId(), column, number, version],
+    queryFn: () => taken(api.GET('/api/choices', { params: { query: { column, number } } })),
   });
 
-export const useOverview = (take: number | undefined, frames: number | undefined) =>
+/** Plan beside desk. Somebody may be at the desk meanwhile: it is looked at every second. */
+export const useDesk = (enabled: boolean) =>
   useQuery({
-    queryKey: ['overview', take, frames],
+    queryKey: ['desk'],
+    enabled,
+    staleTime: 0,
+    refetchInterval: 1000,
+    queryFn: () => taken(api.GET('/api/desk')),
+  });
+
+export const useCopy = (copy: number | null) =>
+  useQuery({
+    queryKey: ['desk', 'copy', copy],
+    enabled: copy !== null,
+    staleTime: 0,
+    queryFn: () => taken(api.GET('/api/desk/copies/{copy}', { params: { path: { copy: copy ?? 0 } } })),
+  });
+
+export const useComparison = (one: string, other: string) =>
+  useQuery({
+    queryKey: ['compare', one, other],
+    enabled: one !== '' && other !== '',
+    staleTime: 0,
+    retry: false,
+    queryFn: () => taken(api.GET('/api/compare', { params: { query: { one, other } } })),
+  });
+
+export type JournalEntry = Schemas['JournalEntry'];
+export const journalPage = (before?: number) =>
+  taken(api.GET('/api/journal', { params: { query: before ? { before } : {} } }));
+export const useJournalEntry = (version: number | null) =>
+  useQuery({
+    queryKey: ['entry', shownId(), version],
+    enabled: version !== null,
+    queryFn: () => taken(api.GET('/api/journal/{version}', { params: { path: { version: version ?? 0 } } })),
+  });
+
+/** A take's loudness for drawing, as many columns as wanted, of a part of it and of one track or the loudest of all. */
+export const useWaveform = (
+  take: Take | undefined,
+  points: number,
+  part?: { from: number; to: number },
+  track?: number,
+) =>
+  useQuery({
+    queryKey: ['waveform', take?.id, take?.frames, points, part?.from, part?.to, track],
     enabled: take !== undefined,
+    placeholderData: (before) => before,
     queryFn: () =>
       taken(
-        api.GET('/api/takes/{take}/overview', {
-          params: { path: { take: String(take) }, query: { points: 600 } },
+        api.GET('/api/takes/{take}/waveform', {
+          params: {
+            path: { take: take?.id ?? '' },
+            query: { points, ...(part ?? {}), ...(track === undefined ? {} : { track }) },
+          },
         }),
       ),
   });
-
-/** Says what went wrong; a stale edit can be made again. */
-function complain(error: unknown, again?: () => void) {
-  const refused = error instanceof Refused ? error : new Refused(undefined, 0);
-  if (refused.stale) refreshShow(-1);
-  const action = refused.stale && again ? { label: 'Apply again', run: again } : undefined;
-  tell({ kind: 'error', text: refused.message, ...(action ? { action } : {}) });
-}
-
-function told(edited: Edited): Edited {
-  refreshShow(edited.version);
-  if (edited.desk_problems.length > 0) {
-    const more = edited.desk_problems.length - 1;
-    tell({ kind: 'error', text: `${edited.desk_problems[0]}${more > 0 ? ` (and ${more} more)` : ''}` });
-  }
-  return edited;
-}
-
-type Send = (version: number | undefined) => Promise<Edited>;
-
-// What this browser's own last edit made. The show is read anew after it; until then the next edit builds on this.
-let ownVersion = 0;
-
-/** Sends an edit made against the version on this screen. */
-export async function edit(send: Send): Promise<boolean> {
-  try {
-    const shown = queries.getQueryData<Show>(SHOW)?.version;
-    const edited = told(await send(shown === undefined ? undefined : Math.max(shown, ownVersion)));
-    ownVersion = edited.version;
-    return true;
-  } catch (error) {
-    complain(error, () => void edit((version) => send(version)));
-    return false;
-  }
-}
-
-export const set = (settings: Settings, label?: string) =>
-  edit((version) =>
-    taken(
-      api.POST('/api/edits', { body: { version: version ?? null, settings, ...(label ? { label } : {}) } }),
-    ),
-  );
-
-export type RunColumn = 'socket' | 'send' | 'track_input' | 'track_output' | 'return';
-export const runStraight = (run: { column: RunColumn; first: number; count: number; start: number }) =>
-  edit((version) => taken(api.POST('/api/run-straight', { body: { ...run, version: version ?? null } })));
-
-/** Flips in the newest version, whatever else has changed: the way back must never be refused. */
-export async function flip(to: 'stage' | 'take', channels?: number[]): Promise<void> {
-  try {
-    told(await taken(api.POST('/api/flip', { body: { to, ...(channels ? { channels } : {}) } })));
-  } catch (error) {
-    complain(error);
-  }
-}
-
-export const undo = () =>
-  edit((version) => taken(api.POST('/api/undo', { body: { version: version ?? null } })));
-export const redo = () =>
-  edit((version) => taken(api.POST('/api/redo', { body: { version: version ?? null } })));
-export const readDesk = () =>
-  edit((version) => taken(api.POST('/api/desk/read', { body: { version: version ?? null } })));
-
-/** A command to desk or recorder whose failure is told. */
-export function useCommand<V>(run: (value: V) => Promise<unknown>) {
-  return useMutation({ mutationFn: run, onError: (error) => complain(error) });
-}

@@ -1,69 +1,184 @@
 import Button from '@mui/material/Button';
+import Checkbox from '@mui/material/Checkbox';
 import Dialog from '@mui/material/Dialog';
 import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
-import { api, taken } from '../api/client';
-import { useLive } from '../api/live';
+import { useState } from 'react';
+import { api, type Schemas, taken } from '../api/client';
+import { readDesk, set, useCommand } from '../api/edits';
 import { tell } from '../api/notices';
-import { readDesk, useCommand, useDifferences } from '../api/queries';
+import { refresh, useCopy, useDesk, useShow } from '../api/queries';
+import { count, moment } from '../look/format';
+import { ChangeTable } from './ChangeTable';
 
-const shown = (value: unknown) => (value === null || value === '' ? 'none' : String(value));
-
-/** Where plan and desk differ, and both ways into step. */
+/** Where plan and desk differ, both ways into step, and copies of what was overwritten. */
 export function DeskDialog({ open, onClose }: { open: boolean; onClose: () => void }) {
-  const { state } = useLive();
-  const differences = useDifferences(open);
-  const list = differences.data ?? [];
-  const send = useCommand(async () => {
-    const { problems } = await taken(api.POST('/api/desk/send', { body: {} }));
-    if (problems[0]) tell({ kind: 'error', text: problems[0] });
-    await differences.refetch();
-  });
   return (
     <Dialog open={open} onClose={onClose} maxWidth="md" fullWidth>
+      {open && <Inside onClose={onClose} />}
+    </Dialog>
+  );
+}
+
+const tellProblems = (problems: string[], done: string) => {
+  const [first, ...more] = problems;
+  tell(
+    first
+      ? { kind: 'error', text: more.length > 0 ? `${first} (and ${more.length} more)` : first }
+      : { kind: 'info', text: done },
+  );
+};
+
+function Inside({ onClose }: { onClose: () => void }) {
+  const desk = useDesk(true);
+  const follows = useShow().data?.setup.desk_follows ?? 'at once';
+  const [left, leave] = useState<string[]>([]);
+  const [copy, openCopy] = useState<number | null>(null);
+  const state = desk.data;
+  const list = state?.differences ?? [];
+  const chosen = list.filter((one) => !left.includes(one.path)).map((one) => one.path);
+  const paths = chosen.length === list.length ? null : chosen;
+  const send = useCommand(async () => {
+    const { problems } = await taken(api.POST('/api/desk/send', { body: { paths } }));
+    tellProblems(
+      problems,
+      'The desk is set, and every setting was read back. A copy of what it was is kept.',
+    );
+    await refresh('desk');
+  });
+  const standIn = useCommand(async () => {
+    await taken(api.POST('/api/desk/stand-in', { body: {} }));
+    tell({
+      kind: 'info',
+      text: 'The stand-in desk starts anew in the rig of the plan; that takes some seconds.',
+    });
+    onClose();
+  });
+  if (copy !== null) return <CopyView copy={copy} onBack={() => openCopy(null)} />;
+  return (
+    <>
       <DialogTitle>Plan and desk</DialogTitle>
       <DialogContent>
-        {!state?.desk.up ? (
-          <p>
-            The desk does not answer. The plan is kept; what you change now can be sent when the desk is back.
+        {state?.away && <p className="note stop">{state.away}</p>}
+        {state?.rig.map((line) => (
+          <p key={line} className="note look">
+            {line}
           </p>
-        ) : list.length === 0 ? (
+        ))}
+        {state && !state.away && list.length === 0 && (
           <p>The desk is in step: every setting of the plan was read back equal.</p>
-        ) : (
-          <table style={{ width: '100%', textAlign: 'left', borderSpacing: '0 6px' }}>
-            <thead>
-              <tr>
-                <th>Setting</th>
-                <th>Plan</th>
-                <th>Desk</th>
-              </tr>
-            </thead>
-            <tbody>
-              {list.map((one) => (
-                <tr key={one.path}>
-                  <td>{one.path}</td>
-                  <td className="strong">{shown(one.plan)}</td>
-                  <td className="strong">{shown(one.desk)}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
         )}
+        {list.length > 0 && (
+          <ChangeTable
+            changes={list.map((one) => ({ ...one, from: one.plan, to: one.desk }))}
+            heads={['Plan', 'Desk']}
+            lead={(one) => (
+              <Checkbox
+                size="small"
+                checked={!left.includes(one.path)}
+                slotProps={{ input: { 'aria-label': `Take ${one.what} ${one.field}` } }}
+                onChange={(_, on) =>
+                  leave(on ? left.filter((path) => path !== one.path) : [...left, one.path])
+                }
+              />
+            )}
+          />
+        )}
+        <label className="row" style={{ marginTop: 14 }}>
+          <Checkbox
+            size="small"
+            checked={follows === 'at once'}
+            onChange={(_, on) => void set({ 'setup/desk_follows': on ? 'at once' : 'when sent' })}
+          />
+          The desk follows each edit at once. Otherwise it waits until the plan is sent; a flip always goes
+          through.
+        </label>
+        {state && <Copies copies={state.copies} onOpen={openCopy} />}
       </DialogContent>
       <DialogActions>
+        {(state?.away || (state?.rig.length ?? 0) > 0) && state?.up && (
+          <Button disabled={standIn.isPending} onClick={() => standIn.mutate(undefined)}>
+            Let the stand-in desk take this rig
+          </Button>
+        )}
         {list.length > 0 && (
           <>
-            <Button onClick={() => void readDesk().then(() => differences.refetch())}>
-              Read desk into plan
+            <Button
+              disabled={chosen.length === 0}
+              onClick={() => void readDesk(paths).then(() => refresh('desk'))}
+            >
+              Read {count(chosen.length, 'setting')} from the desk into the plan
             </Button>
-            <Button variant="contained" disabled={send.isPending} onClick={() => send.mutate(undefined)}>
-              Send plan to desk
+            <Button
+              variant="contained"
+              disabled={chosen.length === 0 || send.isPending}
+              onClick={() => send.mutate(undefined)}
+            >
+              Send {count(chosen.length, 'setting')} to the desk
             </Button>
           </>
         )}
         <Button onClick={onClose}>Close</Button>
       </DialogActions>
-    </Dialog>
+    </>
+  );
+}
+
+function Copies({ copies, onOpen }: { copies: Schemas['DeskCopy'][]; onOpen: (id: number) => void }) {
+  if (copies.length === 0) return null;
+  return (
+    <section style={{ marginTop: 14 }}>
+      <h3>Copies of the desk</h3>
+      <ul className="list">
+        {copies.slice(0, 5).map((copy) => (
+          <li key={copy.id}>
+            <span>
+              {moment(copy.at)}, {copy.label}, by {copy.who}
+            </span>
+            <Button size="small" onClick={() => onOpen(copy.id)}>
+              Restore…
+            </Button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** What restoring a copy would change at the desk. */
+function CopyView({ copy, onBack }: { copy: number; onBack: () => void }) {
+  const changes = useCopy(copy).data;
+  const restore = useCommand(async () => {
+    const { problems } = await taken(
+      api.POST('/api/desk/copies/{copy}/restore', { params: { path: { copy } }, body: {} }),
+    );
+    tellProblems(problems, 'The desk is as it was.');
+    await refresh('desk');
+    onBack();
+  });
+  return (
+    <>
+      <DialogTitle>Restore copy {copy} of the desk</DialogTitle>
+      <DialogContent>
+        {changes?.length === 0 && <p>The desk is just as in this copy.</p>}
+        {changes && changes.length > 0 && (
+          <ChangeTable
+            changes={changes.map((one) => ({ ...one, from: one.desk, to: one.plan }))}
+            heads={['Desk now', 'Copy']}
+          />
+        )}
+      </DialogContent>
+      <DialogActions>
+        <Button onClick={onBack}>Back</Button>
+        <Button
+          variant="contained"
+          disabled={!changes || changes.length === 0 || restore.isPending}
+          onClick={() => restore.mutate(undefined)}
+        >
+          Set {count(changes?.length ?? 0, 'setting')} at the desk
+        </Button>
+      </DialogActions>
+    </>
   );
 }

@@ -1,33 +1,71 @@
 import Button from '@mui/material/Button';
 import Drawer from '@mui/material/Drawer';
+import { type FormEvent, useMemo, useState } from 'react';
 import type { Finding } from '../api/client';
-import { set, useShow } from '../api/queries';
+import { set, step } from '../api/edits';
+import { useShow } from '../api/queries';
+import { showPort } from './jump';
+import { count } from '../look/format';
 
 const WORDS = { blocks: 'Stops the job', look: 'Needs a look' } as const;
 
-/** What the checks find, each with its evidence and, where there is one, its fix. */
+/** What the checks find, each with its evidence, its fix where there is one, or the reason why it may stay. */
 export function FindingsDrawer({ open, onClose }: { open: boolean; onClose: () => void }) {
-  const findings = useShow().data?.findings ?? [];
+  const show = useShow().data;
+  const findings = show?.findings ?? [];
+  const ports = useMemo(() => new Set(show?.sheet.ports.map((port) => port.id)), [show]);
+  const waiting = findings.filter((one) => one.accepted === null);
+  const accepted = findings.filter((one) => one.accepted !== null);
   return (
     <Drawer anchor="right" open={open} onClose={onClose}>
-      <section style={{ width: 420, padding: '18px 22px' }} aria-label="Findings">
+      <section style={{ width: 440, padding: '18px 22px' }} aria-label="Findings">
         <div style={{ display: 'flex', justifyContent: 'space-between', alignItems: 'center' }}>
-          <h2>Findings</h2>
+          <h2>{waiting.length === 0 ? 'No findings' : count(waiting.length, 'finding')}</h2>
           <Button onClick={onClose}>Close</Button>
         </div>
-        {findings.length === 0 ? (
-          <p className="empty">Nothing is wrong with the plan. Every check passes.</p>
-        ) : (
-          findings.map((finding) => <FindingRow key={finding.id} finding={finding} />)
+        {waiting.length === 0 && (
+          <p className="empty">
+            Nothing is wrong with the plan{accepted.length > 0 && ' that nobody accepted'}.
+          </p>
         )}
+        {waiting.map((finding) => (
+          <FindingRow
+            key={finding.id}
+            finding={finding}
+            ports={ports}
+            onShow={(port) => {
+              onClose();
+              showPort(port);
+            }}
+          />
+        ))}
+        {accepted.length > 0 && <h3 style={{ marginTop: 22 }}>Accepted</h3>}
+        {accepted.map((finding) => (
+          <article key={finding.id} className="finding">
+            <p>{finding.sentence}</p>
+            <p className="finding-path">Stays, because: {finding.accepted}</p>
+            <Button size="small" onClick={() => void step('reopen', { finding: finding.id })}>
+              Reopen
+            </Button>
+          </article>
+        ))}
       </section>
     </Drawer>
   );
 }
 
-function FindingRow({ finding }: { finding: Finding }) {
+interface RowProps {
+  finding: Finding;
+  /** Ids of the sheet's ports, so that what is on it can be shown there. */
+  ports: Set<string>;
+  onShow: (port: string) => void;
+}
+
+function FindingRow({ finding, ports, onShow }: RowProps) {
   const { fix, path, severity, sentence } = finding;
-  const shown = path.slice(0, 6).map((step) => step.label);
+  const [accepting, accept] = useState(false);
+  const port = finding.at.find((point) => ports.has(point));
+  const shown = path.slice(0, 6).map((one) => one.label);
   return (
     <article className="finding">
       <p>
@@ -37,11 +75,43 @@ function FindingRow({ finding }: { finding: Finding }) {
         {shown.join(' › ')}
         {path.length > shown.length && ` and ${path.length - shown.length} more`}
       </p>
-      {fix && (
-        <Button variant="outlined" onClick={() => void set(fix.settings, fix.label)}>
-          {fix.label}
-        </Button>
-      )}
+      <div className="row">
+        {fix && (
+          <Button variant="outlined" onClick={() => void set(fix.settings, fix.label)}>
+            {fix.label}
+          </Button>
+        )}
+        {port && <Button onClick={() => onShow(port)}>Show</Button>}
+        {!accepting && <Button onClick={() => accept(true)}>Accept…</Button>}
+      </div>
+      {accepting && <Reason finding={finding.id} onCancel={() => accept(false)} />}
     </article>
+  );
+}
+
+/** Why a finding may stay. */
+function Reason({ finding, onCancel }: { finding: string; onCancel: () => void }) {
+  const [reason, setReason] = useState('');
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    void step('accept', { finding, reason });
+  };
+  return (
+    <form className="row" style={{ marginTop: 8 }} onSubmit={submit}>
+      <input
+        className="find"
+        style={{ flex: 1 }}
+        aria-label="Why it may stay"
+        placeholder="Why it may stay"
+        value={reason}
+        autoFocus
+        maxLength={200}
+        onChange={(event) => setReason(event.target.value)}
+      />
+      <Button type="submit" variant="outlined" disabled={reason.trim() === ''}>
+        Accept
+      </Button>
+      <Button onClick={onCancel}>Cancel</Button>
+    </form>
   );
 }

@@ -1,21 +1,30 @@
 import Button from '@mui/material/Button';
 import Snackbar from '@mui/material/Snackbar';
 import SnackbarContent from '@mui/material/SnackbarContent';
-import { useState } from 'react';
-import { useLive } from '../api/live';
+import { Suspense, useState } from 'react';
+import { useConnected } from '../api/live';
 import { tell, useNotice } from '../api/notices';
 import { useShow } from '../api/queries';
 import { FindingsDrawer } from './FindingsDrawer';
 import { places, usePlace } from './places';
+import { PreviewDialog } from './PreviewDialog';
 import { StateBand } from './StateBand';
+import './shell.css';
 
 /** Rail, state band, the place that is open, and what is told at the foot. */
 export function Shell() {
   const place = usePlace();
   const show = useShow();
-  const { connected } = useLive();
+  const connected = useConnected();
   const [findings, openFindings] = useState(false);
   const View = place.view;
+  if (place.bare)
+    return (
+      <Suspense fallback={<main />}>
+        <View />
+        <Notices />
+      </Suspense>
+    );
   return (
     <div className="shell">
       <div style={{ gridArea: 'band' }}>
@@ -38,7 +47,9 @@ export function Shell() {
       </nav>
       <div className="place">
         {show.data ? (
-          <View key={place.id} />
+          <Suspense fallback={<main />}>
+            <View key={`${place.id}${show.data.id}`} />
+          </Suspense>
         ) : (
           <main className="empty" aria-live="polite">
             {show.isError ? `${show.error.message} ` : 'Reading the show …'}
@@ -47,6 +58,7 @@ export function Shell() {
         )}
       </div>
       <FindingsDrawer open={findings} onClose={() => openFindings(false)} />
+      <PreviewDialog />
       <Notices />
     </div>
   );

@@ -5,18 +5,25 @@ import { useShow } from '../api/queries';
 import { count, span } from '../look/format';
 import { DeskDialog } from './DeskDialog';
 import { PersonMenu } from './PersonMenu';
+import { ShowsDialog } from './ShowsDialog';
 
 /** What is true now, on every screen: show, clock, desk, positions, recorder and disk, findings. */
 export function StateBand({ onFindings }: { onFindings: () => void }) {
   const { state } = useLive();
   const about = useShow().data?.about;
   const [desk, openDesk] = useState(false);
+  const [shows, openShows] = useState(false);
   return (
     <header className="band">
-      <div className="band-show">
-        <h1>{about?.name ?? 'Loomshuttle'}</h1>
+      <button type="button" className="band-show" onClick={() => openShows(true)} title="Shows">
+        <h1>
+          {about?.name ?? 'Loomshuttle'}
+          <svg viewBox="0 0 12 12" width="11" height="11" aria-hidden="true">
+            <path d="M2 4l4 4 4-4" fill="none" stroke="currentColor" strokeWidth="1.6" />
+          </svg>
+        </h1>
         <span>{[about?.act, about?.date && day(about.date)].filter(Boolean).join(' · ')}</span>
-      </div>
+      </button>
       {state && (
         <>
           <Fact {...clockFact(state)} />
@@ -39,6 +46,7 @@ export function StateBand({ onFindings }: { onFindings: () => void }) {
         <PersonMenu />
       </div>
       <DeskDialog open={desk} onClose={() => openDesk(false)} />
+      <ShowsDialog open={shows} onClose={() => openShows(false)} />
     </header>
   );
 }
@@ -83,19 +91,26 @@ const day = (date: string) =>
     month: 'long',
   });
 
-function clockFact({ rate, recorder }: LiveState): FactProps {
+function clockFact({ rate, clock, recorder }: LiveState): FactProps {
   const running = recorder.up && recorder.clock;
+  const one = clock.endsWith('leads the clock');
   return {
     title: `${rate / 1000} kHz`,
-    words: running ? 'desk leads the clock' : 'no clock arrives',
-    kind: running ? '' : 'stop',
+    words: running ? clock : 'no clock arrives',
+    kind: running ? (one ? '' : 'stop') : 'stop',
   };
 }
 
 function deskFact({ desk }: LiveState): FactProps {
-  if (!desk.up || desk.apart === null) return { title: 'Desk away', words: 'does not answer', kind: 'stop' };
-  if (desk.apart === 0) return { title: 'Desk in step', words: 'every setting equal', kind: '' };
-  return { title: `Desk ${count(desk.apart, 'change')} apart`, words: 'compare and send', kind: 'look' };
+  if (!desk.up) return { title: 'Desk away', words: 'does not answer', kind: 'stop' };
+  if (desk.stranger) return { title: 'Another desk', words: 'than planned', kind: 'stop' };
+  const waits = desk.follows ? '' : ' · waits for send';
+  if (!desk.apart) return { title: 'Desk in step', words: `every setting equal${waits}`, kind: '' };
+  return {
+    title: `Desk ${count(desk.apart, 'change')} apart`,
+    words: `compare and send${waits}`,
+    kind: 'look',
+  };
 }
 
 function recorderFact({ recorder, disk }: LiveState): FactProps {

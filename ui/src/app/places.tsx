@@ -1,22 +1,35 @@
-import { type ComponentType, useSyncExternalStore } from 'react';
-import { CapturePlace } from '../places/capture/CapturePlace';
+import { type ComponentType, lazy, useSyncExternalStore } from 'react';
 import { PatchPlace } from '../places/patch/PatchPlace';
-import { SoundcheckPlace } from '../places/soundcheck/SoundcheckPlace';
 
 export interface Place {
   id: string;
   name: string;
   icon: string;
   view: ComponentType;
+  bare?: boolean;
 }
+
+// The strand sheet comes with the page; the other places when they are opened.
+const RigPlace = lazy(() => import('../places/rig/RigPlace'));
+const LineCheckPlace = lazy(() => import('../places/linecheck/LineCheckPlace'));
+const CapturePlace = lazy(() => import('../places/capture/CapturePlace'));
+const SoundcheckPlace = lazy(() => import('../places/soundcheck/SoundcheckPlace'));
+const HandoverPlace = lazy(() => import('../places/handover/HandoverPlace'));
 
 // In the order engineers work. Icons are paths on a 24 by 24 field.
 export const places: Place[] = [
+  { id: 'rig', name: 'Rig', icon: 'M4 5h16v5H4zM4 14h16v5H4zM7 7.5h2m-2 9h2', view: RigPlace },
   {
     id: 'patch',
     name: 'Patch',
     icon: 'M3 6c7 0 11 12 18 12M3 18C10 18 14 6 21 6M3 12h4m10 0h4',
     view: PatchPlace,
+  },
+  {
+    id: 'line-check',
+    name: 'Line check',
+    icon: 'M3 12h3l2-6 3 13 3-10 2 6 1-3h4',
+    view: LineCheckPlace,
   },
   { id: 'capture', name: 'Capture', icon: 'M12 3a9 9 0 1 0 .01 0M12 9a3 3 0 1 0 .01 0', view: CapturePlace },
   {
@@ -25,16 +38,28 @@ export const places: Place[] = [
     icon: 'M2 12h4m12 0h4M6 12c2-5 10-5 12 0-2 5-10 5-12 0',
     view: SoundcheckPlace,
   },
+  { id: 'handover', name: 'Handover', icon: 'M6 3h9l4 4v14H6zM14 3v5h5M9 12h7m-7 4h7', view: HandoverPlace },
 ];
+
+/** For a telephone on stage: a page by itself, without rail and band. */
+const stage: Place = {
+  id: 'stage',
+  name: 'Stage',
+  icon: '',
+  view: lazy(() => import('../places/stage/StagePlace')),
+  bare: true,
+};
 
 const subscribe = (tell: () => void) => {
   window.addEventListener('hashchange', tell);
   return () => window.removeEventListener('hashchange', tell);
 };
 
+const FIRST = 'patch';
+
 /** The place that the address names, Patch where it names none. */
 export function usePlace(): Place {
   const id = useSyncExternalStore(subscribe, () => window.location.hash.replace(/^#\/?/, ''));
-  const first = places[0] as Place;
-  return places.find((place) => place.id === id) ?? first;
+  return ([...places, stage].find((place) => place.id === id) ??
+    places.find((place) => place.id === FIRST)) as Place;
 }

@@ -29,5 +29,14 @@ export function span(seconds: number): string {
   return minutes > 0 ? `${minutes} min` : `${Math.floor(seconds)} s`;
 }
 
+/** 14 Jun, 20:31, from a time as the application tells it. */
+export const moment = (at: string) =>
+  new Date(at).toLocaleString('en-GB', {
+    day: 'numeric',
+    month: 'short',
+    hour: '2-digit',
+    minute: '2-digit',
+  });
+
 /** Text for a count: 1 channel, 2 channels. */
 export const count = (n: number, word: string) => `${n} ${word}${n === 1 ? '' : 's'}`;

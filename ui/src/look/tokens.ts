@@ -24,6 +24,7 @@ export const themes = {
     meterLow: '#4E7A3A',
     meterHigh: '#B57B00',
     meterOver: '#A8322D',
+    band: '#CDDEC0',
   },
   blackout: {
     ground: '#15120F',
@@ -46,6 +47,7 @@ export const themes = {
     meterLow: '#8BBF6E',
     meterHigh: '#E3B23C',
     meterOver: '#E5665E',
+    band: '#2C3B24',
   },
 } as const;
 

@@ -1,7 +1,7 @@
 import { useEffect, useRef } from 'react';
 import { decibels } from '../look/format';
 import { eachFrame } from './clock';
-import { levelAt, type MeterPoint } from './Meter';
+import { levelOf, type MeterPoint } from './levels';
 
 /** The held peak in figures, written past React. */
 export function LevelText({ point }: { point: MeterPoint }) {
@@ -10,7 +10,7 @@ export function LevelText({ point }: { point: MeterPoint }) {
   useEffect(
     () =>
       eachFrame(() => {
-        const level = levelAt({ of, index });
+        const level = levelOf({ of, index });
         const text = decibels(level.hold);
         if (span.current && span.current.textContent !== text) span.current.textContent = text;
         if (span.current) span.current.dataset.clipped = String(level.clips > 0);

@@ -1,14 +1,5 @@
-import { desk, lanes, type Level, onMeter, silence } from './levels';
+import { levelOf, type MeterPoint, onMeter } from './levels';
 import { type Draw, useCanvas } from './useCanvas';
-
-export interface MeterPoint {
-  of: 'desk' | 'lanes';
-  index: number;
-}
-
-const QUIET = silence();
-export const levelAt = (point: MeterPoint): Level =>
-  (point.of === 'desk' ? desk : lanes)[point.index] ?? QUIET;
 
 const HIGH_DB = -12;
 const OVER_DB = -3;
@@ -16,7 +7,7 @@ const OVER_DB = -3;
 /** A horizontal meter: bar to the peak, a lighter part above the RMS, a line at the held peak, and a clip mark. */
 export function Meter({ point, label }: { point: MeterPoint; label: string }) {
   const draw: Draw = (paint, width, height, colours) => {
-    const level = levelAt(point);
+    const level = levelOf(point);
     const full = width - 8;
     paint.fillStyle = colours.meterGround;
     paint.fillRect(0, 0, width, height);

@@ -1,7 +1,7 @@
 import { type RefObject, useEffect, useRef } from 'react';
 import { useThemeName } from '../look/theme';
 import { type ThemeName, themes } from '../look/tokens';
-import { eachFrame } from './clock';
+import { eachFrame, touch } from './clock';
 
 type Colours = (typeof themes)[ThemeName];
 export type Draw = (paint: CanvasRenderingContext2D, width: number, height: number, colours: Colours) => void;
@@ -13,6 +13,7 @@ export function useCanvas(draw: Draw): RefObject<HTMLCanvasElement | null> {
   const { name } = useThemeName();
   useEffect(() => {
     latest.current = draw;
+    touch();
   });
 
   useEffect(() => {

@@ -1,44 +1,50 @@
-import Button from '@mui/material/Button';
-import { set, useShow } from '../../api/queries';
-import { forgetClips } from '../../meters/levels';
+import { useMemo, useRef } from 'react';
+import { api, taken, type Track } from '../../api/client';
+import { useCommand } from '../../api/edits';
+import { useLive } from '../../api/live';
+import { useShow } from '../../api/queries';
+import { arm } from './arming';
+import { ArmTools } from './ArmTools';
 import { LaneRow } from './LaneRow';
+import { Marking } from './Marking';
 import { TakeList } from './TakeList';
 import { Transport } from './Transport';
+import './capture.css';
 
 /** Transport, the tracks with arm, history and level, and the takes so far. */
-export function CapturePlace() {
+export default function CapturePlace() {
   const show = useShow().data;
+  const { state } = useLive();
+  const capture = state?.recorder.capture ?? null;
+  const last = useRef<number | null>(null);
+  const rest = useCommand((body: { tracks: number[]; resting: boolean }) =>
+    taken(api.POST('/api/capture/rest', { body })),
+  );
+  const tracks = useMemo(() => show?.tracks.filter((track) => track.inputs.length > 0) ?? [], [show]);
   if (!show) return null;
-  const tracks = show.tracks.filter((track) => track.inputs.length > 0);
-  const armAll = (armed: boolean) => {
-    const changing = tracks.filter((track) => track.armed !== armed);
-    if (changing.length > 0)
-      void set(
-        Object.fromEntries(changing.map((track) => [`track/${track.number}/armed`, armed])),
-        armed ? 'Arm all tracks' : 'Disarm all tracks',
-      );
+  // With Shift, all from the one before to this one.
+  const armOne = (track: Track, at: number, range: boolean) => {
+    const from = range ? (last.current ?? at) : at;
+    void arm(tracks.slice(Math.min(from, at), Math.max(from, at) + 1), !track.armed);
+    last.current = at;
   };
-  const armed = tracks.filter((track) => track.armed).length;
   return (
     <>
       <main>
-        <Transport armed={armed} />
-        <div className="tools">
-          <Button variant="outlined" onClick={() => armAll(true)}>
-            Arm all
-          </Button>
-          <Button variant="outlined" onClick={() => armAll(false)}>
-            Arm none
-          </Button>
-          <Button variant="outlined" onClick={forgetClips}>
-            Clear clips
-          </Button>
-          <span className="hint figure">
-            {armed} of {tracks.length} tracks armed · the last minute · held peak in dBFS
-          </span>
-        </div>
-        {tracks.map((track) => (
-          <LaneRow key={track.number} track={track} show={show} />
+        <Transport armed={tracks.filter((track) => track.armed)} />
+        {capture ? (
+          <Marking capture={capture} guarded={state?.recorder.guarded ?? true} rate={state?.rate ?? 48000} />
+        ) : (
+          <ArmTools tracks={tracks} />
+        )}
+        {tracks.map((track, at) => (
+          <LaneRow
+            key={track.number}
+            track={track}
+            resting={capture ? capture.resting.includes(track.number) : null}
+            onArm={(range) => armOne(track, at, range)}
+            onRest={(resting) => rest.mutate({ tracks: [track.number], resting })}
+          />
         ))}
         {tracks.length === 0 && (
           <p className="empty">

@@ -1,33 +1,39 @@
 import type { CSSProperties } from 'react';
-import type { Show, Track } from '../../api/client';
-import { set } from '../../api/queries';
+import type { Track } from '../../api/client';
 import { useThemeName } from '../../look/theme';
 import { dyeColour } from '../../look/tokens';
+import { type MeterPoint } from '../../meters/levels';
 import { LevelText } from '../../meters/LevelText';
-import { Meter, type MeterPoint } from '../../meters/Meter';
+import { Meter } from '../../meters/Meter';
 import { HistoryStrip } from './HistoryStrip';
 
-/** One track: arm, name, its last minute, level with held peak and clip mark. */
-export function LaneRow({ track, show }: { track: Track; show: Show }) {
+interface LaneProps {
+  track: Track;
+  /** Whether it rests in the take under way; null while none is. */
+  resting: boolean | null;
+  onArm: (range: boolean) => void;
+  onRest: (resting: boolean) => void;
+}
+
+/** One track: arm, name, its last minute, level with held peak and clip mark, and its rest while a take runs. */
+export function LaneRow({ track, resting, onArm, onRest }: LaneProps) {
   const { name: theme } = useThemeName();
-  const dye = show.strands.find((strand) => strand.track === track.number)?.dye ?? 'iron';
-  const colour = dyeColour(dye, theme);
+  const colour = dyeColour(track.dye, theme);
   const point: MeterPoint = { of: 'lanes', index: (track.inputs[0] ?? 1) - 1 };
-  const name = track.name || `Track ${track.number}`;
+  const name = track.title;
+  const runs = resting !== null;
   return (
-    <div className={`lane ${track.armed ? '' : 'off'}`} style={{ '--dye': colour } as CSSProperties}>
+    <div
+      className={`lane ${track.armed ? '' : 'off'} ${runs ? 'runs' : ''}`}
+      style={{ '--dye': colour } as CSSProperties}
+    >
       <button
         type="button"
         className="arm"
         aria-pressed={track.armed}
         aria-label={`Arm ${name}`}
         title={track.armed ? 'Armed' : 'Not armed'}
-        onClick={() =>
-          void set(
-            { [`track/${track.number}/armed`]: !track.armed },
-            `${track.armed ? 'Disarm' : 'Arm'} ${name}`,
-          )
-        }
+        onClick={(event) => onArm(event.shiftKey)}
       >
         <svg viewBox="0 0 18 18" aria-hidden="true">
           <circle
@@ -46,6 +52,17 @@ export function LaneRow({ track, show }: { track: Track; show: Show }) {
       <HistoryStrip index={point.index} colour={colour} />
       <Meter point={point} label={`Level of ${name}`} />
       <LevelText point={point} />
+      {runs && track.armed && (
+        <button
+          type="button"
+          className={`rest ${resting ? 'look' : 'quiet'}`}
+          aria-pressed={resting}
+          aria-label={`${resting ? 'Resume' : 'Rest'} ${name}`}
+          onClick={() => onRest(!resting)}
+        >
+          {resting ? 'resume' : 'rest'}
+        </button>
+      )}
     </div>
   );
 }

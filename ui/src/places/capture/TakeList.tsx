@@ -1,16 +1,21 @@
-import type { Take } from '../../api/client';
-import { useTakes } from '../../api/queries';
+import Button from '@mui/material/Button';
+import { type CSSProperties, useState } from 'react';
+import { api, type Take, taken } from '../../api/client';
+import { useCommand } from '../../api/edits';
+import { refreshTakes, useBin, useExports, useTakes } from '../../api/queries';
 import { clock, count } from '../../look/format';
-
-const STATES: Record<Take['state'], string> = {
-  capturing: 'capturing',
-  complete: '',
-  'ended early': 'ended early',
-  recovered: 'recovered',
-};
+import { useThemeName } from '../../look/theme';
+import { dyeColour } from '../../look/tokens';
+import { BringInDialog } from './BringInDialog';
+import { ExportLine } from './ExportPanel';
+import { TakeDialog } from './TakeDialog';
+import { clipsOf, milliseconds, size, STATES } from './takes';
 
 export function TakeList() {
   const takes = useTakes();
+  const [open, setOpen] = useState<string | null>(null);
+  const [bringing, setBringing] = useState(false);
+  const shown = takes.data?.find((take) => take.id === open) ?? null;
   return (
     <aside className="side" aria-label="Takes">
       <h2>Takes</h2>
@@ -18,34 +23,106 @@ export function TakeList() {
         <p className="empty">{takes.error.message} Captures go on; the list comes back by itself.</p>
       )}
       {takes.data?.length === 0 && (
-        <p className="empty">No takes yet. Press Capture, let the band play, and press Stop.</p>
+        <p className="empty">No takes yet. Press Capture, let the band play, and hold Stop.</p>
       )}
       <ul className="takes">
         {takes.data?.map((take) => (
-          <TakeLine key={take.id} take={take} />
+          <TakeLine key={take.id} take={take} onOpen={() => setOpen(take.id)} />
         ))}
       </ul>
+      <Button size="small" onClick={() => setBringing(true)}>
+        Bring in a delivery…
+      </Button>
+      <Coming />
+      <Bin />
+      {bringing && <BringInDialog onClose={() => setBringing(false)} />}
+      {shown && <TakeDialog take={shown} onClose={() => setOpen(null)} />}
     </aside>
   );
 }
 
-function TakeLine({ take }: { take: Take }) {
-  const lost = take.gaps.reduce((sum, gap) => sum + gap.frames, 0);
+function TakeLine({ take, onOpen }: { take: Take; onOpen: () => void }) {
+  const { name: theme } = useThemeName();
+  const lost = take.missing.reduce((sum, one) => sum + one.frames, 0);
+  const clips = clipsOf(take);
+  const dye = take.colour ? dyeColour(take.colour, theme) : 'transparent';
   return (
-    <li>
-      <span className="strong">
-        {take.number} {take.name}
-      </span>{' '}
-      {STATES[take.state] && <span className="quiet">{STATES[take.state]}</span>}
-      <small className="figure">
-        {clock(take.frames / take.rate)} · {count(take.tracks.length, 'track')}
-      </small>
-      {lost > 0 && (
-        <small className="look figure">
-          {count(take.gaps.length, 'gap')}, {((lost * 1000) / take.rate).toFixed(0)} ms silent
+    <li style={{ '--dye': dye } as CSSProperties}>
+      <button type="button" className="take-line" onClick={onOpen}>
+        <span className="strong">
+          {take.number} {take.name}
+        </span>{' '}
+        {STATES[take.state] && <span className="quiet">{STATES[take.state]}</span>}
+        <small className="figure">
+          {clock(take.frames / take.rate)} · {count(take.tracks.length, 'track')} · {size(take.bytes)}
         </small>
-      )}
-      {take.note && <small className="look">{take.note}</small>}
+        {lost > 0 && (
+          <small className="look figure">
+            silent at {count(take.missing.length, 'place')}, {milliseconds(lost, take.rate)}
+          </small>
+        )}
+        {clips > 0 && <small className="look figure">clipped on {count(clips, 'track')}</small>}
+        {take.markers.length > 0 && <small className="figure">{count(take.markers.length, 'marker')}</small>}
+        {take.note && <small className="look">{take.note}</small>}
+        {take.notes && <small>{take.notes}</small>}
+      </button>
     </li>
+  );
+}
+
+/** Deliveries that are on their way to being takes, and those that failed. */
+function Coming() {
+  const coming =
+    useExports().data?.filter(
+      (job) => job.kind === 'bring-in' && !['done', 'cancelled'].includes(job.state),
+    ) ?? [];
+  return (
+    <ul className="exports">
+      {coming.map((job) => (
+        <ExportLine key={job.id} job={job} />
+      ))}
+    </ul>
+  );
+}
+
+/** Takes that were thrown away, until the bin is emptied. */
+function Bin() {
+  const bin = useBin().data ?? [];
+  const [sure, setSure] = useState(false);
+  const restore = useCommand(async (take: number) => {
+    await taken(api.POST('/api/bin/restore', { body: { take } }));
+    refreshTakes();
+  });
+  const empty = useCommand(async () => {
+    await taken(api.POST('/api/bin/empty', { body: {} }));
+    setSure(false);
+    refreshTakes();
+  });
+  if (bin.length === 0) return null;
+  return (
+    <section className="bin" aria-label="Bin">
+      <h2>Bin</h2>
+      <ul className="takes">
+        {bin.map((take) => (
+          <li key={take.number}>
+            {take.number} {take.name}{' '}
+            <small className="figure">
+              {clock(take.frames / take.rate)} · {size(take.bytes)}
+            </small>
+            <Button size="small" onClick={() => restore.mutate(take.number)}>
+              Take out
+            </Button>
+          </li>
+        ))}
+      </ul>
+      <Button
+        size="small"
+        color={sure ? 'error' : 'primary'}
+        onBlur={() => setSure(false)}
+        onClick={() => (sure ? empty.mutate(undefined) : setSure(true))}
+      >
+        {sure ? `Delete ${count(bin.length, 'take')} for good` : 'Empty the bin…'}
+      </Button>
+    </section>
   );
 }

@@ -1,71 +1,139 @@
 import Button from '@mui/material/Button';
+import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import { useEffect, useRef, useState } from 'react';
-import { api, taken } from '../../api/client';
+import { api, taken, type Track } from '../../api/client';
+import { useCommand } from '../../api/edits';
 import { useLive } from '../../api/live';
-import { refreshTakes, useCommand } from '../../api/queries';
+import { tell } from '../../api/notices';
+import { refreshTakes, useTakes } from '../../api/queries';
+import { HoldButton } from '../../app/HoldButton';
 import { clock, count, span } from '../../look/format';
 import { eachFrame } from '../../meters/clock';
 import { progress } from '../../meters/levels';
 
 /** Starts and ends a capture; shows its time, and how long the disk lasts. */
-export function Transport({ armed }: { armed: number }) {
+export function Transport({ armed }: { armed: Track[] }) {
   const { state } = useLive();
-  const [name, setName] = useState('');
   const running = state?.recorder.capture ?? null;
-  const start = useCommand(() => taken(api.POST('/api/capture', { body: { name } })));
-  const stop = useCommand(async () => {
-    await taken(api.POST('/api/capture/stop', { body: {} }));
-    setName('');
-    refreshTakes();
-  });
-  const left = state?.disk.seconds ?? null;
+  const left = running?.disk_seconds ?? state?.disk.seconds ?? null;
+  const words = running
+    ? `Capturing take ${running.number} ${running.name}`
+    : armed.length > 0
+      ? `Ready, ${count(armed.length, 'track')} armed`
+      : 'Arm a track to capture';
   return (
     <section className={`transport ${running ? 'running' : ''}`} aria-label="Transport">
       <CaptureTime rate={state?.rate ?? 48000} running={running !== null} />
-      {running ? (
-        <Button
-          variant="contained"
-          color="error"
-          size="large"
-          disabled={stop.isPending}
-          onClick={() => stop.mutate(undefined)}
-        >
-          Stop
-        </Button>
-      ) : (
-        <Button
-          variant="contained"
-          color="error"
-          size="large"
-          disabled={armed === 0 || start.isPending || !state?.recorder.up}
-          onClick={() => start.mutate(undefined)}
-        >
-          Capture
-        </Button>
-      )}
+      {running ? <StopButton /> : <Start armed={armed} />}
       <div className="transport-words">
-        <strong>
-          {running
-            ? `Capturing take ${running.number} ${running.name}`
-            : armed > 0
-              ? `Ready, ${count(armed, 'track')} armed`
-              : 'Arm a track to capture'}
-        </strong>
-        <span className="quiet figure">
-          {left === null ? 'Disk time left is told once a track is armed' : `${span(left)} of disk left`}
+        <strong>{words}</strong>
+        <span className={running?.warning ? 'look figure' : 'quiet figure'}>
+          {running?.warning ??
+            (left === null ? 'Disk time left is told once a track is armed' : `${span(left)} of disk left`)}
         </span>
       </div>
-      {!running && (
+    </section>
+  );
+}
+
+/** The button that starts: from now or from a while ago, under a name, alone or along with a take whose other tracks play. */
+function Start({ armed }: { armed: Track[] }) {
+  const { state } = useLive();
+  const [name, setName] = useState('');
+  const [back, setBack] = useState(0);
+  const [along, setAlong] = useState('');
+  const takes =
+    useTakes()
+      .data?.filter((take) => take.state !== 'capturing')
+      .slice(0, 20) ?? [];
+  const start = useCommand(async () => {
+    if (along === '') await taken(api.POST('/api/capture', { body: { name, back } }));
+    else
+      await taken(
+        api.POST('/api/capture/over', {
+          body: { take: along, name, tracks: armed.map((one) => one.number) },
+        }),
+      );
+    setName('');
+    setBack(0);
+  });
+  const held = Math.floor(state?.recorder.look_back?.seconds ?? 0);
+  const choices = [10, 30, 60].filter((seconds) => seconds <= held + 1);
+  return (
+    <>
+      <Button
+        variant="contained"
+        color="error"
+        size="large"
+        disabled={armed.length === 0 || start.isPending || !state?.recorder.up}
+        onClick={() => start.mutate(undefined)}
+      >
+        Capture
+      </Button>
+      <div className="transport-options">
         <TextField
           label="Name of the take"
           size="small"
-          style={{ marginLeft: 'auto', width: 210 }}
+          style={{ width: 146 }}
           value={name}
           onChange={(event) => setName(event.target.value)}
         />
-      )}
-    </section>
+        <TextField
+          select
+          label="Begins"
+          size="small"
+          style={{ width: 104 }}
+          disabled={along !== ''}
+          value={back}
+          onChange={(event) => setBack(Number(event.target.value))}
+        >
+          <MenuItem value={0}>now</MenuItem>
+          {choices.map((seconds) => (
+            <MenuItem key={seconds} value={seconds}>
+              {seconds} s ago
+            </MenuItem>
+          ))}
+        </TextField>
+        {takes.length > 0 && (
+          <TextField
+            select
+            label="Plays along"
+            size="small"
+            style={{ width: 122 }}
+            value={along}
+            onChange={(event) => setAlong(event.target.value)}
+          >
+            <MenuItem value="">nothing</MenuItem>
+            {takes.map((take) => (
+              <MenuItem key={take.id} value={take.id}>
+                {take.number} {take.name}
+              </MenuItem>
+            ))}
+          </TextField>
+        )}
+      </div>
+    </>
+  );
+}
+
+/** Ends the take only when it is held: nothing else does. */
+function StopButton() {
+  const stop = useCommand(async () => {
+    await taken(api.POST('/api/capture/stop', { body: {} }));
+    refreshTakes();
+  });
+  return (
+    <HoldButton
+      variant="contained"
+      color="error"
+      size="large"
+      disabled={stop.isPending}
+      onHeld={() => stop.mutate(undefined)}
+      onShort={() => tell({ kind: 'info', text: 'Hold Stop for a second to end the take.' })}
+    >
+      Hold to stop
+    </HoldButton>
   );
 }
 

@@ -1,16 +1,16 @@
-import Autocomplete from '@mui/material/Autocomplete';
 import Button from '@mui/material/Button';
 import FormControlLabel from '@mui/material/FormControlLabel';
+import MenuItem from '@mui/material/MenuItem';
 import Popover from '@mui/material/Popover';
 import Switch from '@mui/material/Switch';
 import TextField from '@mui/material/TextField';
-import { useState } from 'react';
-import type { Port, Show } from '../../api/client';
-import { set, useChoices } from '../../api/queries';
-import { useThemeName } from '../../look/theme';
-import { dyeColour } from '../../look/tokens';
-import { type Field, FIELDS } from './cells';
+import type { Channel, Port, Settings, Show, Track } from '../../api/client';
+import { set } from '../../api/edits';
+import { FIELDS } from './cells';
+import { Dyes } from './Dyes';
+import { ChoiceField, TextSetting } from './Fields';
 import { HEADS } from './layout';
+import { patch } from './patching';
 
 interface EditorProps {
   port: Port;
@@ -25,165 +25,119 @@ export function CellEditor({ port, cell, typed, show, onClose }: EditorProps) {
   const { rail, number } = port;
   const channel = rail === 'channel' ? show.channels[number - 1] : undefined;
   const track = rail === 'track' ? show.tracks[number - 1] : undefined;
+  const choose = (settings: Settings, first: boolean) => {
+    if (first) onClose();
+    if (Object.keys(settings).length > 0) void patch(show, settings);
+  };
   return (
     <Popover open anchorEl={cell} onClose={onClose} anchorOrigin={{ vertical: 'bottom', horizontal: 'left' }}>
-      <div
-        style={{ padding: 16, width: 300, display: 'grid', gap: 14 }}
-        role="dialog"
-        aria-label={`Set ${HEADS[rail]} ${port.mark}`}
-      >
+      <div className="editor" role="dialog" aria-label={`Set ${HEADS[rail]} ${port.mark}`}>
         <h3>
           {HEADS[rail]} {port.mark} {port.name}
         </h3>
+        {port.missing && <p className="note look">Missing: {port.missing}.</p>}
         {FIELDS[rail].map((field, i) => (
           <ChoiceField
             key={field.column}
-            field={field}
-            port={port}
-            show={show}
+            column={field.column}
+            label={field.label}
+            number={number}
+            version={show.version}
             typed={i === 0 ? typed : ''}
-            first={i === 0}
-            onDone={onClose}
+            autoFocus={i === 0}
+            onChoose={(settings) => choose(settings, i === 0)}
           />
         ))}
-        {channel && (
-          <>
-            <TextSetting
-              key={`n${show.version}`}
-              label="Name"
-              path={`channel/${number}/name`}
-              value={channel.name}
-            />
-            <TextSetting
-              key={`g${show.version}`}
-              label="Preamp gain, dB"
-              path={`channel/${number}/gain`}
-              value={channel.gain}
-            />
-            <Dyes path={`channel/${number}/colour`} dyes={show.profile.dyes} value={channel.colour} />
-          </>
-        )}
-        {track && (
-          <>
-            <TextSetting
-              key={`t${show.version}`}
-              label="Name"
-              path={`track/${number}/name`}
-              value={track.name}
-            />
-            <FormControlLabel
-              label="Armed"
-              control={
-                <Switch
-                  checked={track.armed}
-                  onChange={(_, armed) => void set({ [`track/${number}/armed`]: armed })}
-                />
-              }
-            />
-            <FormControlLabel
-              label="Stereo"
-              control={
-                <Switch
-                  checked={track.stereo}
-                  onChange={(_, stereo) =>
-                    void set({
-                      [`track/${number}/stereo`]: stereo,
-                      [`track/${number}/inputs`]: [],
-                      [`track/${number}/outputs`]: [],
-                    })
-                  }
-                />
-              }
-            />
-          </>
-        )}
+        {channel && <ChannelFields channel={channel} show={show} />}
+        {track && <TrackFields track={track} show={show} />}
         <Button onClick={onClose}>Done</Button>
       </div>
     </Popover>
   );
 }
 
-interface ChoiceProps {
-  field: Field;
-  port: Port;
-  show: Show;
-  typed: string;
-  first: boolean;
-  onDone: () => void;
-}
-
-function ChoiceField({ field, port, show, typed, first, onDone }: ChoiceProps) {
-  const choices = useChoices(field.column, port.number, show.version).data ?? [];
-  const [text, setText] = useState<string | null>(typed || null);
-  const current = choices.find((choice) => choice.current) ?? null;
+function Toggle({ label, on, path }: { label: string; on: boolean; path: string }) {
   return (
-    <Autocomplete
-      options={choices}
-      getOptionLabel={(choice) => choice.label}
-      isOptionEqualToValue={(a, b) => a.label === b.label}
-      value={current}
-      inputValue={text ?? current?.label ?? ''}
-      onInputChange={(_, next, why) => {
-        // A reset comes by itself when the choices arrive, and must not take away what was typed to open the cell.
-        if (why !== 'reset') setText(why === 'input' ? next : null);
-      }}
-      onChange={(_, choice) => {
-        if (choice && !choice.current && Object.keys(choice.settings).length > 0) void set(choice.settings);
-        if (first) onDone();
-      }}
-      openOnFocus={first}
-      autoHighlight
-      disableClearable={current !== null}
-      size="small"
-      renderInput={(params) => <TextField {...params} label={field.label} autoFocus={first} />}
-    />
-  );
-}
-
-/** A name or figure that is set when the field is left or Enter is pressed. */
-function TextSetting({ label, path, value }: { label: string; path: string; value: string | number }) {
-  const [text, setText] = useState(String(value));
-  const keep = () => {
-    if (text === String(value)) return;
-    const next = typeof value === 'number' ? Number(text.replace('−', '-')) : text;
-    if (typeof next === 'number' && Number.isNaN(next)) setText(String(value));
-    else void set({ [path]: next }).then((done) => done || setText(String(value)));
-  };
-  return (
-    <TextField
+    <FormControlLabel
       label={label}
-      size="small"
-      value={text}
-      onChange={(event) => setText(event.target.value)}
-      onBlur={keep}
-      onKeyDown={(event) => event.key === 'Enter' && keep()}
+      control={<Switch size="small" checked={on} onChange={(_, next) => void set({ [path]: next })} />}
     />
   );
 }
 
-function Dyes({ path, dyes, value }: { path: string; dyes: string[]; value: string }) {
-  const { name: theme } = useThemeName();
+function ChannelFields({ channel, show }: { channel: Channel; show: Show }) {
+  const at = `channel/${channel.number}`;
   return (
-    <div role="radiogroup" aria-label="Dye" style={{ display: 'flex', flexWrap: 'wrap', gap: 6 }}>
-      {dyes.map((dye) => (
-        <button
-          key={dye}
-          type="button"
-          role="radio"
-          aria-checked={dye === value}
-          aria-label={dye}
-          title={dye}
-          onClick={() => void set({ [path]: dye })}
-          style={{
-            width: 32,
-            height: 32,
-            borderRadius: 6,
-            cursor: 'pointer',
-            background: dyeColour(dye, theme),
-            border: dye === value ? '3px solid var(--strong)' : '1px solid var(--rule)',
-          }}
+    <>
+      <div className="pair">
+        <TextSetting label="Name" path={`${at}/name`} value={channel.name} />
+        <TextSetting label="Short name" path={`${at}/short`} value={channel.short} />
+        <TextSetting label="Microphone" path={`${at}/mic`} value={channel.mic} />
+        <TextSetting label="Stand" path={`${at}/stand`} value={channel.stand} />
+        <TextSetting label="Preamp gain, dB" path={`${at}/gain`} value={channel.gain} />
+        <TextField
+          select
+          label="Stands on stage"
+          size="small"
+          value={channel.spot ?? ''}
+          onChange={(event) => void set({ [`${at}/spot`]: event.target.value || null })}
+        >
+          {['', 'left', 'centre', 'right'].map((spot) => (
+            <MenuItem key={spot} value={spot}>
+              {spot || 'anywhere'}
+            </MenuItem>
+          ))}
+        </TextField>
+      </div>
+      <div className="row">
+        <Toggle label="48 V" on={channel.phantom} path={`${at}/phantom`} />
+        <Toggle label="Fixed for auto-patch" on={channel.fixed} path={`${at}/fixed`} />
+      </div>
+      <Dyes
+        dyes={show.profile.dyes}
+        value={channel.colour}
+        onChoose={(dye) => void set({ [`${at}/colour`]: dye })}
+      />
+    </>
+  );
+}
+
+function TrackFields({ track, show }: { track: Track; show: Show }) {
+  const at = `track/${track.number}`;
+  return (
+    <>
+      <TextSetting label="Name of its own" path={`${at}/name`} value={track.name} placeholder={track.title} />
+      <TextSetting
+        label="Shares a return as"
+        path={`${at}/shares`}
+        value={track.shares}
+        placeholder="no group: alone on its return"
+      />
+      <div className="row">
+        <Toggle label="Armed" on={track.armed} path={`${at}/armed`} />
+        <FormControlLabel
+          label="Stereo"
+          control={
+            <Switch
+              size="small"
+              checked={track.stereo}
+              onChange={(_, stereo) =>
+                void set({ [`${at}/stereo`]: stereo, [`${at}/inputs`]: [], [`${at}/outputs`]: [] })
+              }
+            />
+          }
         />
-      ))}
-    </div>
+      </div>
+      <Dyes
+        dyes={show.profile.dyes}
+        value={track.colour}
+        onChoose={(dye) => void set({ [`${at}/colour`]: dye })}
+      />
+      {track.colour !== null && (
+        <Button size="small" onClick={() => void set({ [`${at}/colour`]: null })}>
+          Take the dye of its source
+        </Button>
+      )}
+    </>
   );
 }

@@ -1,36 +1,57 @@
-import Button from '@mui/material/Button';
-import { useEffect, useRef, useState } from 'react';
-import type { Port } from '../../api/client';
-import { redo, set, undo, useShow } from '../../api/queries';
+import Popover from '@mui/material/Popover';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import type { Port, Settings } from '../../api/client';
+import { redo, set, step, undo } from '../../api/edits';
+import { useShow } from '../../api/queries';
+import { PORT, useJump } from '../../app/jump';
+import { BulkEditor } from './BulkEditor';
 import { CellEditor } from './CellEditor';
-import { emptying } from './cells';
-import { type Cursor, start } from './cursor';
+import { emptying, forAll, namesFor, numbersOf, portOf } from './cells';
+import { type Cursor, inRange, isRange, start } from './cursor';
+import { Dyes } from './Dyes';
+import { type Filter, found, shown as show_, strandsOf } from './filter';
+import { InputListDialog } from './InputListDialog';
+import { patch } from './patching';
 import { RunStraightDialog } from './RunStraightDialog';
-import { Sheet } from './Sheet';
+import { Sheet, type SheetActions } from './Sheet';
 import { ShortcutsDialog } from './ShortcutsDialog';
+import { Toolbar } from './Toolbar';
 import { TracePanel } from './TracePanel';
+import { TracksDialog } from './TracksDialog';
 
-interface Editing {
+interface Open {
   port: Port;
   cell: HTMLElement;
   typed: string;
 }
+export type PatchDialog = 'run' | 'tracks' | 'list' | 'keys';
 
 /** The strand sheet with its tools, and the chosen strand told hop by hop at the side. */
 export function PatchPlace() {
   const show = useShow().data;
   const [cursor, setCursor] = useState<Cursor>(start);
   const [find, setFind] = useState('');
-  const [editing, setEditing] = useState<Editing | null>(null);
-  const [dialog, setDialog] = useState<'run' | 'keys' | null>(null);
+  const [filter, setFilter] = useState<Filter>('all');
+  const [editing, setEditing] = useState<Open | null>(null);
+  const [dyeing, setDyeing] = useState<Open | null>(null);
+  const [naming, setNaming] = useState<Port | null>(null);
+  const [dialog, setDialog] = useState<PatchDialog | null>(null);
   const finder = useRef<HTMLInputElement>(null);
+
+  const kinds = useMemo(() => (show ? strandsOf(show) : null), [show]);
+  const shown = useMemo(() => {
+    if (!show || !kinds) return { ports: [], rows: 0 };
+    return show_(show.sheet.ports, [filter === 'all' ? null : kinds[filter], found(show.sheet.ports, find)]);
+  }, [show, kinds, filter, find]);
+  const at = shown.ports.find((port) => port.rail === cursor.rail && port.row === cursor.row);
+  const chosen = useMemo(() => shown.ports.filter((port) => inRange(cursor, port)), [shown, cursor]);
 
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const typing = event.target instanceof HTMLInputElement || event.target instanceof HTMLTextAreaElement;
       const held = event.ctrlKey || event.metaKey;
       const key = event.key.toLowerCase();
-      if (typing) return;
+      if (typing || document.querySelector('[role=dialog]')) return;
       if (held && key === 'z') void (event.shiftKey ? redo() : undo());
       else if (held && key === 'y') void redo();
       else if (!held && key === '/') finder.current?.focus();
@@ -42,75 +63,180 @@ export function PatchPlace() {
     return () => window.removeEventListener('keydown', onKey);
   }, []);
 
-  if (!show) return null;
-  const at = show.sheet.ports.find((port) => port.rail === cursor.rail && port.row === cursor.row);
-  const strand = at?.strands[0];
+  // A jump from elsewhere: to a port, or to the port of a setting with its editor open.
+  useJump('patch', (sought) => {
+    if (!show) return;
+    const shows = sought.startsWith(PORT);
+    const id = sought.slice(PORT.length);
+    const port = shows ? show.sheet.ports.find((one) => one.id === id) : portOf(show, sought);
+    if (!port) return;
+    setFilter('all');
+    setFind('');
+    setCursor({ rail: port.rail, row: port.row, anchor: port.row });
+    const open = () => {
+      const cell = document.querySelector<HTMLElement>(`[data-port="${CSS.escape(port.id)}"]`);
+      cell?.focus();
+      if (cell && !shows) setEditing({ port, cell, typed: '' });
+    };
+    requestAnimationFrame(() => requestAnimationFrame(open));
+  });
 
+  const focusCell = useCallback((id: string | undefined) => {
+    if (id) document.querySelector<HTMLElement>(`[data-port="${CSS.escape(id)}"]`)?.focus();
+  }, []);
+  if (!show || !kinds) return null;
+
+  const range = isRange(cursor) && chosen.length > 1 ? chosen : null;
+  const goTo = (port: Port) => setCursor({ rail: port.rail, row: port.row, anchor: port.row });
   const close = () => {
-    const cell = editing?.cell;
+    const open = editing ?? dyeing;
     setEditing(null);
-    cell?.focus();
+    setDyeing(null);
+    // The cell may be drawn anew by then.
+    if (open) requestAnimationFrame(() => focusCell(open.port.id));
   };
+  const inRangeOr = (port: Port) => (range?.includes(port) ? range : [port]);
+
+  const actions: SheetActions = {
+    onEdit: (port, cell, typed) => {
+      if (!range?.includes(port)) goTo(port);
+      setEditing({ port, cell, typed });
+    },
+    onName: (port) => {
+      if (port.rail !== 'channel' && port.rail !== 'track') return;
+      goTo(port);
+      setNaming(port);
+    },
+    onDye: (port, cell) => {
+      if (port.rail === 'channel' || port.rail === 'track') setDyeing({ port, cell, typed: '' });
+    },
+    onClear: (port) => {
+      const all = inRangeOr(port)
+        .map((one) => emptying(show, one))
+        .filter((one) => one !== null);
+      const settings = Object.assign({}, ...all) as Settings;
+      if (Object.keys(settings).length > 0) void patch(show, settings);
+    },
+    onPair: (port) => {
+      if (port.rail !== 'channel') return;
+      const left = show.channels[port.number % 2 === 1 ? port.number - 1 : port.number - 2];
+      void step(left?.paired ? 'split' : 'join', { channel: port.number });
+    },
+    onFix: (port) => {
+      if (port.rail !== 'channel') return;
+      const fixed = !show.channels[port.number - 1]?.fixed;
+      void set(
+        forAll('channel', numbersOf(inRangeOr(port)), 'fixed', () => fixed),
+        fixed ? 'Fix for auto-patch' : 'Let auto-patch move it',
+      );
+    },
+    onArm: (port) => {
+      if (port.rail !== 'track') return;
+      const armed = !show.tracks[port.number - 1]?.armed;
+      void set(
+        forAll('track', numbersOf(inRangeOr(port)), 'armed', () => armed),
+        armed ? 'Arm' : 'Disarm',
+      );
+    },
+    onPaste: (port, text) => {
+      if (port.rail !== 'channel' && port.rail !== 'track') return;
+      const below = numbersOf(shown.ports.filter((one) => one.rail === port.rail && one.row >= port.row));
+      const names = namesFor(text.trim(), below.length).slice(0, text.trim().split(/\r?\n/).length);
+      void set(
+        forAll(port.rail, below.slice(0, names.length), 'name', (i) => names[i]),
+        `Names of ${names.length} ${port.rail}s`,
+      );
+    },
+  };
+
+  const named = (name: string | null, go: 0 | 1 | -1) => {
+    const port = naming;
+    setNaming(null);
+    if (!port) return;
+    if (name !== null && name !== port.name) void set({ [`${port.rail}/${port.number}/name`]: name });
+    const next =
+      go === 0 ? port : shown.ports.find((one) => one.rail === port.rail && one.row === port.row + go);
+    if (!next) return;
+    goTo(next);
+    if (go !== 0) setNaming(next);
+    else requestAnimationFrame(() => focusCell(next.id));
+  };
+  const dyed = (dye: string) => {
+    if (!dyeing) return;
+    const { port } = dyeing;
+    void set(
+      forAll(port.rail, numbersOf(inRangeOr(port)), 'colour', () => dye),
+      `Dye ${dye}`,
+    );
+    close();
+  };
+
   return (
     <>
-      <main>
-        <div className="tools">
-          <Button variant="outlined" onClick={() => setDialog('run')}>
-            Run straight…
-          </Button>
-          <Button
-            variant="outlined"
-            disabled={!show.undo}
-            title={show.undo ?? ''}
-            onClick={() => void undo()}
-          >
-            Undo
-          </Button>
-          <Button
-            variant="outlined"
-            disabled={!show.redo}
-            title={show.redo ?? ''}
-            onClick={() => void redo()}
-          >
-            Redo
-          </Button>
-          <input
-            ref={finder}
-            className="find"
-            aria-label="Find a strand"
-            placeholder="find a strand  /"
-            value={find}
-            onChange={(event) => setFind(event.target.value)}
-            onKeyDown={(event) => event.key === 'Escape' && (setFind(''), event.currentTarget.blur())}
-          />
-          <span className="hint">
-            <kbd>↑↓←→</kbd> move · <kbd>Enter</kbd> or type to set · <kbd>?</kbd> keys
-          </span>
-        </div>
+      <main className="patch">
+        <Toolbar
+          show={show}
+          kinds={kinds}
+          filter={filter}
+          onFilter={(next) => {
+            setFilter(next);
+            setCursor(start);
+          }}
+          find={find}
+          finder={finder}
+          onFind={(text) => {
+            setFind(text);
+            setCursor({ ...start, row: 0, anchor: 0 });
+          }}
+          onFound={() =>
+            focusCell(shown.ports.find((port) => port.rail === 'channel')?.id ?? shown.ports[0]?.id)
+          }
+          at={at}
+          range={range}
+          onPair={actions.onPair}
+          onEditRange={() => {
+            const cell = at && document.querySelector<HTMLElement>(`[data-port="${CSS.escape(at.id)}"]`);
+            if (cell && at) setEditing({ port: at, cell, typed: '' });
+          }}
+          onDialog={setDialog}
+        />
         <Sheet
           show={show}
+          shown={shown}
           cursor={cursor}
-          chosen={at?.strands ?? []}
-          find={find}
           onCursor={setCursor}
-          onEdit={(port, cell, typed) => {
-            setCursor({ rail: port.rail, row: port.row, anchor: port.row });
-            setEditing({ port, cell, typed });
-          }}
-          onClear={(port) => {
-            const settings = emptying(show, port);
-            if (settings) void set(settings);
-          }}
+          naming={naming}
+          onNamed={named}
+          {...actions}
         />
       </main>
-      <TracePanel strandId={strand} port={at} show={show} />
-      {editing && <CellEditor {...editing} show={show} onClose={close} />}
+      <TracePanel port={at} show={show} />
+      {editing &&
+        (range?.includes(editing.port) ? (
+          <BulkEditor ports={range} cell={editing.cell} show={show} onClose={close} />
+        ) : (
+          <CellEditor {...editing} show={show} onClose={close} />
+        ))}
+      {dyeing && (
+        <Popover
+          open
+          anchorEl={dyeing.cell}
+          onClose={close}
+          anchorOrigin={{ vertical: 'bottom', horizontal: 'left' }}
+        >
+          <div className="editor" role="dialog" aria-label={`Dye of ${dyeing.port.name || dyeing.port.mark}`}>
+            <Dyes dyes={show.profile.dyes} value={dyeing.port.dye} onChoose={dyed} autoFocus />
+          </div>
+        </Popover>
+      )}
       <RunStraightDialog
         open={dialog === 'run'}
         onClose={() => setDialog(null)}
-        cursor={cursor}
+        chosen={chosen}
         show={show}
       />
+      <TracksDialog open={dialog === 'tracks'} onClose={() => setDialog(null)} chosen={chosen} show={show} />
+      <InputListDialog open={dialog === 'list'} onClose={() => setDialog(null)} />
       <ShortcutsDialog open={dialog === 'keys'} onClose={() => setDialog(null)} />
     </>
   );

@@ -7,8 +7,11 @@ import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import { useState } from 'react';
 import type { Port, Show } from '../../api/client';
-import { runStraight, type RunColumn } from '../../api/queries';
-import type { Cursor } from './cursor';
+import { takeCarefully } from '../../api/preview';
+import type { Rail } from './layout';
+import { NumberField } from './NumberField';
+
+type RunColumn = 'socket' | 'send' | 'track_input' | 'track_output' | 'return';
 
 const COLUMNS: Record<RunColumn, { label: string; from: string; targets: string }> = {
   socket: { label: 'Channels from sockets', targets: 'channel', from: 'socket' },
@@ -17,7 +20,7 @@ const COLUMNS: Record<RunColumn, { label: string; from: string; targets: string 
   track_output: { label: 'Track outputs to card returns', targets: 'track', from: 'card return' },
   return: { label: 'Take sources from card returns', targets: 'channel', from: 'card return' },
 };
-const BY_RAIL: Record<Port['rail'], RunColumn> = {
+const BY_RAIL: Record<Rail, RunColumn> = {
   socket: 'socket',
   channel: 'socket',
   send: 'send',
@@ -28,42 +31,40 @@ const BY_RAIL: Record<Port['rail'], RunColumn> = {
 interface RunProps {
   open: boolean;
   onClose: () => void;
-  cursor: Cursor;
+  /** The range that is chosen on the sheet. */
+  chosen: Port[];
   show: Show;
 }
 
-export function RunStraightDialog({ open, onClose, cursor, show }: RunProps) {
+export function RunStraightDialog({ open, onClose, chosen, show }: RunProps) {
   return (
     <Dialog open={open} onClose={onClose}>
-      {open && <RunForm onClose={onClose} cursor={cursor} show={show} />}
+      {open && <RunForm onClose={onClose} chosen={chosen} show={show} />}
     </Dialog>
   );
 }
 
 /** Starts out with the range that is chosen on the sheet. */
-function RunForm({ onClose, cursor, show }: Omit<RunProps, 'open'>) {
-  const low = Math.min(cursor.row, cursor.anchor);
-  const chosen = show.sheet.ports.filter((port) => port.rail === cursor.rail);
-  const [column, setColumn] = useState<RunColumn>(BY_RAIL[cursor.rail]);
-  const [first, setFirst] = useState(chosen[low]?.number ?? 1);
-  const [count, setCount] = useState(Math.abs(cursor.row - cursor.anchor) + 1);
+function RunForm({ onClose, chosen, show }: Omit<RunProps, 'open'>) {
+  const sockets = show.sheet.ports.filter((port) => port.rail === 'socket' && port.missing === null);
+  const [column, setColumn] = useState<RunColumn>(BY_RAIL[chosen[0]?.rail ?? 'channel']);
+  const bySocket = column === 'socket';
+  const [first, setFirst] = useState(chosen[0]?.rail === 'socket' ? 1 : (chosen[0]?.number ?? 1));
+  const [count, setCount] = useState(Math.max(1, chosen.length));
   const [from, setFrom] = useState(first);
+  const [socket, setSocket] = useState((chosen[0]?.rail === 'socket' ? chosen[0].id : sockets[0]?.id) ?? '');
   const words = COLUMNS[column];
-  const figure = (label: string, value: number, put: (value: number) => void) => (
-    <TextField
-      label={label}
-      type="number"
-      size="small"
-      value={value}
-      slotProps={{ htmlInput: { min: 1 } }}
-      onChange={(event) => put(Number(event.target.value))}
-    />
-  );
+  const run = () =>
+    void takeCarefully(
+      'run_straight',
+      { column, first, count, start: bySocket ? socket : from },
+      (preview) => preview.losses.length > 0,
+    ).then((done) => done && onClose());
   return (
     <form
       onSubmit={(event) => {
         event.preventDefault();
-        void runStraight({ column, first, count, start: from }).then((done) => done && onClose());
+        run();
       }}
     >
       <DialogTitle>Run straight</DialogTitle>
@@ -82,12 +83,29 @@ function RunForm({ onClose, cursor, show }: Omit<RunProps, 'open'>) {
               </MenuItem>
             ))}
           </TextField>
-          {figure(`First ${words.targets}`, first, setFirst)}
-          {figure('How many', count, setCount)}
-          {figure(`Starting with ${words.from}`, from, setFrom)}
+          <NumberField label={`First ${words.targets}`} value={first} onChange={setFirst} />
+          <NumberField label="How many" value={count} onChange={setCount} />
+          {bySocket ? (
+            <TextField
+              select
+              label="Starting with socket"
+              size="small"
+              value={socket}
+              onChange={(event) => setSocket(event.target.value)}
+              slotProps={{ select: { MenuProps: { slotProps: { paper: { style: { maxHeight: 320 } } } } } }}
+            >
+              {sockets.map((port) => (
+                <MenuItem key={port.id} value={port.id}>
+                  {port.mark}
+                </MenuItem>
+              ))}
+            </TextField>
+          ) : (
+            <NumberField label={`Starting with ${words.from}`} value={from} onChange={setFrom} />
+          )}
           <p className="hint">
-            {words.targets} {first} to {first + count - 1} get {words.from} {from} and following, in ascending
-            order.
+            {words.targets} {first} to {first + count - 1} get the {words.from} that is chosen and those that
+            follow, in ascending order.
           </p>
         </div>
       </DialogContent>

@@ -1,190 +1,209 @@
-import { type KeyboardEvent, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import {
+  type ClipboardEvent,
+  type KeyboardEvent,
+  type MouseEvent,
+  type RefObject,
+  useCallback,
+  useEffect,
+  useLayoutEffect,
+  useMemo,
+  useRef,
+  useState,
+} from 'react';
 import type { Port, Show } from '../../api/client';
 import { useThemeName } from '../../look/theme';
 import { dyeColour } from '../../look/tokens';
-import { type Cursor, inRange, moved } from './cursor';
-import {
-  type Columns,
-  columnsFor,
-  HEADS,
-  PORT,
-  RAILS,
-  ROW,
-  rowMiddle,
-  rowTop,
-  threadPath,
-  TOP,
-} from './layout';
+import { Brackets } from './Brackets';
+import { type Cursor, inRange, isRange, moved, rowsOf } from './cursor';
+import type { Shown } from './filter';
+import { columnsFor, HEADS, RAILS, ROW, widthOf } from './layout';
+import { NameInput } from './NameInput';
+import { PortCell } from './PortCell';
+import { Threads } from './Threads';
+import './sheet.css';
 
-interface SheetProps {
-  show: Show;
-  cursor: Cursor;
-  chosen: string[];
-  find: string;
-  onCursor: (cursor: Cursor) => void;
+/** What can be done with the port at the cursor, or the range. */
+export interface SheetActions {
   onEdit: (port: Port, cell: HTMLElement, typed: string) => void;
+  onName: (port: Port, cell: HTMLElement) => void;
+  onDye: (port: Port, cell: HTMLElement) => void;
   onClear: (port: Port) => void;
+  onPair: (port: Port) => void;
+  onFix: (port: Port) => void;
+  onArm: (port: Port) => void;
+  onPaste: (port: Port, text: string) => void;
 }
 
-/** The strand sheet: rails of ports with threads between them. One port is at the keyboard's cursor. */
-export function Sheet({ show, cursor, chosen, find, onCursor, onEdit, onClear }: SheetProps) {
-  const box = useRef<HTMLDivElement>(null);
-  const columns = columnsFor(useWidth(box));
-  const { ports, threads, loose } = show.sheet;
-  const byId = useMemo(() => new Map(ports.map((port) => [port.id, port])), [ports]);
-  const looks = useMemo(() => new Set(show.findings.flatMap((one) => one.at)), [show]);
-  const found = useMemo(() => matching(ports, find), [ports, find]);
-  const { name: theme } = useThemeName();
-  const sizes = useMemo(
-    () => Object.fromEntries(RAILS.map((rail) => [rail, ports.filter((port) => port.rail === rail).length])),
-    [ports],
-  );
-  const rows = Math.max(...Object.values(sizes));
-  const through = (strands: string[]) => strands.some((one) => chosen.includes(one));
-  const dim = (strands: string[]) => found !== null && !strands.some((one) => found.has(one));
+interface SheetProps extends SheetActions {
+  show: Show;
+  shown: Shown;
+  cursor: Cursor;
+  onCursor: (cursor: Cursor) => void;
+  /** The port whose name is being typed. */
+  naming: Port | null;
+  onNamed: (name: string | null, go: 0 | 1 | -1) => void;
+}
 
-  const at = ports.find((port) => port.rail === cursor.rail && port.row === cursor.row);
+const NAMED_KEYS: Record<string, keyof Pick<SheetActions, 'onPair' | 'onFix'>> = {
+  F8: 'onPair',
+  F9: 'onFix',
+};
+const NONE: ReadonlySet<string> = new Set();
+
+/** The strand sheet: rails of ports with threads between them. One port is at the keyboard's cursor. Only rows that are
+ * seen are drawn. */
+export function Sheet(props: SheetProps) {
+  const { show, shown, cursor, onCursor, naming, onNamed, onEdit, onName, onDye, onClear, onPaste } = props;
+  const box = useRef<HTMLDivElement>(null);
+  const { name: theme } = useThemeName();
+  const brackets = show.profile.stage_block > 1;
+  const columns = useColumns(box, brackets);
+  const { ports } = shown;
+  const byId = useMemo(() => new Map(ports.map((port) => [port.id, port])), [ports]);
+  const byPlace = useMemo(() => new Map(ports.map((port) => [`${port.rail}/${port.row}`, port])), [ports]);
+  const rows = useMemo(() => rowsOf(ports), [ports]);
+  const looks = useMemo(
+    () => new Set(show.findings.filter((one) => one.accepted === null).flatMap((one) => one.at)),
+    [show],
+  );
+  const at = byPlace.get(`${cursor.rail}/${cursor.row}`);
+  const chosen = useMemo(() => new Set(at?.strands ?? NONE), [at]);
+
+  const virtual = useVirtualizer({
+    count: shown.rows,
+    getScrollElement: () => box.current,
+    estimateSize: () => ROW,
+    overscan: 6,
+  });
+  const items = virtual.getVirtualItems();
+  const from = items[0]?.index ?? 0;
+  const to = items.at(-1)?.index ?? 40;
+  const height = shown.rows * ROW + 10;
+
+  // The cursor is always seen, and has the focus while the sheet has it.
+  const holds = useRef(false);
   useEffect(() => {
-    if (box.current?.contains(document.activeElement)) cellOf(box.current, at?.id)?.focus();
-  }, [at?.id]);
+    virtual.scrollToIndex(cursor.row, { align: 'auto' });
+  }, [virtual, cursor.row]);
+  useLayoutEffect(() => {
+    if (holds.current && document.activeElement === document.body) cellOf(box.current, at?.id)?.focus();
+  });
+  useEffect(() => {
+    if (!naming && box.current?.contains(document.activeElement))
+      cellOf(box.current, at?.id)?.focus({ preventScroll: true });
+  }, [naming, at?.id, from, to]);
 
   const onKeyDown = (event: KeyboardEvent) => {
-    if (!at || !box.current || event.altKey || event.ctrlKey || event.metaKey) return;
-    const next = moved(cursor, event.key, event.shiftKey, sizes);
-    const cell = cellOf(box.current, at.id);
+    if (event.target instanceof HTMLInputElement || event.altKey || event.ctrlKey || event.metaKey) return;
+    const next = moved(cursor, event.key, event.shiftKey, rows);
+    const cell = cellOf(box.current, at?.id);
+    const named = NAMED_KEYS[event.key];
     if (next) onCursor(next);
-    else if (event.key === 'Enter' && cell) onEdit(at, cell, '');
+    else if (!at || !cell) return;
+    else if (event.key === 'Enter') onEdit(at, cell, '');
+    else if (event.key === 'F2') onName(at, cell);
+    else if (event.key === 'F4') onDye(at, cell);
+    else if (named) props[named](at);
+    else if (event.key === ' ') props.onArm(at);
     else if (event.key === 'Delete' || event.key === 'Backspace') onClear(at);
-    else if (event.key.length === 1 && !'/? '.includes(event.key) && cell) onEdit(at, cell, event.key);
+    else if (event.key === 'Escape' && isRange(cursor)) onCursor({ ...cursor, anchor: cursor.row });
+    else if (event.key.length === 1 && !'/?'.includes(event.key)) onEdit(at, cell, event.key);
     else return;
     event.preventDefault();
   };
 
+  const { rail, anchor } = cursor;
+  const onPoint = useCallback(
+    (port: Port, event: MouseEvent<HTMLElement>) => {
+      onCursor({
+        rail: port.rail,
+        row: port.row,
+        anchor: event.shiftKey && port.rail === rail ? anchor : port.row,
+      });
+      event.currentTarget.focus();
+    },
+    [onCursor, rail, anchor],
+  );
+  const onOpen = useCallback((port: Port, cell: HTMLElement) => onEdit(port, cell, ''), [onEdit]);
+
   return (
-    <div
-      className="sheet"
-      ref={box}
-      role="grid"
-      aria-label="Strand sheet"
-      style={{ height: TOP + rows * ROW + 8 }}
-      onKeyDown={onKeyDown}
-    >
-      {RAILS.map((rail) => (
-        <div key={rail} className="sheet-head" style={columns[rail]}>
-          {HEADS[rail]}
-        </div>
-      ))}
-      <svg className="threads" width="100%" height="100%" aria-hidden="true">
-        {threads.map((thread) => {
-          const from = byId.get(thread.from);
-          const to = byId.get(thread.to);
-          if (!from || !to) return null;
-          const kind = `${through(thread.strands) ? 'through' : ''} ${dim(thread.strands) ? 'dim' : ''}`;
-          return (
-            <path
-              key={`${thread.from}>${thread.to}`}
-              className={`thread ${kind}`}
-              d={threadPath(columns, from, to)}
-              stroke={dyeColour(thread.dye, theme)}
-            />
-          );
-        })}
-        {loose.map((end) => {
-          const port = byId.get(end.port);
-          return (
-            port && (
-              <LooseEnd
-                key={end.port + end.side}
+    <div className="sheet-frame">
+      <div className="sheet-heads" aria-hidden="true">
+        {RAILS.map((one) => (
+          <div key={one} className="sheet-head" style={columns[one]}>
+            {HEADS[one]}
+          </div>
+        ))}
+      </div>
+      <div
+        className="sheet-scroll"
+        ref={box}
+        role="grid"
+        aria-label="Strand sheet"
+        aria-rowcount={shown.rows}
+        onKeyDown={onKeyDown}
+        onFocus={() => (holds.current = true)}
+        onBlur={(event) => (holds.current = event.relatedTarget === null)}
+        onPaste={(event: ClipboardEvent) => at && onPaste(at, event.clipboardData.getData('text'))}
+      >
+        <div className="sheet" style={{ height, minWidth: widthOf(columns) }}>
+          <Threads
+            threads={show.sheet.threads}
+            loose={show.sheet.loose}
+            byId={byId}
+            columns={columns}
+            chosen={chosen}
+            theme={theme}
+            from={from}
+            to={to}
+            height={height}
+          />
+          {brackets && <Brackets ports={ports} from={from} to={to} />}
+          {ports
+            .filter((port) => port.row >= from && port.row <= to)
+            .map((port) => (
+              <PortCell
+                key={port.id}
                 port={port}
-                side={end.side}
-                columns={columns}
-                dye={dyeColour(port.dye, theme)}
+                left={columns[port.rail].left}
+                width={columns[port.rail].width}
+                colour={dyeColour(port.dye, theme)}
+                kinds={[
+                  port.strands.some((one) => chosen.has(one)) && 'through',
+                  looks.has(port.id) && 'look',
+                  port === at && 'at',
+                  isRange(cursor) && inRange(cursor, port) && 'range',
+                ]
+                  .filter(Boolean)
+                  .join(' ')}
+                focusable={port === at}
+                chosen={port.strands.some((one) => chosen.has(one))}
+                onPoint={onPoint}
+                onOpen={onOpen}
+                onDye={onDye}
               />
-            )
-          );
-        })}
-      </svg>
-      {ports.map((port) => (
-        <div
-          key={port.id}
-          role="gridcell"
-          data-port={port.id}
-          tabIndex={port === at ? 0 : -1}
-          aria-label={`${HEADS[port.rail]} ${port.mark} ${port.name} ${port.note}`.trim()}
-          aria-selected={through(port.strands)}
-          className={[
-            'port',
-            `rail-${port.rail}`,
-            port.free && 'free',
-            through(port.strands) && 'through',
-            looks.has(port.id) && 'look',
-            port === at && 'at',
-            cursor.row !== cursor.anchor && inRange(cursor, port) && 'range',
-            dim(port.strands) && 'dim',
-          ]
-            .filter(Boolean)
-            .join(' ')}
-          style={{ ...columns[port.rail], top: rowTop(port.row) }}
-          onClick={(event) => {
-            onCursor({
-              rail: port.rail,
-              row: port.row,
-              anchor: event.shiftKey && port.rail === cursor.rail ? cursor.anchor : port.row,
-            });
-            event.currentTarget.focus();
-          }}
-          onDoubleClick={(event) => onEdit(port, event.currentTarget, '')}
-        >
-          {(port.rail === 'channel' || port.rail === 'track') && !port.free && (
-            <span className="dye" style={{ background: dyeColour(port.dye, theme) }} />
+            ))}
+          {naming && (
+            <NameInput
+              key={naming.id}
+              port={naming}
+              left={columns[naming.rail].left}
+              width={columns[naming.rail].width}
+              onDone={onNamed}
+            />
           )}
-          <span className="port-mark figure">{port.mark}</span>
-          <span className="port-name">{port.name}</span>
-          {port.note && <span className="port-note figure">{port.note}</span>}
+          {shown.rows === 0 && <p className="empty">No strand is like that.</p>}
         </div>
-      ))}
+      </div>
     </div>
   );
 }
 
-const cellOf = (box: HTMLElement, id: string | undefined) =>
-  id === undefined ? null : box.querySelector<HTMLElement>(`[data-port="${CSS.escape(id)}"]`);
+const cellOf = (box: HTMLElement | null, id: string | undefined) =>
+  id === undefined ? null : (box?.querySelector<HTMLElement>(`[data-port="${CSS.escape(id)}"]`) ?? null);
 
-/** Strands with a port whose name or mark starts like what is sought; null while nothing is. */
-function matching(ports: Port[], find: string): Set<string> | null {
-  const words = find.trim().toLowerCase();
-  if (!words) return null;
-  const hits = ports.filter(
-    (port) => port.name.toLowerCase().includes(words) || port.mark.toLowerCase() === words,
-  );
-  return new Set(hits.flatMap((port) => port.strands));
-}
-
-/** A thread that ends: a dotted stub with an open ring. */
-function LooseEnd({
-  port,
-  side,
-  columns,
-  dye,
-}: {
-  port: Port;
-  side: 'left' | 'right';
-  columns: Columns;
-  dye: string;
-}) {
-  const { left, width } = columns[port.rail];
-  const y = rowMiddle(port.row);
-  const x = side === 'right' ? left + width : left;
-  const end = side === 'right' ? x + 22 : x - 22;
-  return (
-    <>
-      <path className="thread loose" d={`M${x} ${y}H${end}`} stroke={dye} />
-      <circle className="ring" cx={end + (side === 'right' ? 5 : -5)} cy={y} r={PORT / 5} />
-    </>
-  );
-}
-
-function useWidth(box: React.RefObject<HTMLDivElement | null>): number {
+function useColumns(box: RefObject<HTMLDivElement | null>, brackets: boolean) {
   const [width, setWidth] = useState(940);
   useLayoutEffect(() => {
     if (!box.current) return;
@@ -192,5 +211,5 @@ function useWidth(box: React.RefObject<HTMLDivElement | null>): number {
     watch.observe(box.current);
     return () => watch.disconnect();
   }, [box]);
-  return width;
+  return useMemo(() => columnsFor(width, brackets), [width, brackets]);
 }

@@ -8,10 +8,17 @@ const KEYS: [string, string][] = [
   ['↑ ↓ ← →', 'move between cells'],
   ['Shift with ↑ ↓', 'choose a range on a rail'],
   ['Page up, page down, Home, End', 'move further'],
-  ['Enter, or type', 'set the cell'],
-  ['Delete', 'empty the cell'],
-  ['/', 'find a strand, Esc ends it'],
+  ['Enter, or type', 'set the cell, or the whole range'],
+  ['Delete', 'empty the cell or range'],
+  ['F2', 'name it in its place; Enter goes on to the next'],
+  ['F4', 'dye it'],
+  ['F8', 'join two channels to a pair, or split it'],
+  ['F9', 'fix a channel for auto-patch, or let it go'],
+  ['Space', 'arm or disarm a track'],
+  ['Ctrl V', 'names from the clipboard, one a line, from here down'],
+  ['/', 'find a strand: type, Enter goes there, Esc ends it'],
   ['Ctrl Z, Ctrl Shift Z', 'undo, redo'],
+  ['?', 'these keys'],
 ];
 
 export function ShortcutsDialog({ open, onClose }: { open: boolean; onClose: () => void }) {

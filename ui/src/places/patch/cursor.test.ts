@@ -1,36 +1,34 @@
 import { expect, test } from 'vitest';
-import type { Port } from '../../api/client';
-import { inRange, moved, start } from './cursor';
-import { columnsFor, threadPath } from './layout';
+import { inRange, moved, rowsOf, start } from './cursor';
+import { BRACKETS, columnsFor, threadPath, widthOf } from './layout';
+import { port } from '../../test/pieces';
 
-const sizes = { socket: 18, channel: 18, send: 20, track: 20, return: 20 };
-const port = (rail: Port['rail'], row: number): Port => ({
-  id: `${rail}/${row}`,
-  rail,
-  row,
-  number: row + 1,
-  mark: '',
-  name: '',
-  note: '',
-  dye: 'iron',
-  free: false,
-  strands: [],
-});
+const rows = rowsOf([
+  ...Array.from({ length: 18 }, (_, row) => port('channel', row)),
+  ...Array.from({ length: 20 }, (_, row) => port('send', row)),
+  ...[0, 1, 5, 9].map((row) => port('return', row)),
+]);
 
 test('arrows move, stop at the edges, and leave other keys alone', () => {
-  expect(moved(start, 'ArrowDown', false, sizes)).toEqual({ rail: 'channel', row: 1, anchor: 1 });
-  expect(moved(start, 'ArrowUp', false, sizes)).toEqual(start);
-  expect(moved({ rail: 'return', row: 19, anchor: 19 }, 'ArrowRight', false, sizes)?.rail).toBe('return');
-  expect(moved({ rail: 'send', row: 19, anchor: 19 }, 'ArrowLeft', false, sizes)).toEqual({
+  expect(moved(start, 'ArrowDown', false, rows)).toEqual({ rail: 'channel', row: 1, anchor: 1 });
+  expect(moved(start, 'ArrowUp', false, rows)).toEqual(start);
+  expect(moved({ rail: 'return', row: 9, anchor: 9 }, 'ArrowRight', false, rows)?.rail).toBe('return');
+  expect(moved({ rail: 'send', row: 19, anchor: 19 }, 'ArrowLeft', false, rows)).toEqual({
     rail: 'channel',
     row: 17,
     anchor: 17,
   });
-  expect(moved(start, 'x', false, sizes)).toBeNull();
+  expect(moved(start, 'x', false, rows)).toBeNull();
+});
+
+test('rows without a port are stepped over, and a rail beside is entered at the nearest one', () => {
+  expect(moved({ rail: 'return', row: 1, anchor: 1 }, 'ArrowDown', false, rows)?.row).toBe(5);
+  expect(moved({ rail: 'return', row: 0, anchor: 0 }, 'End', false, rows)?.row).toBe(9);
+  expect(moved({ rail: 'return', row: 9, anchor: 9 }, 'PageUp', false, rows)?.row).toBe(0);
 });
 
 test('shift grows a range on one rail', () => {
-  const two = moved(start, 'ArrowDown', true, sizes);
+  const two = moved(start, 'ArrowDown', true, rows);
   expect(two).toEqual({ rail: 'channel', row: 1, anchor: 0 });
   expect(
     [port('channel', 0), port('channel', 1), port('channel', 2), port('send', 0)].map((one) =>
@@ -40,7 +38,13 @@ test('shift grows a range on one rail', () => {
 });
 
 test('threads are straight between equal rows and curved otherwise', () => {
-  const columns = columnsFor(1000);
-  expect(threadPath(columns, port('socket', 3), port('channel', 3))).toMatch(/^M112 \S+H\S+$/);
+  const columns = columnsFor(1000, false);
+  expect(threadPath(columns, port('socket', 3), port('channel', 3))).toMatch(/^M130 \S+H\S+$/);
   expect(threadPath(columns, port('socket', 3), port('channel', 5))).toContain('C');
+});
+
+test('columns share the width, and leave room for brackets', () => {
+  expect(columnsFor(1000, true).socket.left).toBe(BRACKETS);
+  expect(widthOf(columnsFor(1000, false))).toBe(1000);
+  expect(widthOf(columnsFor(300, false))).toBeGreaterThan(716);
 });

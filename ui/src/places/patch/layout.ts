@@ -12,19 +12,21 @@ export const HEADS: Record<Rail, string> = {
   track: 'Track',
   return: 'Return',
 };
-const WIDTHS: Record<Rail, number> = { socket: 112, channel: 172, send: 150, track: 168, return: 104 };
+const WIDTHS: Record<Rail, number> = { socket: 130, channel: 180, send: 138, track: 168, return: 104 };
 export const ROW = 26;
 export const PORT = 23;
-export const TOP = 36;
-const LEAST_GAP = 40;
+const LEAST_GAP = 36;
 const MOST_GAP = 110;
+/** Room at the left for the brackets of a desk that patches in blocks. */
+export const BRACKETS = 24;
 
 export type Columns = Record<Rail, { left: number; width: number }>;
 
-export function columnsFor(width: number): Columns {
+export function columnsFor(width: number, brackets: boolean): Columns {
   const ports = RAILS.reduce((sum, rail) => sum + WIDTHS[rail], 0);
-  const gap = Math.min(MOST_GAP, Math.max(LEAST_GAP, (width - ports) / (RAILS.length - 1)));
-  let left = 0;
+  const start = brackets ? BRACKETS : 0;
+  const gap = Math.min(MOST_GAP, Math.max(LEAST_GAP, (width - start - ports) / (RAILS.length - 1)));
+  let left = start;
   return Object.fromEntries(
     RAILS.map((rail) => {
       const place = { left, width: WIDTHS[rail] };
@@ -34,11 +36,16 @@ export function columnsFor(width: number): Columns {
   ) as Columns;
 }
 
-export const rowTop = (row: number) => TOP + row * ROW;
+/** What the whole sheet is wide at least. */
+export const widthOf = (columns: Columns) => columns.return.left + columns.return.width;
+
+export const rowTop = (row: number) => row * ROW;
 export const rowMiddle = (row: number) => rowTop(row) + PORT / 2;
 
+type Place = Pick<Port, 'rail' | 'row'>;
+
 /** The thread between two ports: straight where the rows are the same, otherwise a soft curve. */
-export function threadPath(columns: Columns, from: Port, to: Port): string {
+export function threadPath(columns: Columns, from: Place, to: Place): string {
   const a = columns[from.rail];
   const x1 = a.left + a.width;
   const x2 = columns[to.rail].left;

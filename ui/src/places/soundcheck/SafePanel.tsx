@@ -1,7 +1,7 @@
 import Button from '@mui/material/Button';
 import type { Show } from '../../api/client';
 import { useLive } from '../../api/live';
-import { flip } from '../../api/queries';
+import { flip } from '../../api/edits';
 import { count } from '../../look/format';
 
 interface Line {

@@ -1,6 +1,6 @@
-import type { CSSProperties } from 'react';
+import { type CSSProperties, useMemo } from 'react';
 import type { Channel, Show } from '../../api/client';
-import { flip } from '../../api/queries';
+import { flip } from '../../api/edits';
 import { useThemeName } from '../../look/theme';
 import { dyeColour } from '../../look/tokens';
 import { Meter } from '../../meters/Meter';
@@ -11,16 +11,30 @@ const SHUTTLE = 220;
 const STUB = 74;
 
 export function ShuttleBoard({ show, channels }: { show: Show; channels: Channel[] }) {
+  const marks = useMemo(
+    () =>
+      new Map(
+        show.sheet.ports.map((port) => [port.id, port.rail === 'return' ? `return ${port.mark}` : port.mark]),
+      ),
+    [show],
+  );
   return (
     <div role="list" aria-label="Shuttle board">
       {channels.map((channel) => (
-        <BoardLane key={channel.number} channel={channel} show={show} />
+        <BoardLane key={channel.number} channel={channel} show={show} marks={marks} />
       ))}
     </div>
   );
 }
 
-function BoardLane({ channel, show }: { channel: Channel; show: Show }) {
+interface LaneProps {
+  channel: Channel;
+  show: Show;
+  /** Words for what it hears on stage and on take. */
+  marks: Map<string, string>;
+}
+
+function BoardLane({ channel, show, marks }: LaneProps) {
   const { name: theme } = useThemeName();
   const onTake = channel.position === 'take';
   const lane = show.profile.meter_lanes.findIndex((base) => base.split('/')[2] === String(channel.number));
@@ -36,10 +50,10 @@ function BoardLane({ channel, show }: { channel: Channel; show: Show }) {
       style={{ '--dye': dyeColour(channel.colour, theme) } as CSSProperties}
     >
       <span className={`board-end ${onTake ? '' : 'heard'}`} style={{ left: 18 }}>
-        {short(channel.stage)}
+        {marks.get(channel.stage ?? '') ?? 'none'}
       </span>
       <span className={`board-end ${onTake ? 'heard' : ''}`} style={{ right: 18 }}>
-        {short(channel.take)}
+        {marks.get(channel.take ?? '') ?? 'none'}
       </span>
       {onTake ? (
         <>
@@ -56,7 +70,7 @@ function BoardLane({ channel, show }: { channel: Channel; show: Show }) {
         type="button"
         className="shuttle"
         disabled={!channel.take && !onTake}
-        title={channel.take ? '' : 'Hears no card return on take; set one in Patch'}
+        title={channel.take ? together(show, channel) : 'Hears no card return on take; set one in Patch'}
         aria-label={label}
         aria-pressed={onTake}
         style={{ left: onTake ? `calc(100% - ${END + STUB + SHUTTLE}px)` : END + STUB }}
@@ -74,10 +88,9 @@ function BoardLane({ channel, show }: { channel: Channel; show: Show }) {
   );
 }
 
-/** "In 3", "return 3". */
-function short(point: string | null): string {
-  if (!point) return 'none';
-  const [, kind, number] = point.split('/');
-  if (kind === 'return') return `return ${number}`;
-  return `${kind === 'line' ? 'Line' : 'In'} ${number}`;
+/** On a desk that flips by block: which channels go along. */
+function together({ profile }: Show, { number }: Channel): string {
+  if (profile.flip !== 'block') return '';
+  const first = Math.floor((number - 1) / profile.take_block) * profile.take_block + 1;
+  return `Flips together with channels ${first} to ${first + profile.take_block - 1}`;
 }

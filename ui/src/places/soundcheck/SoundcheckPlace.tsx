@@ -1,14 +1,16 @@
 import Button from '@mui/material/Button';
 import { useState } from 'react';
 import { useLive } from '../../api/live';
-import { flip, useShow } from '../../api/queries';
+import { flip } from '../../api/edits';
+import { useShow } from '../../api/queries';
 import { count } from '../../look/format';
 import { SafePanel } from './SafePanel';
 import { ShuttleBoard } from './ShuttleBoard';
 import { TakePlayer } from './TakePlayer';
+import './soundcheck.css';
 
 /** The shuttle board: every channel slides between the stage and the take that is chosen below. */
-export function SoundcheckPlace() {
+export default function SoundcheckPlace() {
   const show = useShow().data;
   const { state } = useLive();
   const [take, chooseTake] = useState<number | null>(null);

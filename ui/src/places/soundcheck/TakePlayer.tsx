@@ -4,7 +4,8 @@ import Switch from '@mui/material/Switch';
 import { useEffect, useState } from 'react';
 import { api, type Take, taken } from '../../api/client';
 import { useLive } from '../../api/live';
-import { useCommand, useOverview, useTakes } from '../../api/queries';
+import { useCommand } from '../../api/edits';
+import { useTakes, useWaveform } from '../../api/queries';
 import { clock } from '../../look/format';
 import { type Range, TakeStrip } from './TakeStrip';
 
@@ -29,7 +30,7 @@ export function TakePlayer({ take, onTake }: PlayerProps) {
 
 function ChosenTake({ take, takes, onTake }: { take: Take; takes: Take[]; onTake: (take: number) => void }) {
   const playing = useLive().state?.recorder.playback ?? null;
-  const overview = useOverview(take.number, take.frames).data;
+  const overview = useWaveform(take, 600).data;
   const [range, setRange] = useState<Range | null>(null);
   const [loop, setLoop] = useState(playing?.loop ?? false);
   const shown =

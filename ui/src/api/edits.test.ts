@@ -1,0 +1,90 @@
+import { waitFor } from '@testing-library/react';
+import { renderHook } from '@testing-library/react';
+import { beforeEach, expect, test } from 'vitest';
+import { answer, bodies, Refusal } from '../test/application';
+import { edited, previewOf, shown } from '../test/screen';
+import type { Show } from './client';
+import { flip, set, takePreview, undo } from './edits';
+import { useNotice } from './notices';
+import { queries, SHOW } from './queries';
+
+// A show of its own for each test: what an edit builds on is kept for each show.
+let id = 100;
+beforeEach(() => {
+  id += 1;
+  shown({ id });
+});
+
+const notice = () => renderHook(() => useNotice()).result.current;
+
+test('an edit says against which version of which show it is made', async () => {
+  answer('POST /api/edits', edited(8));
+  expect(await set({ 'channel/1/gain': 20 }, 'Louder')).toBe(true);
+  expect(bodies('POST /api/edits')).toEqual([
+    { version: 7, show: id, settings: { 'channel/1/gain': 20 }, label: 'Louder' },
+  ]);
+});
+
+test('the next edit builds on the last one, also before the show was read anew', async () => {
+  answer('POST /api/edits', edited(8));
+  answer('POST /api/undo', edited(9));
+  await set({ 'channel/1/gain': 20 });
+  await undo();
+  expect(bodies('POST /api/undo')).toEqual([{ version: 8, show: id }]);
+});
+
+test('a stale edit is told with what changed, and can be made again in the newest version', async () => {
+  answer('POST /api/edits', new Refusal(409, 'The show has changed meanwhile: Name (Bram).'));
+  answer('GET /api/show', { ...queries.getQueryData<Show>(SHOW), version: 9 });
+  expect(await set({ 'channel/1/gain': 20 })).toBe(false);
+  expect(notice()).toMatchObject({
+    kind: 'error',
+    text: 'The show has changed meanwhile: Name (Bram).',
+    action: { label: 'Apply again' },
+  });
+  await waitFor(() => expect(queries.getQueryData<Show>(SHOW)?.version).toBe(7)); // nobody shows it here
+  queries.setQueryData<Show>(SHOW, (show) => show && { ...show, version: 9 });
+  answer('POST /api/edits', edited(10));
+  notice()?.action?.run();
+  await waitFor(() => expect(bodies('POST /api/edits').map((body) => body['version'])).toEqual([7, 9]));
+});
+
+test('what is refused otherwise cannot be made again', async () => {
+  answer('POST /api/edits', new Refusal(422, 'The preamp goes to 60 dB.'));
+  expect(await set({ 'channel/1/gain': 99 })).toBe(false);
+  expect(notice()).toEqual({ kind: 'error', text: 'The preamp goes to 60 dB.' });
+});
+
+test('what the desk did not take is told with the first of it', async () => {
+  answer('POST /api/edits', {
+    ...edited(8),
+    desk_problems: ['strip/1/gain refused', 'strip/2/gain refused'],
+  });
+  await set({ 'channel/1/gain': 20 });
+  expect(notice()?.text).toBe('strip/1/gain refused (and 1 more)');
+});
+
+test('a preview is taken against the version that it was made for, and again against the newest', async () => {
+  answer('POST /api/edits', new Refusal(409, 'changed'));
+  queries.setQueryData<Show>(SHOW, (show) => show && { ...show, version: 9 });
+  expect(await takePreview(previewOf({ version: 7, label: 'x'.repeat(300) }))).toBe(false);
+  answer('POST /api/edits', edited(10));
+  notice()?.action?.run();
+  await waitFor(() => expect(bodies('POST /api/edits').map((body) => body['version'])).toEqual([7, 9]));
+  expect(String(bodies('POST /api/edits')[0]?.['label'])).toHaveLength(200);
+});
+
+test('a flip names no version, so that the way back is never refused', async () => {
+  answer('POST /api/flip', edited(8));
+  await flip('stage');
+  await flip('take', [3, 4]);
+  expect(bodies('POST /api/flip')).toEqual([{ to: 'stage' }, { to: 'take', channels: [3, 4] }]);
+});
+
+test('an application that does not answer is told', async () => {
+  answer('POST /api/edits', () => {
+    throw new Error('no line');
+  });
+  expect(await set({ 'channel/1/gain': 20 })).toBe(false);
+  expect(notice()?.text).toBe('The application does not answer.');
+});

@@ -1,0 +1,40 @@
+import type { ReactNode } from 'react';
+import type { Told } from '../api/client';
+
+interface TableProps {
+  changes: Told[];
+  /** Words over the two values. */
+  heads: [string, string];
+  /** A cell before each row, such as a box to tick. */
+  lead?: (change: Told) => ReactNode;
+}
+
+/** Settings in words, each with the value it has and the value it gets. */
+export function ChangeTable({ changes, heads, lead }: TableProps) {
+  return (
+    <div className="changes">
+      <table>
+        <thead>
+          <tr>
+            {lead && <th aria-label="Take" />}
+            <th>What</th>
+            <th>Setting</th>
+            <th>{heads[0]}</th>
+            <th>{heads[1]}</th>
+          </tr>
+        </thead>
+        <tbody>
+          {changes.map((change) => (
+            <tr key={change.path}>
+              {lead && <td>{lead(change)}</td>}
+              <td>{change.what}</td>
+              <td className="quiet">{change.field}</td>
+              <td className="figure">{change.from}</td>
+              <td className="figure strong">{change.to}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}

@@ -1,0 +1,18 @@
+import type { Fault } from '../api/client';
+
+/** Every fault of something that was refused, with its place. */
+export function Faults({ faults }: { faults: Fault[] }) {
+  if (faults.length === 0) return null;
+  return (
+    <section className="note stop" role="alert">
+      <h3>It was refused whole; nothing was kept</h3>
+      <ul>
+        {faults.map((fault) => (
+          <li key={`${fault.where}${fault.message}`}>
+            <code>{fault.where}</code> {fault.message}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

@@ -1,0 +1,134 @@
+import Button from '@mui/material/Button';
+import Checkbox from '@mui/material/Checkbox';
+import Dialog from '@mui/material/Dialog';
+import DialogActions from '@mui/material/DialogActions';
+import DialogContent from '@mui/material/DialogContent';
+import DialogTitle from '@mui/material/DialogTitle';
+import type { Preview } from '../api/client';
+import { takePreview } from '../api/edits';
+import { lookAt, type Looking, stopLooking, useLooking } from '../api/preview';
+import { count } from '../look/format';
+import { ChangeTable } from './ChangeTable';
+
+/** What a step would do, looked at before it is taken: what breaks, what is mended, and every setting in words. */
+export function PreviewDialog() {
+  const looking = useLooking();
+  return (
+    <Dialog open={looking !== null} onClose={stopLooking} maxWidth="md" fullWidth>
+      {looking && <Inside looking={looking} />}
+    </Dialog>
+  );
+}
+
+function Inside({ looking }: { looking: Looking }) {
+  const { preview, ways, kind, options, onDone } = looking;
+  const changes = preview.changes.length;
+  const take = () =>
+    void takePreview(preview).then((done) => {
+      if (!done) return;
+      stopLooking();
+      onDone?.();
+    });
+  return (
+    <>
+      <DialogTitle>{preview.label}</DialogTitle>
+      <DialogContent>
+        <div style={{ display: 'grid', gap: 16 }}>
+          {ways.length > 1 && (
+            <div className="row" role="radiogroup" aria-label="How">
+              {ways.map((way) => {
+                const chosen = Object.entries(way.options).every(([key, value]) => options[key] === value);
+                return (
+                  <Button
+                    key={way.label}
+                    role="radio"
+                    aria-checked={chosen}
+                    variant={chosen ? 'contained' : 'outlined'}
+                    onClick={() => void lookAt(kind, { ...options, ...way.options }, looking)}
+                  >
+                    {way.label}
+                  </Button>
+                );
+              })}
+            </div>
+          )}
+          <Losses preview={preview} />
+          <Notes
+            title="Not taken as it stands"
+            kind="look"
+            lines={preview.problems.map((one) => `${one.where ? `${one.where}: ` : ''}${one.message}`)}
+          />
+          <Notes title="Patched singly" kind="look" lines={preview.notes} />
+          <Notes title="Would be wrong then" kind="look" lines={preview.findings_new} />
+          <Notes title="Would be mended" kind="well" lines={preview.findings_gone} />
+          {preview.parts.length > 0 && <Parts looking={looking} />}
+          {changes === 0 ? (
+            <p className="quiet">Nothing would change: everything is so already.</p>
+          ) : (
+            <ChangeTable changes={preview.changes} heads={['Now', 'Then']} />
+          )}
+        </div>
+      </DialogContent>
+      <DialogActions>
+        <Button onClick={stopLooking}>Cancel</Button>
+        <Button variant="contained" disabled={changes === 0} onClick={take} autoFocus>
+          Make {count(changes, 'change')}
+        </Button>
+      </DialogActions>
+    </>
+  );
+}
+
+/** Which lines of a proposal are taken. */
+function Parts({ looking }: { looking: Looking }) {
+  const { preview, kind, options } = looking;
+  const only = (options['only'] as string[] | undefined) ?? preview.parts;
+  const choose = (next: string[]) => void lookAt(kind, { ...options, only: next }, looking);
+  return (
+    <fieldset className="parts">
+      <legend>
+        {only.length} of {count(preview.parts.length, 'input')} taken{' '}
+        <Button size="small" onClick={() => choose(preview.parts)}>
+          All
+        </Button>
+        <Button size="small" onClick={() => choose([])}>
+          None
+        </Button>
+      </legend>
+      {preview.parts.map((part) => (
+        <label key={part}>
+          <Checkbox
+            size="small"
+            checked={only.includes(part)}
+            onChange={(_, on) => choose(on ? [...only, part] : only.filter((one) => one !== part))}
+          />
+          {part}
+        </label>
+      ))}
+    </fieldset>
+  );
+}
+
+function Losses({ preview }: { preview: Preview }) {
+  const lines = preview.losses.map((loss) => `${loss.name} loses ${loss.lost.join(' and ')}`);
+  const title = lines.length === 1 ? 'This breaks a strand' : `This breaks ${lines.length} strands`;
+  return <Notes title={title} kind="stop" lines={lines} />;
+}
+
+// Lines of one kind that are told; the table below has everything.
+const MOST = 7;
+
+function Notes({ title, kind, lines }: { title: string; kind: 'stop' | 'look' | 'well'; lines: string[] }) {
+  if (lines.length === 0) return null;
+  return (
+    <section className={`note ${kind}`}>
+      <h3>{title}</h3>
+      <ul>
+        {lines.slice(0, MOST).map((line) => (
+          <li key={line}>{line}</li>
+        ))}
+        {lines.length > MOST && <li>and {lines.length - MOST} more</li>}
+      </ul>
+    </section>
+  );
+}

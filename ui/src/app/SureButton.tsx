@@ -1,0 +1,29 @@
+import Button from '@mui/material/Button';
+import { useState } from 'react';
+
+interface SureProps {
+  /** What is deleted, for those who hear the button instead of seeing it. */
+  what: string;
+  onSure: () => void;
+}
+
+/** Deletes something for good, when asked twice. */
+export function SureButton({ what, onSure }: SureProps) {
+  const [asked, ask] = useState(false);
+  return asked ? (
+    <Button
+      size="small"
+      color="error"
+      aria-label={`Delete ${what} for good`}
+      onBlur={() => ask(false)}
+      onClick={onSure}
+      autoFocus
+    >
+      Delete for good
+    </Button>
+  ) : (
+    <Button size="small" aria-label={`Delete ${what}`} onClick={() => ask(true)}>
+      Delete…
+    </Button>
+  );
+}

@@ -1,0 +1,184 @@
+import Button from '@mui/material/Button';
+import Dialog from '@mui/material/Dialog';
+import DialogActions from '@mui/material/DialogActions';
+import DialogContent from '@mui/material/DialogContent';
+import DialogTitle from '@mui/material/DialogTitle';
+import MenuItem from '@mui/material/MenuItem';
+import TextField from '@mui/material/TextField';
+import { useState } from 'react';
+import { api, type DeliveryPlan, taken } from '../../api/client';
+import { useCommand } from '../../api/edits';
+import { refresh } from '../../api/queries';
+import { count } from '../../look/format';
+import { DeliveryTable } from './DeliveryTable';
+import { type Choice, choices, mostParts, type Source, wanted } from './delivery';
+
+/** Brings in what others delivered: chosen, looked at, put on its tracks, and only then kept. */
+export function BringInDialog({ onClose }: { onClose: () => void }) {
+  const [seen, setSeen] = useState<{ source: Source; plan: DeliveryPlan } | null>(null);
+  return (
+    <Dialog open onClose={onClose} maxWidth="lg" fullWidth>
+      <DialogTitle>Bring in a delivery</DialogTitle>
+      {seen ? (
+        <Look {...seen} onBack={() => setSeen(null)} onDone={onClose} />
+      ) : (
+        <Choose onSeen={(source, plan) => setSeen({ source, plan })} onClose={onClose} />
+      )}
+    </Dialog>
+  );
+}
+
+interface ChooseProps {
+  onSeen: (source: Source, plan: DeliveryPlan) => void;
+  onClose: () => void;
+}
+
+/** Files from this browser, or a folder on the recording computer. */
+function Choose({ onSeen, onClose }: ChooseProps) {
+  const [folder, setFolder] = useState('');
+  const [sent, setSent] = useState<string | null>(null);
+  const look = useCommand(async (source: Source) =>
+    onSeen(source, await taken(api.POST('/api/deliveries/look', { body: source }))),
+  );
+  const send = useCommand(async (files: File[]) => {
+    const { id } = await taken(api.POST('/api/deliveries', { body: {} }));
+    for (const [at, file] of files.entries()) {
+      setSent(`Sending ${at + 1} of ${files.length}: ${file.name}`);
+      await taken(
+        api.PUT('/api/deliveries/{id}/files/{name}', {
+          params: { path: { id, name: file.name } },
+          headers: { 'Content-Type': 'application/octet-stream' },
+          body: file as unknown as string,
+          bodySerializer: (body) => body as unknown as File,
+        }),
+      );
+    }
+    setSent(null);
+    await look.mutateAsync({ id });
+  });
+  const busy = look.isPending || send.isPending;
+  return (
+    <>
+      <DialogContent>
+        <div style={{ display: 'grid', gap: 16 }}>
+          <p>
+            WAV, AIFF, FLAC, MP3 and most others, named as people name them. Everything is shown before it is
+            kept.
+          </p>
+          <label className="file">
+            Files from here
+            <input
+              type="file"
+              multiple
+              aria-label="Files to bring in"
+              disabled={busy}
+              onChange={(event) => send.mutate([...(event.target.files ?? [])])}
+            />
+          </label>
+          <div className="row">
+            <TextField
+              label="Or a folder on the recording computer"
+              size="small"
+              style={{ flex: 1 }}
+              placeholder="/media/disk/first-night"
+              value={folder}
+              onChange={(event) => setFolder(event.target.value)}
+            />
+            <Button
+              variant="outlined"
+              disabled={folder.trim() === '' || busy}
+              onClick={() => look.mutate({ folder: folder.trim() })}
+            >
+              Look at it
+            </Button>
+          </div>
+          {busy && <p className="quiet">{sent ?? 'Looking at each file …'}</p>}
+        </div>
+      </DialogContent>
+      <DialogActions>
+        <Button onClick={onClose}>Close</Button>
+      </DialogActions>
+    </>
+  );
+}
+
+interface LookProps {
+  source: Source;
+  plan: DeliveryPlan;
+  onBack: () => void;
+  onDone: () => void;
+}
+
+/** What would become of it; tracks can be chosen otherwise, and files left out. */
+function Look({ source, plan, onBack, onDone }: LookProps) {
+  const [name, setName] = useState('Delivered');
+  const [part, setPart] = useState(0);
+  const [chosen, setChosen] = useState<Choice[]>(() => choices(plan));
+  const parts = mostParts(plan);
+  const items = wanted(plan, chosen);
+  const bring = useCommand(async () => {
+    await taken(
+      api.POST('/api/deliveries/bring-in', {
+        body: { ...source, name, items, ...(part > 0 ? { part } : {}) },
+      }),
+    );
+    await refresh('exports');
+    onDone();
+  });
+  return (
+    <>
+      <DialogContent>
+        <div style={{ display: 'grid', gap: 14 }}>
+          <div className="row" style={{ paddingTop: 6 }}>
+            <TextField
+              label="Name of the take"
+              size="small"
+              value={name}
+              onChange={(event) => setName(event.target.value)}
+            />
+            {parts > 1 && (
+              <TextField
+                select
+                size="small"
+                label="Split recordings"
+                style={{ width: 230 }}
+                value={part}
+                onChange={(event) => setPart(Number(event.target.value))}
+              >
+                <MenuItem value={0}>all parts, one behind the other</MenuItem>
+                {Array.from({ length: parts }, (_, at) => (
+                  <MenuItem key={at} value={at + 1}>
+                    part {at + 1} only
+                  </MenuItem>
+                ))}
+              </TextField>
+            )}
+          </div>
+          {plan.problems.length > 0 && (
+            <section className="note look">
+              <h3>Left out</h3>
+              <ul>
+                {plan.problems.map((one) => (
+                  <li key={one.where}>
+                    {one.where} {one.message}
+                  </li>
+                ))}
+              </ul>
+            </section>
+          )}
+          <DeliveryTable plan={plan} chosen={chosen} onChoose={setChosen} />
+        </div>
+      </DialogContent>
+      <DialogActions>
+        <Button onClick={onBack}>Back</Button>
+        <Button
+          variant="contained"
+          disabled={items.length === 0 || name.trim() === '' || bring.isPending}
+          onClick={() => bring.mutate(undefined)}
+        >
+          Bring in {count(items.length, 'recording')}
+        </Button>
+      </DialogActions>
+    </>
+  );
+}

@@ -1,0 +1,167 @@
+import Button from '@mui/material/Button';
+import Checkbox from '@mui/material/Checkbox';
+import LinearProgress from '@mui/material/LinearProgress';
+import MenuItem from '@mui/material/MenuItem';
+import TextField from '@mui/material/TextField';
+import { useState } from 'react';
+import { api, type Export, type Take, type TakeMarker, taken } from '../../api/client';
+import { useCommand } from '../../api/edits';
+import { refresh, useExports } from '../../api/queries';
+import { SureButton } from '../../app/SureButton';
+import { clock, count } from '../../look/format';
+import type { Part } from './Placing';
+import { size } from './takes';
+
+interface PanelProps {
+  take: Take;
+  /** The part that is chosen in the picture. */
+  chosen: Part | null;
+}
+
+/** Values of the field Part, beside the sections' own. */
+const WHOLE = 'whole';
+const CHOSEN = 'chosen';
+
+/** Places in the list would move when another section is made. */
+const keyOf = (section: TakeMarker) => `${section.at} ${section.frames}`;
+
+/** Leave with it: the whole take or a section, as a ZIP or a folder; and what was packed of it so far. */
+export function ExportPanel({ take, chosen }: PanelProps) {
+  const sections = take.markers.filter((marker) => marker.frames > 0);
+  const wide = chosen !== null && chosen.to > chosen.from;
+  const [wanted, setPart] = useState<string>(WHOLE);
+  const section = sections.find((one) => keyOf(one) === wanted);
+  const part = section || (wanted === CHOSEN && wide) ? wanted : WHOLE;
+  const [tracks, setTracks] = useState<number[]>([]);
+  const [form, setForm] = useState<'zip' | 'folder'>('zip');
+  const exports =
+    useExports().data?.filter((one) => one.kind === 'export' && one.number === take.number) ?? [];
+  const pack = useCommand(async () => {
+    const range = section
+      ? { from: section.at, to: section.at + section.frames, part: section.name }
+      : part === CHOSEN && chosen
+        ? { ...chosen, part: 'part' }
+        : {};
+    const some = tracks.length === 0 ? {} : { tracks };
+    await taken(api.POST('/api/exports', { body: { take: take.id, form, ...range, ...some } }));
+    await refresh('exports');
+  });
+  return (
+    <section aria-label="Export">
+      <div className="row">
+        <TextField
+          select
+          size="small"
+          label="Part"
+          style={{ width: 200 }}
+          value={part}
+          onChange={(event) => setPart(event.target.value)}
+        >
+          <MenuItem value={WHOLE}>the whole take</MenuItem>
+          {wide && (
+            <MenuItem value={CHOSEN}>what is chosen, {clock((chosen.to - chosen.from) / take.rate)}</MenuItem>
+          )}
+          {sections.map((one) => (
+            <MenuItem key={keyOf(one)} value={keyOf(one)}>
+              {one.name}, {clock(one.frames / take.rate)}
+            </MenuItem>
+          ))}
+        </TextField>
+        <TextField
+          select
+          size="small"
+          label="Tracks"
+          style={{ width: 160 }}
+          value={tracks}
+          onChange={(event) => setTracks(event.target.value as unknown as number[])}
+          slotProps={{
+            inputLabel: { shrink: true },
+            select: { multiple: true, displayEmpty: true, renderValue: () => trackWords(take, tracks) },
+          }}
+        >
+          {take.tracks.map((one) => (
+            <MenuItem key={one.number} value={one.number}>
+              <Checkbox size="small" checked={tracks.includes(one.number)} />
+              {one.number} {one.name}
+            </MenuItem>
+          ))}
+        </TextField>
+        <TextField
+          select
+          size="small"
+          label="As"
+          style={{ width: 130 }}
+          value={form}
+          onChange={(event) => setForm(event.target.value === 'zip' ? 'zip' : 'folder')}
+        >
+          <MenuItem value="zip">a ZIP</MenuItem>
+          <MenuItem value="folder">a folder</MenuItem>
+        </TextField>
+        <Button variant="outlined" onClick={() => pack.mutate(undefined)}>
+          Export
+        </Button>
+        <span className="quiet">with markers, patch sheet and checksums</span>
+      </div>
+      <ul className="exports">
+        {exports.map((one) => (
+          <ExportLine key={one.id} job={one} />
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** all, 4 Fiddle, or 3 tracks. */
+function trackWords(take: Take, chosen: number[]): string {
+  if (chosen.length === 0) return 'all';
+  const only = chosen.length === 1 && take.tracks.find((one) => one.number === chosen[0]);
+  return only ? `${only.number} ${only.name}` : count(chosen.length, 'track');
+}
+
+const WORDS: Record<Export['state'], string> = {
+  waiting: 'waits',
+  running: 'is being made',
+  done: 'ready',
+  failed: 'failed',
+  cancelled: 'ended',
+};
+
+export function ExportLine({ job }: { job: Export }) {
+  const path = { params: { path: { id: job.id } } };
+  const cancel = useCommand(async () => {
+    await taken(api.POST('/api/exports/{id}/cancel', { ...path, body: {} }));
+    await refresh('exports');
+  });
+  const remove = useCommand(async () => {
+    await taken(api.DELETE('/api/exports/{id}', path));
+    await refresh('exports');
+  });
+  const open = job.state === 'waiting' || job.state === 'running';
+  const share = job.total > 0 ? (100 * job.done) / job.total : 0;
+  return (
+    <li>
+      <span className="strong">{job.name}</span> <span className="quiet">{WORDS[job.state]}</span>
+      {open && (
+        <LinearProgress
+          variant={job.total > 0 ? 'determinate' : 'indeterminate'}
+          value={share}
+          aria-label={`Progress of ${job.name}`}
+        />
+      )}
+      {job.error && <span className="stop"> {job.error}</span>}
+      {job.state === 'done' && job.form === 'zip' && (
+        <Button size="small" href={`/api/exports/${job.id}/file`}>
+          Fetch {size(job.total / 2)}
+        </Button>
+      )}
+      {job.state === 'done' && job.form === 'folder' && <small className="quiet"> {job.result}</small>}
+      {open ? (
+        <Button size="small" onClick={() => cancel.mutate(undefined)}>
+          End
+        </Button>
+      ) : (
+        <SureButton what={`what was made of ${job.name}`} onSure={() => remove.mutate(undefined)} />
+      )}
+    </li>
+  );
+}

@@ -1,0 +1,66 @@
+import Button from '@mui/material/Button';
+import { useState } from 'react';
+import type { Take, TakeMarker } from '../../api/client';
+import { clock } from '../../look/format';
+
+/** Markers and sections: renamed in place, taken away. */
+export function MarkerTable({ take, onChange }: { take: Take; onChange: (markers: TakeMarker[]) => void }) {
+  const { markers, rate } = take;
+  if (markers.length === 0)
+    return (
+      <p className="quiet">No markers yet: while a take is captured with M, afterwards in the picture.</p>
+    );
+  const put = (at: number, name: string) =>
+    onChange(markers.map((one, index) => (index === at ? { ...one, name } : one)));
+  return (
+    <table className="plain">
+      <thead>
+        <tr>
+          <th>At</th>
+          <th>Length</th>
+          <th>Name</th>
+          <th />
+        </tr>
+      </thead>
+      <tbody>
+        {markers.map((marker, at) => (
+          <tr key={`${marker.at} ${marker.name} ${at}`}>
+            <td className="figure">{clock(marker.at / rate)}</td>
+            <td className="figure">{marker.frames > 0 ? clock(marker.frames / rate) : ''}</td>
+            <td>
+              <MarkerName marker={marker} onName={(name) => put(at, name)} />
+            </td>
+            <td>
+              <Button
+                size="small"
+                aria-label={`Delete ${marker.name}`}
+                onClick={() => onChange(markers.filter((_, index) => index !== at))}
+              >
+                Delete
+              </Button>
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+function MarkerName({ marker, onName }: { marker: TakeMarker; onName: (name: string) => void }) {
+  const [name, setName] = useState(marker.name);
+  const done = () => {
+    if (name.trim() === '') setName(marker.name);
+    else if (name !== marker.name) onName(name);
+  };
+  return (
+    <input
+      className="find"
+      aria-label={`Name of ${marker.name}`}
+      value={name}
+      maxLength={80}
+      onChange={(event) => setName(event.target.value)}
+      onBlur={done}
+      onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
+    />
+  );
+}

@@ -1,0 +1,70 @@
+import Button from '@mui/material/Button';
+import { useEffect } from 'react';
+import { api, type CaptureStatus, taken } from '../../api/client';
+import { useCommand } from '../../api/edits';
+import { tell } from '../../api/notices';
+import { HoldButton } from '../../app/HoldButton';
+import { clock, count } from '../../look/format';
+
+type Kind = 'point' | 'begin' | 'end';
+
+const isTyping = (target: EventTarget | null) =>
+  target instanceof HTMLElement && (target.matches('input, textarea') || target.isContentEditable);
+
+interface MarkingProps {
+  capture: CaptureStatus;
+  guarded: boolean;
+  rate: number;
+}
+
+/** Markers and sections of the take under way, by button and by key; and the guard. */
+export function Marking({ capture, guarded, rate }: MarkingProps) {
+  const { mutate: mark } = useCommand(async (kind: Kind) => {
+    const made = await taken(api.POST('/api/capture/mark', { body: { kind } }));
+    tell({ kind: 'info', text: `${made.name} at ${clock(made.at / rate)}` });
+  });
+  const section: Kind = capture.section ? 'end' : 'begin';
+  useEffect(() => {
+    const keys = (event: globalThis.KeyboardEvent) => {
+      if (isTyping(event.target) || event.ctrlKey || event.metaKey || event.altKey || event.repeat) return;
+      if (event.key === 'm') mark('point');
+      else if (event.key === 's') mark(section);
+      else return;
+      event.preventDefault();
+    };
+    window.addEventListener('keydown', keys);
+    return () => window.removeEventListener('keydown', keys);
+  }, [mark, section]);
+  return (
+    <div className="tools">
+      <Button variant="outlined" onClick={() => mark('point')}>
+        Marker&nbsp;<kbd>M</kbd>
+      </Button>
+      <Button variant="outlined" onClick={() => mark(section)}>
+        {capture.section ? 'End section' : 'Begin section'}&nbsp;<kbd>S</kbd>
+      </Button>
+      <Guard guarded={guarded} />
+      <span className="hint figure">
+        {count(capture.markers.length, 'marker')} · what would harm the take does not get through
+      </span>
+    </div>
+  );
+}
+
+/** What would harm the take does not get through until the guard is opened on purpose; it closes by itself. */
+function Guard({ guarded }: { guarded: boolean }) {
+  const turn = useCommand((open: boolean) => taken(api.POST('/api/capture/guard', { body: { open } })));
+  return guarded ? (
+    <HoldButton
+      variant="outlined"
+      onHeld={() => turn.mutate(true)}
+      onShort={() => tell({ kind: 'info', text: 'Hold for a second to open the guard for a minute.' })}
+    >
+      Guard closed
+    </HoldButton>
+  ) : (
+    <Button variant="outlined" color="warning" onClick={() => turn.mutate(false)}>
+      Guard open
+    </Button>
+  );
+}

@@ -1,0 +1,24 @@
+import type { Take } from '../../api/client';
+import { clock } from '../../look/format';
+import { lanes, milliseconds } from './takes';
+
+const SHOWN = 6;
+
+/** Where a take is silent since nothing arrived, and on which lanes. */
+export function Missing({ take }: { take: Take }) {
+  if (take.missing.length === 0) return null;
+  const rest = take.missing.length - SHOWN;
+  return (
+    <div className="look figure">
+      Nothing arrived:
+      <ul className="missing">
+        {take.missing.slice(0, SHOWN).map((one) => (
+          <li key={one.at}>
+            {clock(one.at / take.rate)} for {milliseconds(one.frames, take.rate)}, {lanes(one.lanes)}
+          </li>
+        ))}
+        {rest > 0 && <li>and at {rest} more places, drawn red at the foot of the picture</li>}
+      </ul>
+    </div>
+  );
+}

@@ -1,0 +1,126 @@
+import Button from '@mui/material/Button';
+import Dialog from '@mui/material/Dialog';
+import DialogActions from '@mui/material/DialogActions';
+import DialogContent from '@mui/material/DialogContent';
+import DialogTitle from '@mui/material/DialogTitle';
+import TextField from '@mui/material/TextField';
+import { useState } from 'react';
+import { api, type Take, taken } from '../../api/client';
+import { useCommand } from '../../api/edits';
+import { refreshTakes, useShow } from '../../api/queries';
+import { clock, count, moment } from '../../look/format';
+import { Dyes } from '../patch/Dyes';
+import { ExportPanel } from './ExportPanel';
+import { Listen } from './Listen';
+import { MarkerTable } from './MarkerTable';
+import { Missing } from './Missing';
+import type { Part } from './Placing';
+import { size, STATES, withMarker } from './takes';
+import { Waveform } from './Waveform';
+
+type Change = Partial<Pick<Take, 'name' | 'notes' | 'markers'>> & { colour?: string };
+
+/** Everything about a take: its sound drawn and heard, words about it, and its markers. */
+export function TakeDialog({ take, onClose }: { take: Take; onClose: () => void }) {
+  const [track, setTrack] = useState<number | null>(null);
+  const change = useCommand(async (body: Change) => {
+    await taken(api.POST('/api/takes/{take}', { params: { path: { take: take.id } }, body }));
+    refreshTakes();
+  });
+  const [chosen, choose] = useState<Part | null>(null);
+  const add = (word: string, at: number, frames: number) =>
+    change.mutate({
+      markers: withMarker(take.markers, { at, frames, name: `${word} ${take.markers.length + 1}` }),
+    });
+  const mark = () => chosen && add('Marker', chosen.from, 0);
+  const section = () =>
+    chosen && chosen.to > chosen.from && add('Section', chosen.from, chosen.to - chosen.from);
+  const capturing = take.state === 'capturing';
+  return (
+    <Dialog open onClose={onClose} maxWidth="lg" fullWidth>
+      <DialogTitle>
+        Take {take.number} {take.name}
+      </DialogTitle>
+      <DialogContent>
+        <div className="take-dialog">
+          <p className="figure quiet">
+            {[
+              moment(take.started_at),
+              clock(take.frames / take.rate),
+              count(take.tracks.length, 'track'),
+              `${take.rate / 1000} kHz, ${take.bits === 32 ? '32-bit float' : `${take.bits}-bit`}`,
+              size(take.bytes),
+              STATES[take.state],
+            ]
+              .filter(Boolean)
+              .join(' · ')}
+          </p>
+          {take.note && <p className="note look">{take.note}</p>}
+          <Missing take={take} />
+          <Waveform
+            take={take}
+            track={track}
+            chosen={chosen}
+            onChoose={choose}
+            onMark={mark}
+            onSection={section}
+          />
+          <Listen take={take} track={track} onTrack={setTrack} from={chosen?.from ?? 0} />
+          {!capturing && <Words take={take} onChange={(words) => change.mutate(words)} />}
+          {!capturing && <ExportPanel take={take} chosen={chosen} />}
+          <MarkerTable take={take} onChange={(markers) => change.mutate({ markers })} />
+        </div>
+      </DialogContent>
+      <DialogActions>
+        {!capturing && <Discard take={take} onDone={onClose} />}
+        <span className="quiet take-folder">{take.folder}</span>
+        <Button onClick={onClose}>Close</Button>
+      </DialogActions>
+    </Dialog>
+  );
+}
+
+/** Name, notes and dye, kept when the field is left. */
+function Words({ take, onChange }: { take: Take; onChange: (words: Change) => void }) {
+  const dyes = useShow().data?.profile.dyes ?? [];
+  const [name, setName] = useState(take.name);
+  const [notes, setNotes] = useState(take.notes);
+  return (
+    <div className="take-words">
+      <TextField
+        label="Name"
+        size="small"
+        value={name}
+        onChange={(event) => setName(event.target.value)}
+        onBlur={() => name.trim() !== '' && name !== take.name && onChange({ name })}
+      />
+      <TextField
+        label="Notes"
+        size="small"
+        multiline
+        value={notes}
+        onChange={(event) => setNotes(event.target.value)}
+        onBlur={() => notes !== take.notes && onChange({ notes })}
+      />
+      <Dyes dyes={dyes} value={take.colour} onChoose={(colour) => onChange({ colour })} />
+    </div>
+  );
+}
+
+function Discard({ take, onDone }: { take: Take; onDone: () => void }) {
+  const discard = useCommand(async () => {
+    await taken(api.POST('/api/takes/{take}/discard', { params: { path: { take: take.id } }, body: {} }));
+    onDone();
+    refreshTakes();
+  });
+  const [asked, ask] = useState(false);
+  return (
+    <Button
+      color={asked ? 'error' : 'primary'}
+      onBlur={() => ask(false)}
+      onClick={() => (asked ? discard.mutate(undefined) : ask(true))}
+    >
+      {asked ? 'Move it into the bin' : 'Delete…'}
+    </Button>
+  );
+}

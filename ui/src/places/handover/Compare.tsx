@@ -1,0 +1,75 @@
+import MenuItem from '@mui/material/MenuItem';
+import TextField from '@mui/material/TextField';
+import { useState } from 'react';
+import type { Show } from '../../api/client';
+import { usePresets, useComparison, useDesk, useShows } from '../../api/queries';
+import { ChangeTable } from '../../app/ChangeTable';
+import { count, moment } from '../../look/format';
+
+interface Reference {
+  id: string;
+  name: string;
+}
+
+/** Everything that can be compared: the plan now and before, other shows, presets, the desk and its copies. */
+function useReferences(show: Show): Reference[] {
+  const shows = useShows().data ?? [];
+  const presets = usePresets().data ?? [];
+  const copies = useDesk(true).data?.copies ?? [];
+  const versions = Array.from({ length: Math.min(30, show.version - 1) }, (_, i) => show.version - 1 - i);
+  return [
+    { id: 'now', name: 'the plan now' },
+    { id: 'desk', name: 'the desk' },
+    ...versions.map((version) => ({ id: `version/${version}`, name: `version ${version} of this show` })),
+    ...shows
+      .filter((one) => !one.open)
+      .map((one) => ({ id: `show/${one.id}`, name: `show ${one.about.name}` })),
+    ...presets.map((one) => ({ id: `preset/${one.id}`, name: `preset ${one.name}` })),
+    ...copies.map((one) => ({ id: `copy/${one.id}`, name: `the desk ${one.label}, ${moment(one.at)}` })),
+  ];
+}
+
+/** What differs between any two, in words. */
+export function Compare({ show }: { show: Show }) {
+  const references = useReferences(show);
+  const [one, setOne] = useState('now');
+  const [other, setOther] = useState('desk');
+  const compared = useComparison(one, other);
+  const changes = compared.data?.changes;
+  const side = (label: string, value: string, choose: (id: string) => void) => (
+    <TextField
+      select
+      label={label}
+      size="small"
+      style={{ minWidth: 280 }}
+      value={references.some((it) => it.id === value) ? value : 'now'}
+      onChange={(event) => choose(event.target.value)}
+      slotProps={{ select: { MenuProps: { slotProps: { paper: { style: { maxHeight: 360 } } } } } }}
+    >
+      {references.map((it) => (
+        <MenuItem key={it.id} value={it.id}>
+          {it.name}
+        </MenuItem>
+      ))}
+    </TextField>
+  );
+  return (
+    <>
+      <div className="tools" style={{ paddingTop: 6 }}>
+        {side('Compare', one, setOne)}
+        {side('with', other, setOther)}
+        {changes && (
+          <span className="hint">
+            {changes.length === 0
+              ? 'No setting differs.'
+              : `${count(changes.length, 'setting')} ${changes.length === 1 ? 'differs' : 'differ'}.`}
+          </span>
+        )}
+      </div>
+      {compared.isError && <p className="note look">{compared.error.message}</p>}
+      {changes && changes.length > 0 && (
+        <ChangeTable changes={changes} heads={[compared.data?.one ?? '', compared.data?.other ?? '']} />
+      )}
+    </>
+  );
+}

@@ -1,0 +1,64 @@
+import Button from '@mui/material/Button';
+import { useInfiniteQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import type { Show } from '../../api/client';
+import { lookAt } from '../../api/preview';
+import { type JournalEntry, journalPage, useJournalEntry } from '../../api/queries';
+import { ChangeTable } from '../../app/ChangeTable';
+import { count, moment } from '../../look/format';
+
+const PAGE = 40;
+
+/** Every edit with who and when, newest first; any version can be returned to. */
+export function Journal({ show }: { show: Show }) {
+  const pages = useInfiniteQuery({
+    queryKey: ['journal', show.id],
+    queryFn: ({ pageParam }) => journalPage(pageParam),
+    initialPageParam: undefined as number | undefined,
+    getNextPageParam: (last: JournalEntry[]) => (last.length < PAGE ? undefined : last.at(-1)?.version),
+  });
+  const [open, setOpen] = useState<number | null>(null);
+  const entries = pages.data?.pages.flat() ?? [];
+  if (pages.isSuccess && entries.length === 0)
+    return (
+      <p className="empty">Nothing was edited yet. Each edit will stand here with who made it and when.</p>
+    );
+  return (
+    <>
+      <ol className="journal">
+        {entries.map((entry) => (
+          <li key={entry.version}>
+            <span className="figure quiet">{entry.version}</span>
+            <span>
+              <strong>{entry.label}</strong>
+              <br />
+              <span className="quiet">
+                {moment(entry.at)}, {entry.who} · {count(entry.count, 'setting')}
+                {entry.count === 1 &&
+                  entry.changes[0] &&
+                  `: ${entry.changes[0].from} → ${entry.changes[0].to}`}
+              </span>
+              {open === entry.version && <Details version={entry.version} />}
+            </span>
+            <span className="row">
+              {entry.count > 1 && (
+                <Button size="small" onClick={() => setOpen(open === entry.version ? null : entry.version)}>
+                  {open === entry.version ? 'Less' : 'All of it'}
+                </Button>
+              )}
+              <Button size="small" onClick={() => void lookAt('version', { version: entry.version - 1 })}>
+                Return to before…
+              </Button>
+            </span>
+          </li>
+        ))}
+      </ol>
+      {pages.hasNextPage && <Button onClick={() => void pages.fetchNextPage()}>Older ones</Button>}
+    </>
+  );
+}
+
+function Details({ version }: { version: number }) {
+  const entry = useJournalEntry(version).data;
+  return entry ? <ChangeTable changes={entry.changes} heads={['Before', 'After']} /> : null;
+}

@@ -1,0 +1,41 @@
+import type { Show } from '../../api/client';
+import { count } from '../../look/format';
+
+/** What can be printed or saved, and what it holds. */
+export function Papers({ show }: { show: Show }) {
+  const named = show.channels.filter((one) => one.name !== '').length;
+  const papers = [
+    {
+      href: '/api/papers/sheet.pdf',
+      name: 'Patch sheet',
+      kind: 'PDF',
+      words:
+        'Stage boxes by socket, the desk by channel, what comes out, the recorder by track. For the stage and for the next engineer.',
+    },
+    {
+      href: '/api/papers/inputs.csv',
+      name: 'Input list',
+      kind: 'CSV',
+      words: `${count(named, 'source')} with socket, microphone, stand and gain. Opens in any spreadsheet, and comes back by Patch, Input list.`,
+    },
+    {
+      href: '/api/papers/show.json',
+      name: 'Whole show',
+      kind: 'JSON',
+      words: 'Every setting, with the device profiles it stands on. Opens on another computer as a new show.',
+    },
+  ];
+  return (
+    <ul className="papers">
+      {papers.map((paper) => (
+        <li key={paper.href}>
+          <h3>{paper.name}</h3>
+          <p className="quiet">{paper.words}</p>
+          <a className="save" href={paper.href} download>
+            Save as {paper.kind}
+          </a>
+        </li>
+      ))}
+    </ul>
+  );
+}

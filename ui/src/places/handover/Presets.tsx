@@ -1,0 +1,129 @@
+import Button from '@mui/material/Button';
+import Checkbox from '@mui/material/Checkbox';
+import { type FormEvent, useState } from 'react';
+import { api, type Schemas, taken } from '../../api/client';
+import { useCommand } from '../../api/edits';
+import { lookAt } from '../../api/preview';
+import { refresh, usePresets } from '../../api/queries';
+import { SureButton } from '../../app/SureButton';
+import { count, moment } from '../../look/format';
+
+type Part = 'rig' | 'inputs' | 'sends' | 'returns' | 'outputs' | 'names';
+const PARTS: Record<Part, string> = {
+  inputs: 'Inputs',
+  sends: 'Sends',
+  returns: 'Returns',
+  outputs: 'Outputs',
+  names: 'Names',
+  rig: 'Rig',
+};
+const ALL = Object.keys(PARTS) as Part[];
+
+/** Parts of the patch to keep and to recall, in this show or another. */
+export function Presets() {
+  const presets = usePresets().data ?? [];
+  return (
+    <>
+      <KeepPreset />
+      {presets.length === 0 ? (
+        <p className="empty">
+          No preset is kept yet. Give the patch as it is now a name, and recall it any time, also in another
+          show.
+        </p>
+      ) : (
+        <ul className="list" style={{ maxWidth: 760 }}>
+          {presets.map((preset) => (
+            <PresetRow key={preset.id} preset={preset} />
+          ))}
+        </ul>
+      )}
+    </>
+  );
+}
+
+function PartBoxes({
+  of,
+  chosen,
+  onChoose,
+}: {
+  of: Part[];
+  chosen: Part[];
+  onChoose: (parts: Part[]) => void;
+}) {
+  return (
+    <span className="row">
+      {of.map((part) => (
+        <label key={part}>
+          <Checkbox
+            size="small"
+            checked={chosen.includes(part)}
+            onChange={(_, on) => onChoose(on ? [...chosen, part] : chosen.filter((one) => one !== part))}
+          />
+          {PARTS[part]}
+        </label>
+      ))}
+    </span>
+  );
+}
+
+function KeepPreset() {
+  const [name, setName] = useState('');
+  const [parts, setParts] = useState<Part[]>(ALL.filter((part) => part !== 'rig'));
+  const keep = useCommand(async () => {
+    await taken(api.POST('/api/presets', { body: { name, parts } }));
+    setName('');
+    await refresh('presets');
+  });
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    keep.mutate(undefined);
+  };
+  return (
+    <form className="tools" onSubmit={submit}>
+      <input
+        className="find"
+        aria-label="Name of the preset"
+        placeholder="Name of the preset"
+        value={name}
+        maxLength={80}
+        onChange={(event) => setName(event.target.value)}
+      />
+      <PartBoxes of={ALL} chosen={parts} onChoose={setParts} />
+      <Button type="submit" variant="contained" disabled={name.trim() === '' || parts.length === 0}>
+        Keep the patch as it is
+      </Button>
+    </form>
+  );
+}
+
+function PresetRow({ preset }: { preset: Schemas['Preset'] }) {
+  const of = ALL.filter((part) => preset.parts.includes(part));
+  const [parts, setParts] = useState<Part[]>(of);
+  const remove = useCommand(async () => {
+    await taken(api.DELETE('/api/presets/{id}', { params: { path: { id: preset.id } } }));
+    await refresh('presets');
+  });
+  return (
+    <li>
+      <span>
+        <strong>{preset.name}</strong>{' '}
+        <span className="quiet">
+          {count(preset.count, 'setting')}, {moment(preset.at)}, by {preset.who}
+        </span>
+        <br />
+        <PartBoxes of={of} chosen={parts} onChoose={setParts} />
+      </span>
+      <span className="row">
+        <SureButton what={preset.name} onSure={() => remove.mutate(undefined)} />
+        <Button
+          size="small"
+          variant="outlined"
+          disabled={parts.length === 0}
+          onClick={() => void lookAt('preset', { preset: preset.id, parts })}
+        >
+          Recall…
+        </Button>
+      </span>
+    </li>
+  );
+}

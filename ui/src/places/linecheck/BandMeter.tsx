@@ -1,0 +1,33 @@
+import { CLIP_DB, levelOf, loudest, type MeterPoints, onMeter } from '../../meters/levels';
+import { type Draw, useCanvas } from '../../meters/useCanvas';
+
+interface Props {
+  points: MeterPoints;
+  colour: string;
+  band: [from: number, to: number];
+  label: string;
+}
+
+/** The level now over the wanted band: bar to the RMS, lighter to the peak, a line at the held peak. */
+export function BandMeter({ points, colour, band, label }: Props) {
+  const draw: Draw = (paint, width, height, colours) => {
+    paint.fillStyle = colours.meterGround;
+    paint.fillRect(0, 0, width, height);
+    paint.fillStyle = colours.band;
+    const from = onMeter(band[0]) * width;
+    paint.fillRect(from, 0, onMeter(band[1]) * width - from, height);
+    const [peak, rms, hold] = (['peak', 'rms', 'hold'] as const).map((part) =>
+      loudest(points, (one) => levelOf(one)[part]),
+    ) as [number, number, number];
+    paint.fillStyle = peak >= CLIP_DB ? colours.meterOver : colour;
+    paint.globalAlpha = 0.5;
+    paint.fillRect(0, 3, onMeter(peak) * width, height - 6);
+    paint.globalAlpha = 1;
+    paint.fillRect(0, 3, onMeter(rms) * width, height - 6);
+    if (hold > -60) {
+      paint.fillStyle = colours.text;
+      paint.fillRect(Math.min(onMeter(hold) * width, width - 3), 0, 3, height);
+    }
+  };
+  return <canvas className="roll-meter" ref={useCanvas(draw)} role="img" aria-label={label} />;
+}

@@ -1,0 +1,134 @@
+import Button from '@mui/material/Button';
+import MenuItem from '@mui/material/MenuItem';
+import TextField from '@mui/material/TextField';
+import { useState } from 'react';
+import { api, type RollCall, taken } from '../../api/client';
+import { set, useCommand } from '../../api/edits';
+import { useLive } from '../../api/live';
+import { lookAt } from '../../api/preview';
+import { refresh, useRoll } from '../../api/queries';
+import { adviceOf, kindOf, order, type Sorting, VERDICTS, type Verdict } from './roll';
+import { RollLine } from './RollLine';
+import { useHeldOrder } from './useHeldOrder';
+import './linecheck.css';
+
+/** The roll call: a line a source, by need, with what was heard and the one thing to do. */
+export default function LineCheckPlace() {
+  const roll = useRoll().data;
+  return (
+    <main className="line-check">{roll ? <Roll roll={roll} /> : <p className="empty">Listening …</p>}</main>
+  );
+}
+
+function Roll({ roll }: { roll: RollCall }) {
+  const [sorting, setSorting] = useState<Sorting>('need');
+  const [only, setOnly] = useState<Verdict | null>(null);
+  const { order: held, hold } = useHeldOrder(order(roll.lines, sorting));
+  const lines = only ? held.filter((line) => line.verdict === only) : held;
+  const { state } = useLive();
+  return (
+    <>
+      <div className="tools">
+        {VERDICTS.map((verdict) => (
+          <Tally key={verdict} verdict={verdict} roll={roll} only={only} choose={setOnly} />
+        ))}
+        <ApplyAll roll={roll} />
+      </div>
+      <div className="tools">
+        <Alignment roll={roll} />
+        <Button variant="outlined" onClick={() => setSorting(sorting === 'need' ? 'patch' : 'need')}>
+          {sorting === 'need' ? 'Sort in patch order' : 'Sort by need'}
+        </Button>
+        <Forget />
+        <Button variant="outlined" href="#/stage">
+          Stage hand’s list
+        </Button>
+        <span className="hint">
+          <kbd>↑</kbd> <kbd>↓</kbd> line · <kbd>Enter</kbd> do it · <kbd>Space</kbd> heard
+        </span>
+      </div>
+      {state?.desk.follows === false && (
+        <p className="hint">The desk waits until the plan is sent: advice is set in the plan only.</p>
+      )}
+      <div className="roll" role="list" {...hold}>
+        {lines.map((line) => (
+          <RollLine key={line.channel} line={line} roll={roll} />
+        ))}
+      </div>
+      {roll.lines.length === 0 && (
+        <p className="empty">
+          No channel hears a socket yet. <a href="#/patch">Patch sources to channels</a> first.
+        </p>
+      )}
+    </>
+  );
+}
+
+interface TallyProps {
+  verdict: Verdict;
+  roll: RollCall;
+  only: Verdict | null;
+  choose: (verdict: Verdict | null) => void;
+}
+
+function Tally({ verdict, roll, only, choose }: TallyProps) {
+  const many = roll.lines.filter((line) => line.verdict === verdict).length;
+  if (many === 0 && only !== verdict) return null;
+  return (
+    <button
+      type="button"
+      className={`pill ${kindOf(verdict)}`}
+      aria-pressed={only === verdict}
+      onClick={() => choose(only === verdict ? null : verdict)}
+    >
+      {many} {verdict}
+    </button>
+  );
+}
+
+function ApplyAll({ roll }: { roll: RollCall }) {
+  const ways = adviceOf(roll.lines);
+  return (
+    <Button
+      variant="contained"
+      style={{ marginLeft: 'auto' }}
+      disabled={ways.length === 0}
+      onClick={() => void lookAt('settings', ways[0]?.options, { ways })}
+    >
+      Apply all advice…
+    </Button>
+  );
+}
+
+function Alignment({ roll }: { roll: RollCall }) {
+  return (
+    <TextField
+      select
+      size="small"
+      label="Loud parts belong at"
+      style={{ width: 232 }}
+      value={roll.alignment}
+      onChange={(event) => void set({ 'setup/alignment': Number(event.target.value) })}
+    >
+      {roll.levels.map(({ level, standard }) => (
+        <MenuItem key={level} value={level}>
+          {`${level}`.replace('-', '−')} dBFS, {standard}
+        </MenuItem>
+      ))}
+    </TextField>
+  );
+}
+
+/** Begins anew: what was heard so far, and who ticked it. */
+function Forget() {
+  const forget = useCommand(async () => {
+    await taken(api.POST('/api/line-check/forget', { body: {} }));
+    await taken(api.POST('/api/ticks/clear', { body: { kind: 'heard' } }));
+    await refresh('roll');
+  });
+  return (
+    <Button variant="outlined" onClick={() => forget.mutate(undefined)}>
+      Start over
+    </Button>
+  );
+}

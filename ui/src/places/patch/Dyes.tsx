@@ -1,0 +1,40 @@
+import type { KeyboardEvent } from 'react';
+import { useThemeName } from '../../look/theme';
+import { dyeColour } from '../../look/tokens';
+
+interface DyesProps {
+  dyes: string[];
+  value: string | null;
+  onChoose: (dye: string) => void;
+  autoFocus?: boolean;
+}
+
+/** The dyes, to be chosen by pointer or by arrow keys and Enter. */
+export function Dyes({ dyes, value, onChoose, autoFocus }: DyesProps) {
+  const { name: theme } = useThemeName();
+  const onKey = (event: KeyboardEvent<HTMLElement>) => {
+    const way = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 }[event.key];
+    if (!way) return;
+    const all = [...event.currentTarget.querySelectorAll('button')];
+    const at = all.indexOf(document.activeElement as HTMLButtonElement);
+    all[(at + way + all.length) % all.length]?.focus();
+    event.preventDefault();
+  };
+  return (
+    <div role="radiogroup" aria-label="Dye" className="dyes" onKeyDown={onKey}>
+      {dyes.map((dye, i) => (
+        <button
+          key={dye}
+          type="button"
+          role="radio"
+          aria-checked={dye === value}
+          aria-label={dye}
+          title={dye}
+          autoFocus={autoFocus === true && (value === null ? i === 0 : dye === value)}
+          onClick={() => onChoose(dye)}
+          style={{ background: dyeColour(dye, theme) }}
+        />
+      ))}
+    </div>
+  );
+}

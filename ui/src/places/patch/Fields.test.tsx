@@ -1,0 +1,109 @@
+import { screen, waitFor } from '@testing-library/react';
+import { beforeEach, expect, test, vi } from 'vitest';
+import { answer, bodies, Refusal } from '../../test/application';
+import { draw, edited, shown } from '../../test/screen';
+import { ChoiceField, TextSetting } from './Fields';
+
+beforeEach(() => {
+  shown();
+  answer('POST /api/edits', edited(8));
+});
+
+const gain = (value: number) => <TextSetting label="Gain" path="channel/1/gain" value={value} />;
+const box = () => screen.getByRole<HTMLInputElement>('textbox', { name: 'Gain' });
+const sent = () => bodies('POST /api/edits').map((body) => body['settings']);
+
+test('a figure is set with Enter, with either minus', async () => {
+  const { user } = draw(gain(18));
+  await user.clear(box());
+  await user.type(box(), '−6{Enter}');
+  await waitFor(() => expect(sent()).toEqual([{ 'channel/1/gain': -6 }]));
+});
+
+test('a figure is set when the field is left, and only when it has changed', async () => {
+  const { user } = draw(gain(18));
+  await user.click(box());
+  await user.tab();
+  await user.type(box(), '.0');
+  await user.tab();
+  expect(sent()).toEqual([]);
+  await user.type(box(), '1');
+  await user.tab();
+  await waitFor(() => expect(sent()).toEqual([{ 'channel/1/gain': 181 }]));
+});
+
+test('what is no number is put back', async () => {
+  const { user } = draw(gain(18));
+  await user.type(box(), 'dB{Enter}');
+  expect([box().value, sent()]).toEqual(['18', []]);
+});
+
+test('what is refused is put back', async () => {
+  answer('POST /api/edits', new Refusal(422, 'too much'));
+  const { user } = draw(gain(18));
+  await user.type(box(), '0{Enter}');
+  await waitFor(() => expect(box().value).toBe('18'));
+});
+
+test('what is being typed stays when somebody else changes the show', async () => {
+  const { user, again } = draw(gain(18));
+  await user.clear(box());
+  await user.type(box(), '2');
+  again(gain(30));
+  expect(box().value).toBe('2');
+  await user.type(box(), '1{Enter}');
+  await waitFor(() => expect(sent()).toEqual([{ 'channel/1/gain': 21 }]));
+  again(gain(21));
+  again(gain(18)); // undone elsewhere
+  expect(box().value).toBe('18');
+});
+
+const CHOICES = [
+  { label: 'None', settings: { 'channel/4/stage': null }, current: false, missing: null },
+  { label: 'In 4', settings: { 'channel/4/stage': 'desk/in/4' }, current: true, missing: null },
+  { label: 'In 12', settings: { 'channel/4/stage': 'desk/in/12' }, current: false, missing: null },
+  {
+    label: 'In 13',
+    settings: { 'channel/4/stage': 'desk/in/13' },
+    current: false,
+    missing: 'no such socket',
+  },
+];
+
+async function choices(typed = '') {
+  const choose = vi.fn();
+  answer('GET /api/choices', CHOICES);
+  const { user } = draw(
+    <ChoiceField
+      column="hears_on_stage"
+      label="Hears"
+      number={4}
+      version={7}
+      typed={typed}
+      autoFocus
+      onChoose={choose}
+    />,
+  );
+  await waitFor(() => expect(screen.getAllByRole('option').length).toBeGreaterThan(0));
+  return { user, choose };
+}
+
+test('what the rig lacks is shown with its reason and cannot be chosen', async () => {
+  const { choose } = await choices('13');
+  const option = screen.getByRole('option');
+  expect(option.textContent).toBe('In 13missing: no such socket');
+  expect(option.getAttribute('aria-disabled')).toBe('true');
+  expect(choose).not.toHaveBeenCalled();
+});
+
+test('typing narrows the list, and Enter takes the first that fits', async () => {
+  const { user, choose } = await choices('12');
+  await user.keyboard('{Enter}');
+  expect(choose).toHaveBeenCalledWith({ 'channel/4/stage': 'desk/in/12' });
+});
+
+test('choosing what is set already sets nothing', async () => {
+  const { user, choose } = await choices();
+  await user.click(screen.getByRole('option', { name: 'In 4' }));
+  expect(choose).not.toHaveBeenCalled();
+});

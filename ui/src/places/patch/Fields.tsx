@@ -1,0 +1,104 @@
+import Autocomplete from '@mui/material/Autocomplete';
+import TextField from '@mui/material/TextField';
+import { useState } from 'react';
+import type { Settings } from '../../api/client';
+import { set } from '../../api/edits';
+import { type Column, useChoices } from '../../api/queries';
+
+interface ChoiceProps {
+  column: Column;
+  label: string;
+  number: number;
+  version: number;
+  /** What was typed to open it. */
+  typed?: string;
+  autoFocus?: boolean;
+  onChoose: (settings: Settings) => void;
+}
+
+/** One of the values that the API offers. What the rig lacks is shown, cannot be chosen, and says why. */
+export function ChoiceField({
+  column,
+  label,
+  number,
+  version,
+  typed = '',
+  autoFocus = false,
+  onChoose,
+}: ChoiceProps) {
+  const choices = useChoices(column, number, version).data ?? [];
+  const [text, setText] = useState<string | null>(typed || null);
+  const current = choices.find((choice) => choice.current) ?? null;
+  return (
+    <Autocomplete
+      options={choices}
+      getOptionLabel={(choice) => choice.label}
+      getOptionDisabled={(choice) => choice.missing !== null}
+      getOptionKey={(choice) => JSON.stringify(choice.settings)}
+      isOptionEqualToValue={(a, b) => a.label === b.label}
+      value={current}
+      inputValue={text ?? current?.label ?? ''}
+      onInputChange={(_, next, why) => {
+        // A reset comes by itself when the choices arrive, and must not take away what was typed to open the cell.
+        if (why !== 'reset') setText(why === 'input' ? next : null);
+      }}
+      onChange={(_, choice) => {
+        setText(null);
+        onChoose(choice?.settings ?? {});
+      }}
+      openOnFocus={autoFocus}
+      autoHighlight
+      disableClearable={current !== null}
+      size="small"
+      renderOption={(props, choice) => {
+        const { key, ...rest } = props as typeof props & { key: string };
+        return (
+          <li key={key} {...rest}>
+            <span>
+              {choice.label}
+              {choice.missing && <small className="why">missing: {choice.missing}</small>}
+            </span>
+          </li>
+        );
+      }}
+      renderInput={(params) => <TextField {...params} label={label} autoFocus={autoFocus} />}
+    />
+  );
+}
+
+interface TextProps {
+  label: string;
+  path: string;
+  value: string | number;
+  placeholder?: string;
+}
+
+/** A name or figure that is set when the field is left or Enter is pressed. What is being typed stays, whatever else changes
+ * meanwhile. */
+export function TextSetting({ label, path, value, placeholder }: TextProps) {
+  const [draft, setDraft] = useState<{ text: string; sent: boolean } | null>(null);
+  const [seen, see] = useState(value);
+  if (seen !== value) {
+    see(value);
+    if (draft?.sent) setDraft(null);
+  }
+  const keep = () => {
+    if (!draft || draft.sent) return;
+    const next = typeof value === 'number' ? Number(draft.text.replace('−', '-')) : draft.text;
+    if (next === value || Number.isNaN(next)) return setDraft(null);
+    setDraft({ ...draft, sent: true });
+    void set({ [path]: next }).then((done) => done || setDraft(null));
+  };
+  return (
+    <TextField
+      label={label}
+      size="small"
+      value={draft?.text ?? String(value)}
+      placeholder={placeholder}
+      slotProps={{ inputLabel: placeholder ? { shrink: true } : {} }}
+      onChange={(event) => setDraft({ text: event.target.value, sent: false })}
+      onBlur={keep}
+      onKeyDown={(event) => event.key === 'Enter' && keep()}
+    />
+  );
+}

@@ -1,0 +1,43 @@
+import { useRef, useState } from 'react';
+import type { Port } from '../../api/client';
+import { rowTop } from './layout';
+
+interface NameProps {
+  port: Port;
+  left: number;
+  width: number;
+  /** go: where the next name is typed; 0 ends it. */
+  onDone: (name: string | null, go: 0 | 1 | -1) => void;
+}
+
+/** A name typed in its place on the sheet. Enter keeps it and goes on to the next one, so that a list is typed quickly. */
+export function NameInput({ port, left, width, onDone }: NameProps) {
+  const [name, setName] = useState(port.name);
+  const over = useRef(false);
+  const done = (value: string | null, go: 0 | 1 | -1) => {
+    if (over.current) return;
+    over.current = true;
+    onDone(value, go);
+  };
+  return (
+    <input
+      className="name-input"
+      aria-label={`Name of ${port.rail} ${port.mark}`}
+      style={{ left, width, top: rowTop(port.row) }}
+      value={name}
+      maxLength={40}
+      autoFocus
+      onFocus={(event) => event.target.select()}
+      onChange={(event) => setName(event.target.value)}
+      onBlur={() => done(name, 0)}
+      onKeyDown={(event) => {
+        event.stopPropagation();
+        if (event.key === 'Enter' || event.key === 'ArrowDown') done(name, 1);
+        else if (event.key === 'ArrowUp') done(name, -1);
+        else if (event.key === 'Escape') done(null, 0);
+        else return;
+        event.preventDefault();
+      }}
+    />
+  );
+}

@@ -1,0 +1,115 @@
+import Button from '@mui/material/Button';
+import type { RefObject } from 'react';
+import type { Port, Show } from '../../api/client';
+import { redo, undo } from '../../api/edits';
+import { lookAt } from '../../api/preview';
+import { type Filter, FILTER_WORDS, FILTERS, type strandsOf } from './filter';
+import type { PatchDialog } from './PatchPlace';
+
+interface ToolbarProps {
+  show: Show;
+  kinds: ReturnType<typeof strandsOf>;
+  filter: Filter;
+  onFilter: (filter: Filter) => void;
+  find: string;
+  finder: RefObject<HTMLInputElement | null>;
+  onFind: (text: string) => void;
+  onFound: () => void;
+  at: Port | undefined;
+  range: Port[] | null;
+  onPair: (port: Port) => void;
+  onEditRange: () => void;
+  onDialog: (dialog: PatchDialog) => void;
+}
+
+/** What is done with the whole sheet, and which strands it shows. */
+export function Toolbar(props: ToolbarProps) {
+  const {
+    show,
+    kinds,
+    filter,
+    onFilter,
+    find,
+    finder,
+    onFind,
+    onFound,
+    at,
+    range,
+    onPair,
+    onEditRange,
+    onDialog,
+  } = props;
+  const channel = at?.rail === 'channel' ? at : null;
+  const left = channel && show.channels[channel.number % 2 === 1 ? channel.number - 1 : channel.number - 2];
+  return (
+    <>
+      <div className="tools">
+        <Button variant="contained" onClick={() => void lookAt('auto_patch')}>
+          Auto-patch…
+        </Button>
+        <Button variant="outlined" onClick={() => onDialog('list')}>
+          Input list…
+        </Button>
+        <Button variant="outlined" onClick={() => onDialog('run')}>
+          Run straight…
+        </Button>
+        <Button variant="outlined" onClick={() => onDialog('tracks')}>
+          Tracks…
+        </Button>
+        <Button variant="outlined" disabled={!channel} onClick={() => channel && onPair(channel)}>
+          {left?.paired ? 'Split' : 'Pair'}
+        </Button>
+        {range && (
+          <Button variant="outlined" onClick={onEditRange}>
+            Set {range.length} at once…
+          </Button>
+        )}
+        <span className="row" style={{ marginLeft: 'auto' }}>
+          <Button disabled={!show.undo} title={show.undo ?? ''} onClick={() => void undo()}>
+            Undo
+          </Button>
+          <Button disabled={!show.redo} title={show.redo ?? ''} onClick={() => void redo()}>
+            Redo
+          </Button>
+        </span>
+      </div>
+      <div className="tools">
+        <input
+          ref={finder}
+          className="find"
+          aria-label="Find a strand"
+          placeholder="find a strand  /"
+          value={find}
+          onChange={(event) => onFind(event.target.value)}
+          onKeyDown={(event) => {
+            if (event.key === 'Escape') {
+              onFind('');
+              event.currentTarget.blur();
+            } else if (event.key === 'Enter' || event.key === 'ArrowDown') {
+              event.preventDefault();
+              onFound();
+            }
+          }}
+        />
+        <span role="radiogroup" aria-label="Strands" className="row">
+          {FILTERS.map((one) => (
+            <button
+              key={one}
+              type="button"
+              role="radio"
+              aria-checked={one === filter}
+              className={`chip ${one === filter ? 'on' : ''}`}
+              onClick={() => onFilter(one)}
+            >
+              {FILTER_WORDS[one]}{' '}
+              <span className="figure">{one === 'all' ? show.strands.length : kinds[one].size}</span>
+            </button>
+          ))}
+        </span>
+        <span className="hint" style={{ marginLeft: 'auto' }}>
+          <kbd>Enter</kbd> or type to set · <kbd>F2</kbd> name · <kbd>?</kbd> keys
+        </span>
+      </div>
+    </>
+  );
+}

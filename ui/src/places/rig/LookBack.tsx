@@ -1,0 +1,15 @@
+import { useLive } from '../../api/live';
+
+const megabytes = (bytes: number) => `${Math.round(bytes / 1e6)} MB`;
+
+/** What the recorder holds of the past, and what that costs. */
+export function LookBack() {
+  const held = useLive().state?.recorder.look_back;
+  if (!held) return null;
+  return (
+    <p className="figure quiet">
+      Look-back holds {Math.floor(held.seconds)} s in {megabytes(held.bytes)}; at most {held.most_seconds} s
+      or {megabytes(held.most_bytes)}.
+    </p>
+  );
+}

@@ -1,0 +1,102 @@
+import Button from '@mui/material/Button';
+import Dialog from '@mui/material/Dialog';
+import DialogActions from '@mui/material/DialogActions';
+import DialogContent from '@mui/material/DialogContent';
+import DialogTitle from '@mui/material/DialogTitle';
+import { useState } from 'react';
+import { api, type Fault, Refused, type Schemas, taken } from '../../api/client';
+import { complain, useCommand } from '../../api/edits';
+import { tell } from '../../api/notices';
+import { refresh, useProfiles } from '../../api/queries';
+import { Faults } from '../../app/Faults';
+import { readJson } from '../../app/files';
+import { SureButton } from '../../app/SureButton';
+
+type Entry = Schemas['ProfileEntry'];
+const KINDS = { desk: 'Desks', box: 'Stage boxes', interface: 'Playback interfaces' } as const;
+
+/** What kinds of devices there are: those that ship, and those that users brought. */
+export function ProfilesDialog({ open, onClose }: { open: boolean; onClose: () => void }) {
+  return (
+    <Dialog open={open} onClose={onClose} maxWidth="sm" fullWidth>
+      {open && <Inside onClose={onClose} />}
+    </Dialog>
+  );
+}
+
+function Inside({ onClose }: { onClose: () => void }) {
+  const profiles = useProfiles().data ?? [];
+  const [faults, setFaults] = useState<Fault[]>([]);
+  const after = () => refresh('profiles', 'rig');
+  const bring = async (file: File | undefined) => {
+    if (!file) return;
+    setFaults([]);
+    try {
+      const { id } = await taken(api.POST('/api/profiles', { body: { profile: await readJson(file) } }));
+      tell({ kind: 'info', text: `The profile ${id} can be used now.` });
+      await after();
+    } catch (error) {
+      if (error instanceof Refused) setFaults(error.faults);
+      complain(error);
+    }
+  };
+  const remove = useCommand(async (id: string) => {
+    await taken(api.DELETE('/api/profiles/{id}', { params: { path: { id } } }));
+    await after();
+  });
+  return (
+    <>
+      <DialogTitle>Device profiles</DialogTitle>
+      <DialogContent>
+        <p>
+          A profile is a JSON file that says what a kind of device can do. Save one, change it and give it an
+          id of its own, and bring it in: it is checked, and what does not fit is told with its place.
+        </p>
+        <label className="file" style={{ margin: '12px 0' }}>
+          Bring in a profile
+          <input
+            type="file"
+            accept=".json,application/json"
+            aria-label="Profile file"
+            onChange={(event) => {
+              void bring(event.target.files?.[0]);
+              event.target.value = '';
+            }}
+          />
+        </label>
+        <Faults faults={faults} />
+        {(Object.keys(KINDS) as Entry['kind'][]).map((kind) => (
+          <section key={kind}>
+            <h3 style={{ marginTop: 12 }}>{KINDS[kind]}</h3>
+            <ul className="list">
+              {profiles
+                .filter((one) => one.kind === kind)
+                .map((one) => (
+                  <li key={one.id}>
+                    <span>
+                      {one.name}{' '}
+                      <span className="quiet">
+                        {one.shipped ? 'ships with Loomshuttle' : `${one.id}, brought in`}
+                      </span>
+                    </span>
+                    <span className="row">
+                      {!one.shipped && <SureButton what={one.name} onSure={() => remove.mutate(one.id)} />}
+                      <a download={`${one.id}.json`} href={asFile(one.data)}>
+                        Save
+                      </a>
+                    </span>
+                  </li>
+                ))}
+            </ul>
+          </section>
+        ))}
+      </DialogContent>
+      <DialogActions>
+        <Button onClick={onClose}>Close</Button>
+      </DialogActions>
+    </>
+  );
+}
+
+const asFile = (data: unknown) =>
+  `data:application/json;charset=utf-8,${encodeURIComponent(JSON.stringify(data, null, 2))}`;

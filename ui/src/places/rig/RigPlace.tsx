@@ -1,0 +1,63 @@
+import Button from '@mui/material/Button';
+import { useState } from 'react';
+import { useRig, useShow } from '../../api/queries';
+import { useJump } from '../../app/jump';
+import { DevicePanel } from './DevicePanel';
+import { Diagram } from './Diagram';
+import { OutputsTable } from './OutputsTable';
+import { ProfilesDialog } from './ProfilesDialog';
+import './rig.css';
+
+/** What is chosen in the diagram: "desk", "recorder", "interface", a box's letter, or an output's socket to trace. */
+export type Chosen = { kind: 'device'; id: string } | { kind: 'point'; point: string; label: string };
+
+/** Stage, desk and computer in one line, how full every link is, and what comes out where. */
+export default function RigPlace() {
+  const show = useShow().data;
+  const rig = useRig().data;
+  const [chosen, choose] = useState<Chosen>({ kind: 'device', id: 'desk' });
+  const [profiles, openProfiles] = useState(false);
+  useJump('rig', (setting) => choose({ kind: 'device', id: deviceOf(setting) }));
+  if (!show || !rig) return <main />;
+  return (
+    <>
+      <main>
+        <div className="tools">
+          <span className="hint">
+            Choose a device to change it. Lanes are told as planned / with a socket / carried.
+          </span>
+          <Button variant="outlined" style={{ marginLeft: 'auto' }} onClick={() => openProfiles(true)}>
+            Device profiles…
+          </Button>
+        </div>
+        <Diagram rig={rig} chosen={chosen} onChoose={(id) => choose({ kind: 'device', id })} />
+        {rig.missing.length > 0 && (
+          <section className="missing-runs" aria-label="Missing sockets">
+            <h3>Missing: the patch can name them, the rig has none</h3>
+            <ul>
+              {rig.missing.map((run) => (
+                <li key={run.label}>
+                  <strong>{run.label}</strong> <span className="quiet">{run.why}</span>
+                </li>
+              ))}
+            </ul>
+          </section>
+        )}
+        <OutputsTable
+          rig={rig}
+          version={show.version}
+          onTrace={(point, label) => choose({ kind: 'point', point, label })}
+        />
+      </main>
+      <DevicePanel rig={rig} show={show} chosen={chosen} />
+      <ProfilesDialog open={profiles} onClose={() => openProfiles(false)} />
+    </>
+  );
+}
+
+/** The device at which a setting is changed. */
+function deviceOf(setting: string): string {
+  const [kind, key = ''] = setting.split('/');
+  if (kind === 'box') return key;
+  return kind === 'setup' || setting === 'rig/recorder_clock' ? 'recorder' : 'desk';
+}

@@ -1,0 +1,41 @@
+import Button from '@mui/material/Button';
+import TextField from '@mui/material/TextField';
+import { useState } from 'react';
+import { api, taken } from '../../api/client';
+import { useCommand } from '../../api/edits';
+import { useLive } from '../../api/live';
+import { tell } from '../../api/notices';
+
+/** How long it takes from the computer through the desk and back, for overdubs; measured over one lane when asked. */
+export function RoundTrip() {
+  const { state } = useLive();
+  const [lane, setLane] = useState(1);
+  const rate = state?.rate ?? 48000;
+  const ms = (frames: number) => `${((frames * 1000) / rate).toFixed(2)} ms`;
+  const measure = useCommand(async () => {
+    const { frames } = await taken(api.POST('/api/capture/trip', { body: { output: lane, input: lane } }));
+    tell({ kind: 'info', text: `The round trip over lane ${lane} takes ${ms(frames)}.` });
+  });
+  const trip = state?.recorder.trip;
+  return (
+    <div>
+      <p className="figure quiet">
+        Overdubs are placed by a round trip of {trip === undefined ? '…' : ms(trip)}. To measure it, put a
+        channel on take, send it at channel in, and choose its lane.
+      </p>
+      <div className="row" style={{ marginTop: 12 }}>
+        <TextField
+          label="Lane"
+          size="small"
+          type="number"
+          style={{ width: 80 }}
+          value={lane}
+          onChange={(event) => setLane(Math.max(1, Number(event.target.value)))}
+        />
+        <Button variant="outlined" disabled={measure.isPending} onClick={() => measure.mutate(undefined)}>
+          Measure
+        </Button>
+      </div>
+    </div>
+  );
+}

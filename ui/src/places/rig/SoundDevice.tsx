@@ -1,0 +1,56 @@
+import MenuItem from '@mui/material/MenuItem';
+import TextField from '@mui/material/TextField';
+import { api, taken } from '../../api/client';
+import { useCommand } from '../../api/edits';
+import { useLive } from '../../api/live';
+import { useSoundDevices } from '../../api/queries';
+import { count } from '../../look/format';
+
+const STATES = {
+  running: 'running',
+  busy: 'busy: another program uses it',
+  gone: 'not there; it is tried again',
+};
+
+/** Where the recorder's sound comes from: the desk's card, or a sound card of this computer. */
+export function SoundDevice() {
+  const card = useLive().state?.recorder.card;
+  const devices = useSoundDevices().data ?? [];
+  const choose = useCommand((name: string | null) =>
+    taken(api.POST('/api/sound-devices', { body: { name } })),
+  );
+  const chosen = card?.device ?? '';
+  const missing = chosen !== '' && !devices.some((one) => one.name === chosen);
+  return (
+    <>
+      <TextField
+        select
+        size="small"
+        label="Sound comes from"
+        slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
+        value={chosen}
+        disabled={choose.isPending}
+        onChange={(event) => choose.mutate(event.target.value || null)}
+      >
+        <MenuItem value="">the desk’s card</MenuItem>
+        {missing && <MenuItem value={chosen}>{card?.words}</MenuItem>}
+        {devices.map((one) => (
+          <MenuItem key={one.name} value={one.name}>
+            {one.words}
+          </MenuItem>
+        ))}
+      </TextField>
+      {card?.device && (
+        <p className={card.state === 'running' ? 'quiet figure' : 'stop figure'}>
+          {[
+            STATES[card.state],
+            card.lanes === null ? '' : count(card.lanes, 'lane'),
+            card.overruns > 0 ? `samples lost ${card.overruns} times` : '',
+          ]
+            .filter(Boolean)
+            .join(' · ')}
+        </p>
+      )}
+    </>
+  );
+}

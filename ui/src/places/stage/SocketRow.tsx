@@ -1,0 +1,59 @@
+import type { CSSProperties } from 'react';
+import type { StageSocket } from '../../api/client';
+import { useThemeName } from '../../look/theme';
+import { dyeColour } from '../../look/tokens';
+import { CLIP_DB, levelOf, loudest } from '../../meters/levels';
+import { type Draw, useCanvas } from '../../meters/useCanvas';
+
+interface Props {
+  socket: StageSocket;
+  noisy: boolean;
+  tick: () => void;
+}
+
+/** One socket: its mark, who goes there, how, and the light that says a signal arrives. The whole row is the tick. */
+export function SocketRow({ socket, noisy, tick }: Props) {
+  const { name: theme } = useThemeName();
+  const words = [socket.mic, socket.stand].filter((one) => one && one !== 'none').join(' · ');
+  return (
+    <button
+      type="button"
+      className={`socket-row ${socket.plugged ? 'done' : ''} ${noisy ? 'noisy' : ''}`}
+      style={{ '--dye': dyeColour(socket.dye, theme) } as CSSProperties}
+      aria-pressed={socket.plugged !== null}
+      onClick={tick}
+    >
+      <span className="socket-mark figure">{socket.label}</span>
+      <span className="socket-words">
+        <strong>{socket.name}</strong>
+        <span className="quiet">
+          {words}
+          {socket.phantom && <b className="socket-phantom">48 V</b>}
+        </span>
+        {socket.plugged && <span className="quiet">plugged by {socket.plugged.who}</span>}
+      </span>
+      <Light socket={socket} />
+      <span className="socket-tick" aria-hidden="true">
+        {socket.plugged ? '✓' : ''}
+      </span>
+    </button>
+  );
+}
+
+// What is above this is a signal, not the room.
+const SIGNAL_DB = -60;
+
+function Light({ socket }: { socket: StageSocket }) {
+  const points = { of: socket.meter, at: socket.at };
+  const draw: Draw = (paint, width, height, colours) => {
+    const hold = loudest(points, (one) => levelOf(one).hold);
+    paint.beginPath();
+    paint.arc(width / 2, height / 2, width / 2 - 2, 0, Math.PI * 2);
+    paint.fillStyle = hold >= CLIP_DB ? colours.meterOver : colours.meterLow;
+    if (hold > SIGNAL_DB) paint.fill();
+    paint.strokeStyle = colours.quiet;
+    paint.lineWidth = 1.5;
+    paint.stroke();
+  };
+  return <canvas className="socket-light" ref={useCanvas(draw)} role="img" aria-label="signal here" />;
+}

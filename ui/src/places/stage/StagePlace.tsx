@@ -1,0 +1,74 @@
+import { useState } from 'react';
+import { api, type StageSocket, taken } from '../../api/client';
+import { complain } from '../../api/edits';
+import { useConnected, useNoise } from '../../api/live';
+import { refresh, useShow, useStage } from '../../api/queries';
+import { PersonMenu } from '../../app/PersonMenu';
+import { SocketRow } from './SocketRow';
+import './stage.css';
+
+/** For a telephone on stage: what to plug where, box by box, with a tick and a light for each socket. */
+export default function StagePlace() {
+  const about = useShow().data?.about;
+  const stage = useStage();
+  const connected = useConnected();
+  const [open, setOpen] = useState(false);
+  const noisy = useNoise();
+  const sockets = stage.data?.boxes.flatMap((box) => box.sockets) ?? [];
+  const plugged = sockets.filter((socket) => socket.plugged).length;
+  return (
+    <div className="stage-view">
+      <header>
+        <div>
+          <h1>{about?.name ?? 'Loomshuttle'}</h1>
+          <span className="quiet figure">
+            {plugged} of {sockets.length} plugged
+          </span>
+        </div>
+        <PersonMenu />
+      </header>
+      {!connected && (
+        <p className="lost" role="alert">
+          No connection. Lights are dark; ticks wait until it is back.
+        </p>
+      )}
+      <label className="stage-open">
+        <input type="checkbox" checked={open} onChange={(event) => setOpen(event.target.checked)} />
+        only what is still to plug
+      </label>
+      {stage.isError && <p className="empty">{stage.error.message}</p>}
+      {stage.data?.boxes.map((box) => {
+        const shown = open ? box.sockets.filter((socket) => !socket.plugged) : box.sockets;
+        return (
+          <section key={box.id} aria-label={box.label}>
+            <h2>{box.label}</h2>
+            {shown.map((socket) => (
+              <SocketRow
+                key={socket.socket}
+                socket={socket}
+                noisy={noisy !== null && socket.channels.includes(noisy)}
+                tick={() => void tick(socket)}
+              />
+            ))}
+            {shown.length === 0 && <p className="quiet">all plugged</p>}
+          </section>
+        );
+      })}
+      {stage.data && sockets.length === 0 && <p className="empty">No socket is patched yet.</p>}
+      <a className="stage-back" href="#/line-check">
+        Line check
+      </a>
+    </div>
+  );
+}
+
+async function tick(socket: StageSocket) {
+  try {
+    await taken(
+      api.POST('/api/ticks', { body: { kind: 'plugged', subject: socket.socket, on: !socket.plugged } }),
+    );
+    await refresh('stage');
+  } catch (error) {
+    complain(error);
+  }
+}

@@ -1,0 +1,53 @@
+import { QueryClientProvider } from '@tanstack/react-query';
+import { render } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import type { ReactElement } from 'react';
+import type { Preview, Show } from '../api/client';
+import { queries, SHOW } from '../api/queries';
+import { Look } from '../look/theme';
+import { answer } from './application';
+import { showOf } from './pieces';
+
+/** A show that is on the screen, and that the application answers with. */
+export function shown(part: Record<string, unknown> = {}): Show {
+  const show = showOf({
+    id: 1,
+    version: 7,
+    findings: [],
+    channels: [],
+    tracks: [],
+    sends: [],
+    sheet: { ports: [] },
+    ...part,
+  });
+  queries.setQueryData(SHOW, show);
+  answer('GET /api/show', show);
+  return show;
+}
+
+/** Draws a part of the interface with what it needs around it. */
+export function draw(part: ReactElement) {
+  const around = (inside: ReactElement) => (
+    <QueryClientProvider client={queries}>
+      <Look>{inside}</Look>
+    </QueryClientProvider>
+  );
+  const drawn = render(around(part));
+  return { user: userEvent.setup(), again: (next: ReactElement) => drawn.rerender(around(next)) };
+}
+
+export const previewOf = (part: Partial<Preview> = {}): Preview => ({
+  version: 7,
+  label: 'Something',
+  settings: { 'channel/1/name': 'Tuba' },
+  changes: [{ path: 'channel/1/name', what: 'Channel 1', field: 'name', from: 'none', to: 'Tuba' }],
+  parts: [],
+  problems: [],
+  notes: [],
+  losses: [],
+  findings_new: [],
+  findings_gone: [],
+  ...part,
+});
+
+export const edited = (version: number) => ({ version, changes: [], desk_problems: [] });
