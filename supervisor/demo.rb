@@ -69,6 +69,7 @@ module Loomshuttle
         child("desk", @ports.osc, @ports.sends, @ports.returns, @home)
         wait_for("the desk's card") { File.exist?(File.join(@home, "card-returns.sdp")) }
         child("recorder", @home)
+        child("porter", @home)
         child("web", @ports.web, @ports.osc, @home, environment: { "DATABASE_URL" => @postgres.url })
         wait_for("all parts") { health && health["ok"] }
         puts "Loomshuttle is at http://127.0.0.1:#{@ports.web}/ (Ctrl-C ends it; data is in #{@home})"

@@ -12,7 +12,7 @@ module Loomshuttle
         raise Failed, "Port #{ports.web} cannot be used; choose one from 1024 to 65500 with --port." unless ports.web.between?(1024, 65_500)
 
         { ports.web => "the interface", ports.database => "the database" }.each { |port, what| tcp(port, what) }
-        [ports.osc, *(0..2).flat_map { |n| [ports.sends + (2 * n), ports.returns + (2 * n)] }].each { |port| udp(port) }
+        [ports.osc, *(0..6).flat_map { |n| [ports.sends + (2 * n), ports.returns + (2 * n)] }].each { |port| udp(port) }
       end
 
       def self.tcp(port, what)

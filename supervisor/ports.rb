@@ -8,7 +8,7 @@ module Loomshuttle
       def osc = web + 2
       # First of the card's streams each way; streams are two apart, as RTP asks (RFC 3550, 11).
       def sends = web + 10
-      def returns = web + 22
+      def returns = web + 26
     end
   end
 end

@@ -1,0 +1,74 @@
+# frozen_string_literal: true
+
+require "json"
+
+# The Saltmarsh Nine at the Lantern Quay harbour festival. Invented, like all its devices.
+module DemoShow
+  FOLDER = __dir__
+  CATALOG = Loomshuttle::Rig::Catalog.read(File.join(Loomshuttle::ROOT, "profiles"))
+  ABOUT = { name: "Lantern Quay, late set", act: "Saltmarsh Nine", place: "Lantern Quay harbour festival", date: "2026-06-13" }.freeze
+  BUSES = ["Wedge left", "Wedge right", "Wedge brass", "Drum fill", "Ear Ada", "Ear Bram", "Ear Cato", "Ear Dora"].freeze
+
+  RIG = { "box/a/spot" => "left", "box/b/spot" => "right", "rig/interface" => "fern-8", "setup/buffer" => 2048, "setup/own_mix" => [37, 38] }.freeze
+  # Backing tracks come in over the card and are taken at channel in.
+  PLAYBACK = { "channel/31/name" => "Playback L", "channel/31/short" => "PlbL", "channel/31/colour" => "saffron", "channel/31/stage" => "card/return/31",
+               "channel/31/paired" => true,
+               "channel/32/name" => "Playback R", "channel/32/short" => "PlbR", "channel/32/colour" => "saffron", "channel/32/stage" => "card/return/32",
+               "send/31/source" => "desk/ch/31", "send/31/tap" => "channel-in", "send/32/source" => "desk/ch/32", "send/32/tap" => "channel-in",
+               "track/31/stereo" => true, "track/31/inputs" => [31, 32], "track/31/armed" => true }.freeze
+  OUTPUTS = BUSES.each.with_index(1).flat_map { |name, n| [["bus/#{n}/name", name], ["output/#{n}/source", "desk/bus/#{n}"]] }.to_h
+    .merge("output/15/source" => "desk/main/l", "output/15/expected" => "box-b/out/7", "output/16/source" => "desk/main/r", "output/16/expected" => "box-b/out/8",
+           "outlet/aes-1/first" => 15, "outlet/lineout-1/first" => nil).freeze
+
+  # One fault of each kind that leaves the sound running.
+  FAULTS = {
+    "box/b/clock" => "leads",                                                                   # two devices lead the clock
+    "channel/30/stage" => "desk/in/16",                                                         # a socket that the desk does not have
+    "track/12/inputs" => [11],                                                                  # two tracks on one lane
+    "track/7/outputs" => [8], "track/8/outputs" => [7],                                         # crossed on the way back
+    "send/4/tap" => "post-eq",                                                                  # processed twice at soundcheck
+    "send/31/tap" => nil, "send/32/tap" => nil,                                                 # the preamp of a channel that hears the card
+    "channel/33/name" => "Guest voice", "send/33/source" => "desk/ch/33", "track/33/inputs" => [33], "track/33/armed" => true, # hears nothing, yet armed
+    "send/23/source" => nil, "send/24/source" => nil, "send/34/source" => "desk/ch/23", "send/35/source" => "desk/ch/24",
+    "track/23/inputs" => [34, 35],                                                              # stereo on even and odd
+    "track/10/name" => "Voice", "track/11/name" => "Voice",                                     # two files of one name
+    "setup/monitoring" => "computer",                                                           # heard through the computer, too late
+    "setup/own_mix" => [1, 2],                                                                  # the recorder's mix on returns of tracks
+    "outlet/a-2/first" => 1,                                                                    # main comes out elsewhere
+    "bus/9/name" => "Talkback"                                                                  # a bus that nobody hears
+  }.freeze
+
+  module_function
+
+  def step(show, kind, options = {}) = apply(show, Loomshuttle::Patch::Propose.for(show, kind, options).edit.settings)
+  def apply(show, settings) = Loomshuttle::Patch::Edit.set("demo", Loomshuttle::Patch::Completed.settings(show, settings)).apply(show).first
+
+  def clean
+    show = Loomshuttle::Patch::Show.blank(CATALOG, ABOUT.merge(name: "Lantern Quay, clean"), desk: "alder-40")
+    show = 2.times.reduce(show) { |now, _| step(now, "add_box", "profile" => "bramble-16", "port" => "a") }
+    show = apply(show, RIG)
+    show = step(show, "input_list", "text" => File.read(File.join(FOLDER, "inputs.csv")))
+    show = apply(apply(show, PLAYBACK), OUTPUTS)
+    step(show, "main_mix")
+  end
+
+  def faulty = apply(clean, FAULTS).with(about: ABOUT)
+
+  def rig = { desk: "alder-40", boxes: [{ profile: "bramble-16", port: "a" }, { profile: "bramble-16", port: "a", input_offset: 16, output_offset: 8 }] }
+
+  # The plan in the desk's words, and a mix that nobody plans: faders, and voices in their singers' ears.
+  def desk(show)
+    levels = show.channels.keys.to_h { |n| ["strip/#{n}/fader", n > 32 ? -90.0 : -6.0 - ((n * 5) % 9)] }
+    (1..4).each { |ear| [10, 11, 12, 29].each { |voice| levels["strip/#{voice}/bus/#{ear + 4}"] = -12.0 } }
+    Loomshuttle::Web::Desk::Words.plan(show).merge(levels)
+  end
+
+  def write(name, data) = File.write(File.join(FOLDER, name), "#{JSON.pretty_generate(data)}\n")
+
+  def make
+    shipped = CATALOG.all.map(&:id)
+    { "clean.json" => clean, "show.json" => faulty }.each { |name, show| write(name, Loomshuttle::Formats::ShowFile.write(show, shipped: shipped)) }
+    write("rig.json", rig)
+    write("desk.json", desk(faulty))
+  end
+end
