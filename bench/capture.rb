@@ -1,11 +1,12 @@
 # frozen_string_literal: true
 
-# Processor time and losses of capturing 16, 32 and 64 lanes, metered, one 24-bit file a lane, beside GStreamer doing the
-# same with the same streams: capture.rb [SECONDS]
+# Processor time and losses of capturing 16 to 128 lanes, metered, one 24-bit file a lane, beside GStreamer doing the
+# same with the same streams: capture.rb [SECONDS] [LANES...]
 require_relative "support"
 
 Loomshuttle.load_parts(:core)
-SECONDS = (ARGV[0] || 60).to_i
+SECONDS = (ARGV.shift || 60).to_i
+LANES = ARGV.empty? ? [16, 32, 64, 128] : ARGV.map(&:to_i)
 PORT = 30_000
 
 def streams(lanes)
@@ -72,7 +73,7 @@ end
 
 Bench.machine
 rows = [["lanes", "recorder, share of a core", "GStreamer, share of a core", "ratio", "samples lost", "seconds captured"]]
-[16, 32, 64].each do |lanes|
+LANES.each do |lanes|
   share, lost, frames = Dir.mktmpdir { |home| ours(lanes, home) }
   peer, = Dir.mktmpdir { |home| gstreamer(lanes, home) }
   rows << [lanes, share.round(2), peer.round(2), (share / peer).round(2), lost, (frames / 48_000.0).round(1)]

@@ -1,46 +1,34 @@
 # frozen_string_literal: true
 
-# Building the signal graph and running all checks, against the number of channels, with 16 buses.
-require_relative "support"
-
+# What a show costs in the core, against its size: loading it from its settings, one edit, and all that is derived from it.
+# A straight patch, every track armed, 16 buses.
+require_relative "../loader"
 Loomshuttle.load_parts(:core)
+require_relative "big_show"
 
-# A desk of any size, made from the Rowan 16's profile.
-def desk(channels)
-  data = JSON.parse(File.read(File.join(__dir__, "..", "profiles", "rowan-16.json")))
-  data["inputs"] = [{ "prefix" => "in", "label" => "In", "count" => channels }]
-  data["channels"] = [data["channels"].first.merge("count" => channels)]
-  data["buses"] = 16
-  data["card"].merge!("sends" => channels, "returns" => channels, "modes" => [{ "id" => "all", "lanes" => channels }])
-  Loomshuttle::Rig::Profile.new(data)
-end
+module Loomshuttle
+  # One row a size.
+  module GraphBench
+    HEAD = ["channels", "joins", "load, ms", "edit, ms", "build, ms", "strands, ms", "checks, ms", "sheet, ms", "build + strands + checks, ms", "microseconds a join"].freeze
 
-def straight(profile, channels)
-  %w[socket send track_input track_output return].reduce(Loomshuttle::Patch::Show.blank(profile, {})) do |show, column|
-    Loomshuttle::Patch::RunStraight.edit(show, column: column, first: 1, count: channels, start: 1).apply(show).first
-  end.then { |show| arm(show, channels) }
-end
+    def self.row(channels)
+      show = BigShow.straight(channels)
+      times = steps(show).transform_values { |step| Bench.milliseconds(7, &step) }
+      all = times.values_at(:build, :strands, :checks).sum
+      joins = Signal.build(show).joins.size
+      [channels, joins, *[*times.values, all].map { |one| one.round(1) }, (all * 1000 / joins).round(1)]
+    end
 
-def arm(show, channels) = Loomshuttle::Patch::Edit.set("arm", (1..channels).to_h { |n| ["track/#{n}/armed", true] }).apply(show).first
-
-def milliseconds(times = 15)
-  Array.new(times) do
-    started = Bench.now
-    yield
-    (Bench.now - started) * 1000
-  end.min
+    def self.steps(show)
+      context = Checks::Context.of(show)
+      settings = show.set_settings
+      { load: -> { Patch::Show.load(show.catalog, show.about, settings) },
+        edit: -> { Patch::Edit.set("x", "channel/3/name" => "X", "send/5/tap" => "post-eq").apply(show) },
+        build: -> { Signal.build(show) }, strands: -> { Signal::Strands.of(show, context.graph) }, checks: -> { Checks.run(context) },
+        sheet: -> { Signal::Sheet.new(show, context.strands) } }
+    end
+  end
 end
 
 Bench.machine
-rows = [["channels", "joins", "build, ms", "strands, ms", "checks, ms", "all, ms", "microseconds a join"]]
-[16, 64, 128, 512].each do |channels|
-  show = straight(desk(channels), channels)
-  graph = Loomshuttle::Signal.build(show)
-  build = milliseconds { Loomshuttle::Signal.build(show) }
-  strands = milliseconds { Loomshuttle::Signal::Strands.of(show, graph) }
-  context = Loomshuttle::Checks::Context.of(show)
-  checks = milliseconds { Loomshuttle::Checks.run(context) }
-  all = build + strands + checks
-  rows << [channels, graph.joins.size, *[build, strands, checks, all].map { |one| one.round(1) }, (all * 1000 / graph.joins.size).round(1)]
-end
-Bench.table(rows)
+Bench.table([Loomshuttle::GraphBench::HEAD, *[16, 32, 64, 128, 256, 512].map { |channels| Loomshuttle::GraphBench.row(channels) }])

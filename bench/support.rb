@@ -18,6 +18,15 @@ module Bench
 
   def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
 
+  # @return [Float] the least milliseconds that a block took
+  def milliseconds(times = 15)
+    Array.new(times) do
+      started = now
+      yield
+      (now - started) * 1000
+    end.min
+  end
+
   # @param rows [Array<Array>] the first is the head
   def table(rows)
     rows = rows.map { |row| row.map(&:to_s) }

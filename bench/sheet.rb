@@ -1,0 +1,136 @@
+# frozen_string_literal: true
+
+# From a key press to the repainted strand sheet, in the real browser on the real application, against the number of channels: a
+# step of the cursor, a name that is kept (drawn before the application has answered), and a send that is emptied (drawn when the
+# application has computed the new graph, checks and sheet). The goal is 50 ms from the key at 128 strands.
+# Needs what bin/test installs and a built interface.
+require_relative "../loader"
+Loomshuttle.load_parts(:core)
+require_relative "big_show"
+require "net/http"
+require "selenium-webdriver"
+
+# One application with a browser on it.
+class SheetBench
+  PORT = 14_040
+  TIMES = 25
+  FLAGS = %w[--headless=new --no-sandbox --disable-gpu --disable-dev-shm-usage --disable-quic --no-first-run --disable-background-networking
+             --disable-component-update --disable-sync --disable-extensions --mute-audio --window-size=1280,943].freeze
+  # Resolves with the time from the next press of a key until what an expression tells has changed and been painted.
+  WATCH = <<~JS
+    const [key, expression] = arguments;
+    window.measured = new Promise((done) => {
+      const state = new Function(`return ${expression}`);
+      const painted = (then) => { const line = new MessageChannel(); line.port1.onmessage = then; line.port2.postMessage(0); };
+      const watch = (event) => {
+        if (event.key !== key) return;
+        window.removeEventListener('keydown', watch, true);
+        const from = performance.now(); const before = state();
+        const look = () => (state() === before ? requestAnimationFrame(look) : painted(() => done(performance.now() - from)));
+        requestAnimationFrame(look);
+      };
+      window.addEventListener('keydown', watch, true);
+    });
+  JS
+  CURSOR = "document.querySelector('.port.at')?.dataset.port"
+  NAME = %q(document.querySelector("[data-port='desk/ch/1']")?.textContent)
+  SEND = 'document.querySelectorAll("path.thread:not(.loose)").length'
+
+  def initialize(home)
+    ENV["SE_OFFLINE"] = ENV["SE_AVOID_STATS"] = "true"
+    log = File.join(home, "log")
+    @pid = spawn(RbConfig.ruby, File.join(__dir__, "..", "processes", "demo.rb"), "--port", PORT.to_s, "--home", home, out: log, err: %i[child out], pgroup: true)
+    sleep(0.2) until File.read(log).include?("Loomshuttle is at")
+    options = Selenium::WebDriver::Chrome::Options.new(binary: "/usr/bin/chromium", args: FLAGS)
+    @browser = Selenium::WebDriver.for(:chrome, options: options, service: Selenium::WebDriver::Service.chrome(path: "/usr/bin/chromedriver"))
+  end
+
+  def close
+    @browser.quit
+    Process.kill(:TERM, @pid)
+    Process.wait(@pid)
+  end
+
+  # @return [Array] channels, bytes of the show, and medians in ms: cursor step, name, send, and the application's part of the last
+  def row(channels)
+    open_show(channels)
+    @browser.navigate.to("http://127.0.0.1:#{PORT}/?#{channels}#/patch")
+    wait { @browser.find_elements(css: "[data-port='desk/ch/1']").any? }
+    @browser.execute_script("document.querySelector(\"[data-port='desk/ch/1']\").click()")
+    step = median { |n| timed(n.even? ? "ArrowDown" : "ArrowUp", CURSOR) { key(n.even? ? :arrow_down : :arrow_up) } }
+    name = median { |n| rename(n) }
+    send = median { empty_send }
+    show = get("/api/show")
+    [channels, show.bytesize, *[step, name, send, server].map { |one| one.round(1) }]
+  end
+
+  private
+
+  def open_show(channels)
+    post("/api/profiles", profile: BigShow.profile(channels))
+    show = BigShow.straight(channels)
+    file = Loomshuttle::Formats::ShowFile.write(show.with(about: { name: "Bench #{channels}" }), shipped: BigShow::CATALOG.all.map(&:id))
+    post("/api/shows", file: file, open: true)
+  end
+
+  # Name in place, with F2; Enter keeps it.
+  def rename(nth)
+    @browser.execute_script("document.querySelector(\"[data-port='desk/ch/1']\").click()")
+    key(:f2)
+    wait { @browser.find_elements(css: ".name-input").any? }
+    @browser.switch_to.active_element.send_keys("Name #{nth}")
+    timed("Enter", NAME) { key(:enter) }.tap do
+      @browser.switch_to.active_element.send_keys(:escape)
+      wait { @browser.find_elements(css: ".name-input").empty? }
+    end
+  end
+
+  # Empties a send, and takes it back.
+  def empty_send
+    @browser.execute_script("document.querySelector(\"[data-port='card/send/1']\").click()")
+    timed("Delete", SEND) { key(:delete) }.tap do
+      timed("z", SEND) { key([:control, "z"]) }
+      sleep(0.3)
+    end
+  end
+
+  def timed(name, expression)
+    @browser.execute_script(WATCH, name, expression)
+    yield
+    @browser.execute_async_script("const done = arguments[arguments.length - 1]; window.measured.then(done)")
+  end
+
+  # The two requests of an edit by themselves, as a browser makes them.
+  def server
+    median do |n|
+      started = Bench.now
+      post("/api/edits", settings: { "send/2/source" => n.even? ? nil : "desk/ch/2" })
+      get("/api/show")
+      (Bench.now - started) * 1000
+    end
+  end
+
+  def key(*keys) = @browser.switch_to.active_element.send_keys(*keys)
+  def median(&) = Array.new(TIMES, &).sort[TIMES / 2]
+
+  def wait
+    sleep(0.01) until yield
+  end
+
+  def get(path) = Net::HTTP.get(URI("http://127.0.0.1:#{PORT}#{path}"))
+
+  def post(path, data)
+    answer = Net::HTTP.post(URI("http://127.0.0.1:#{PORT}#{path}"), JSON.generate(data), "content-type" => "application/json")
+    raise answer.body unless answer.is_a?(Net::HTTPSuccess)
+  end
+end
+
+Bench.machine
+Dir.mktmpdir do |home|
+  File.chmod(0o755, home)
+  bench = SheetBench.new(home)
+  rows = (ENV["SIZES"] || "16,32,64,128").split(",").map(&:to_i).map { |channels| bench.row(channels) }
+  Bench.table([["channels", "bytes of the show", "cursor step, ms", "name, ms", "send, ms", "of that the application, ms"], *rows])
+ensure
+  bench&.close
+end
