@@ -17,21 +17,49 @@ Capybara.register_driver(:chromium) do |app|
 end
 Capybara.default_driver = :chromium
 Capybara.run_server = false
-Capybara.default_max_wait_time = 8
+Capybara.default_max_wait_time = 20
+Capybara.enable_aria_label = true
 
 RSpec.shared_context "with a browser" do
   let(:application) { RunningApplication.shared }
+  let(:show_file) { "clean.json" }
 
+  before { application.fresh(show_file) if application == RunningApplication.shared }
   after { Capybara.reset_sessions! }
 
-  def open_place(place)
+  def open_place(place, title = "Lantern Quay")
     visit("#{application.url}/#/#{place}")
-    expect(page).to have_css("nav a[aria-current=page]", text: /#{place}/i)
-    expect(page).to have_text("Lantern Quay")
+    expect(page).to have_css("nav a[aria-current=page]", text: /#{place.tr('-', ' ')}/i)
+    expect(page).to have_css("header", text: title)
   end
 
   # Where a person's keys go: to whatever has the focus.
   def keys(*strokes) = strokes.each { |stroke| page.driver.browser.switch_to.active_element.send_keys(*Array(stroke)) }
 
   def in_second_browser(&) = Capybara.using_session(:second, &)
+
+  # A cell of the strand sheet, such as "desk/ch/4".
+  def cell(point) = find("[data-port='#{point}']")
+
+  def show = application.get("/api/show")
+  def setting(kind, number) = show["#{kind}s"].find { |one| one["number"] == number }
+
+  # Waits until the plan is so.
+  def settle(what, &) = Tools.wait_until(20, what, &)
+
+  def choose(label, option)
+    find_field(label).send_keys([:control, "a"], option)
+    find("[role=option]", text: option, match: :first).click
+  end
+
+  # One of a list that opens from a field.
+  def pick(label, option)
+    find(".MuiFormControl-root:has([role=combobox])", text: /\A#{label}/).find("[role=combobox]").click
+    find("[role=option]", text: option, exact_text: true).click
+  end
+
+  def desk_dialog
+    find("header button", text: /Desk|Another desk/).click
+    expect(page).to have_css("[role=dialog]", text: "Plan and desk")
+  end
 end

@@ -4,16 +4,23 @@ require "json"
 
 # Shows to test on. They are built here from settings and never read from the demo, which may change.
 module CoreHelp
-  PROFILE = Loomshuttle::Rig::Profile.read(File.join(Loomshuttle::ROOT, "profiles", "rowan-16.json"))
+  CATALOG = Loomshuttle::Rig::Catalog.read(File.join(Loomshuttle::ROOT, "profiles"))
+  PROFILE = CATALOG.fetch("desk", "rowan-16")
   COLUMNS = %w[socket send track_input track_output return].freeze
 
   module_function
 
-  def blank = Loomshuttle::Patch::Show.blank(PROFILE, { name: "Test" })
+  def blank(desk = "rowan-16") = Loomshuttle::Patch::Show.blank(CATALOG, { name: "Test" }, desk: desk)
+
+  # A desk that patches in blocks, with two boxes of 16 chained on port A.
+  def chained(desk = "alder-40")
+    set(blank(desk), "box/a/profile" => "bramble-16", "box/a/port" => "a", "box/a/place" => 1, "box/b/profile" => "bramble-16", "box/b/port" => "a",
+                     "box/b/place" => 2, "box/b/input_offset" => 16, "box/b/output_offset" => 8)
+  end
 
   # Channels 1 to count patched straight through to tracks and back, armed and named.
-  def straight(count = 16)
-    show = COLUMNS.reduce(blank) do |now, column|
+  def straight(count = 16, from: blank)
+    show = COLUMNS.reduce(from) do |now, column|
       Loomshuttle::Patch::RunStraight.edit(now, column: column, first: 1, count: count, start: 1).apply(now).first
     end
     set(show, (1..count).flat_map { |n| [["channel/#{n}/name", "Source #{n}"], ["track/#{n}/name", "Source #{n}"], ["track/#{n}/armed", true]] }.to_h)
@@ -21,7 +28,27 @@ module CoreHelp
 
   def set(show, settings) = Loomshuttle::Patch::Edit.set("test", settings).apply(show).first
 
-  def findings(show) = Loomshuttle::Checks.run(Loomshuttle::Checks::Context.of(show))
+  def findings(show, **facts) = Loomshuttle::Checks.run(Loomshuttle::Checks::Context.of(show, **facts))
+
+  # How many cells a column of choices has.
+  def cells(show, column)
+    case column
+    when "socket_feeds" then show.layout.sources.size
+    when "send", "tap" then show.sends.size
+    when "track_input", "track_output" then show.tracks.size
+    when "return_feeds" then show.profile.returns
+    when "output_source", "output_expected" then show.outputs.size
+    when "outlet" then show.outlets.size
+    when "own_mix" then 1
+    else show.channels.size
+    end
+  end
+
+  # Settings of something that the sheet would offer, at random.
+  def random_choice(show, random)
+    column = Loomshuttle::Patch::Choices::COLUMNS.keys.sample(random: random)
+    Loomshuttle::Patch::Choices.for(show, column, random.rand(1..cells(show, column))).sample(random: random).settings
+  end
 
   def sine(frames:, amplitude: 1.0, frequency: 997.0, rate: 48_000)
     time = Numo::DFloat.new(frames).seq / rate

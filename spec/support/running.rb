@@ -21,8 +21,8 @@ class RunningDesk
   def initialize(home)
     @home = home
     @osc_port = Tools.free_udp_ports
-    @sends = Tools.free_udp_ports(3)
-    @returns = Tools.free_udp_ports(3)
+    @sends = Tools.free_udp_ports(7) # the largest desk has seven streams each way
+    @returns = Tools.free_udp_ports(7)
     @socket = UDPSocket.new
     @socket.connect("127.0.0.1", @osc_port)
   end
@@ -33,6 +33,9 @@ class RunningDesk
   end
 
   def stop = RunningProcess.stop(@pid)
+
+  # Waits until the desk has ended by itself, as it does to start anew.
+  def ended = Tools.wait_until(15, "the desk to end") { Process.wait(@pid, Process::WNOHANG) }
 
   # @return [Object, nil] the reply's last argument; nil when none came
   def ask(verb, *arguments)
@@ -54,10 +57,25 @@ class RunningRecorder
 
   def initialize(home) = @home = home
 
-  def start
-    @pid = RunningProcess.spawn("recorder", @home)
+  # @param disks [Hash{String=>Integer}] folders that only it sees as disks of their own, and their MiB
+  def start(disks = {})
+    @pid = RunningProcess.spawn("recorder", @home, disks: disks)
     Tools.wait_until(20, "the recorder") { call("status") }
   end
+
+  # Describes a card of eight lanes.
+  # @param port [Integer] where it listens; it plays to the next one
+  # @return [RunningRecorder]
+  def on_card(port)
+    { "sends" => port, "returns" => port + 1 }.each do |which, at|
+      stream = Loomshuttle::Formats::Sdp::Stream.new(host: "127.0.0.1", port: at, lanes: 8, first: 1, rate: 48_000, payload_type: 97)
+      File.write(File.join(@home, "card-#{which}.sdp"), Loomshuttle::Formats::Sdp.write("test", [stream], session: 1))
+    end
+    self
+  end
+
+  # @return [String] the path to what it sees there, also on disks that only it sees
+  def seen(path) = "/proc/#{@pid}/root#{path}"
 
   def kill
     Process.kill(:KILL, @pid)
@@ -82,7 +100,7 @@ class RunningRecorder
   # Waits for a take that is over.
   def finished_take(number = 1)
     Tools.wait_until(30, "take #{number}") do
-      folder, manifest = Loomshuttle::Recorder::Manifest.all(File.join(@home, "takes")).find { |_, one| one["number"] == number && one["state"] != "capturing" }
+      folder, manifest = Loomshuttle::Recorder::Manifest.all(seen(File.join(@home, "takes"))).find { |_, one| one["number"] == number && one["state"] != "capturing" }
       folder && [folder, manifest]
     end
   end
@@ -90,9 +108,19 @@ end
 
 # Starts and ends the scripts in processes/.
 module RunningProcess
-  def self.spawn(name, *arguments)
+  # @param disks [Hash{String=>Integer}] folders and MiB, mounted in memory for this process alone
+  def self.spawn(name, *arguments, disks: {})
     log = File.join(Dir.tmpdir, "loomshuttle-test-#{name}.log")
-    Process.spawn(RbConfig.ruby, File.join(Loomshuttle::ROOT, "processes", "#{name}.rb"), *arguments.map(&:to_s), out: [log, "a"], err: %i[child out], pgroup: true)
+    Process.spawn(*apart(disks), RbConfig.ruby, File.join(Loomshuttle::ROOT, "processes", "#{name}.rb"), *arguments.map(&:to_s), out: [log, "a"], err: %i[child out],
+                                                                                                                                 pgroup: true)
+  end
+
+  def self.apart(disks)
+    return [] if disks.empty?
+
+    disks.each_key { |folder| FileUtils.mkdir_p(folder) }
+    mounts = disks.map { |folder, size| "mount -t tmpfs -o size=#{size}m none '#{folder}' && " }
+    ["unshare", "--map-root-user", "--mount", "sh", "-c", "#{mounts.join}exec \"$0\" \"$@\""]
   end
 
   def self.stop(pid)

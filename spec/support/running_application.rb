@@ -2,14 +2,17 @@
 
 require "net/http"
 
-# The whole application as bin/demo starts it, on ports and a home of its own. Started once for all tests that want it
-# as it is; those that do harm to it start their own.
+# The whole application as bin/demo starts it, on ports and a home of its own, with the clean show open and the desk in step
+# with it. Started once for all tests that want it as it is; those that do harm to it start their own.
 class RunningApplication
+  FAULTY = 1
+  CLEAN = 2
+
   attr_reader :port, :home
 
   def self.shared
     @shared ||= new.tap do |one|
-      one.start
+      one.start.open_show(CLEAN)
       at_exit { one.stop && one.remove }
     end
   end
@@ -24,6 +27,23 @@ class RunningApplication
     script = File.join(Loomshuttle::ROOT, "processes", "demo.rb")
     @pid = Process.spawn(RbConfig.ruby, script, "--port", @port.to_s, "--home", @home, out: [@log, "w"], err: %i[child out], pgroup: true)
     Tools.wait_until(60, "the application: #{@log}") { File.read(@log).include?("Loomshuttle is at") || raise_if_ended }
+    self
+  end
+
+  # A show of its own for a test, open and with the desk in step.
+  # @param file [String] in demo/
+  # @return [Integer] its id
+  def fresh(file = "clean.json")
+    made = post("/api/shows", file: JSON.parse(File.read(File.join(Loomshuttle::ROOT, "demo", file))), open: true)
+    made.fetch("id").tap { |id| open_show(id) }
+  end
+
+  # Opens a show and brings the desk into step with it.
+  def open_show(show)
+    post("/api/shows/#{show}/open")
+    problems = post("/api/desk/send").fetch("problems")
+    raise problems.join(" ") unless problems.empty?
+
     self
   end
 
@@ -44,6 +64,9 @@ class RunningApplication
 
   def post(path, data = {}) = JSON.parse(Net::HTTP.post(URI("#{url}#{path}"), JSON.generate(data), "content-type" => "application/json").body)
 
+  # @return [String] id of the take that begins
+  def capture(options) = post("/api/capture", options).then { |answer| answer["id"] || raise(answer.to_s) }
+
   # Process ids of a part, e.g. "recorder" or "postgres", of this instance.
   def pids(part)
     # Puma gives its process a title of its own.
@@ -56,8 +79,17 @@ class RunningApplication
     [out, err, status.exitstatus]
   end
 
+  # What the stand-in desk itself says of one of its settings, asked past the application.
+  def desk_fact(address)
+    socket = UDPSocket.new.tap { |one| one.connect("127.0.0.1", @port + 2) }
+    socket.send(Loomshuttle::Formats::Osc.pack("/get", 1, address), 0)
+    Loomshuttle::Formats::Osc.unpack(socket.recv(2000)).first.arguments.last
+  ensure
+    socket&.close
+  end
+
   # @return [Hash] the take, once it is over and in the database
-  def take(id) = Tools.wait_until(30, "take #{id}") { get("/api/takes").then { |list| list.is_a?(Array) && list.find { |one| one["id"] == id && one["state"] != "capturing" } } }
+  def take(id) = Tools.wait_until(90, "take #{id}") { get("/api/takes").then { |list| list.is_a?(Array) && list.find { |one| one["id"] == id && one["state"] != "capturing" } } }
 
   def on_stage = post("/api/flip", "to" => "stage")
 

@@ -25,7 +25,7 @@ module TestDatabase
   def empty
     @connection ||= Loomshuttle::Store::Database.connect(postgres.url)
     @connection[:shows].truncate(cascade: true, restart: true)
-    @connection[:takes].truncate
+    %i[takes presets profiles desk_copies].each { |table| @connection[table].truncate }
     @connection
   end
 end

@@ -5,11 +5,13 @@ require "tmpdir"
 # A stand-in desk and a recorder in one process, joined without sockets and driven by a virtual clock: a step is 10 ms
 # of sound and takes as long as it takes to compute.
 class VirtualRig
-  PROFILE = File.join(Loomshuttle::ROOT, "profiles", "rowan-16.json")
+  PROFILES = File.join(Loomshuttle::ROOT, "profiles")
+
+  def self.model(rig = { "desk" => "rowan-16" }) = Loomshuttle::StandIns::Desk::Model.new(rig, PROFILES)
 
   # Rendered once for all tests: it takes two seconds and is the same each time.
   def self.stage
-    @stage ||= Loomshuttle::StandIns::Stage::PlayersOnStage.new(Loomshuttle::StandIns::Desk::Model.new(PROFILE).sockets)
+    @stage ||= Loomshuttle::StandIns::Stage::PlayersOnStage.new(model.sockets)
   end
 
   attr_reader :desk, :recorder, :meters, :replies
@@ -21,8 +23,8 @@ class VirtualRig
     @replies = []
     @meters = []
     @desk = Loomshuttle::StandIns::Desk::Unit.new(
-      PROFILE, ports: { sends: 5000, returns: 6000 }, session: 77, stage: self.class.stage, now: -> { @time },
-               card: ->(stream, bytes) { deliver(stream, bytes) }, reply: ->(_, bytes) { @replies.concat(Loomshuttle::Formats::Osc.unpack(bytes)) }
+      self.class.model, ports: { sends: 5000, returns: 6000 }, session: 77, stage: self.class.stage, now: -> { @time },
+                        card: ->(stream, bytes) { deliver(stream, bytes) }, reply: ->(_, bytes) { @replies.concat(Loomshuttle::Formats::Osc.unpack(bytes)) }
     )
     @recorder = Loomshuttle::Recorder::Unit.new(
       sends: @desk.send_streams, returns: @desk.return_streams, takes: File.join(home, "takes"),

@@ -31,6 +31,27 @@ RSpec.describe Loomshuttle::Patch::RunStraight do
     expect { run(blank, column: "nonsense", first: 1, count: 2, start: 1) }.to raise_error(Loomshuttle::Invalid, /Run straight knows/)
   end
 
+  it "starts at a socket by its name" do
+    show = run(chained("hazel-56"), column: "socket", first: 2, count: 3, start: "link/a/up/16")
+    expect((2..4).map { |n| show.layout.socket_of(show.channels[n].stage) }).to eq(["box-a/in/16", "box-b/in/1", "box-b/in/2"])
+    expect { run(chained, column: "socket", first: 1, count: 1, start: "desk/in/13") }.to raise_error(Loomshuttle::Invalid, %r{cannot start at desk/in/13})
+  end
+
+  it "is ascending and inside the device on random rigs, or refused" do
+    40.times do |seed|
+      random_rig = RandomRig.new(seed)
+      show, random = random_rig.show, random_rig.random
+      first, count, start = Array.new(3) { random.rand(1..30) }
+      after = run(show, column: "socket", first: first, count: count, start: start)
+      there = show.layout.sources.reject(&:missing).map(&:point)
+      places = (first...(first + count)).map { |n| there.index(after.channels[n].stage) }
+      expect(places.each_cons(2)).to all(satisfy { |one, next_one| next_one > one }), "seed #{seed}"
+      expect(places.first).to eq(start - 1)
+    rescue Loomshuttle::Invalid => e
+      expect(e.message).to match(/leaves the d|blocks of|free slots|odd lane/)
+    end
+  end
+
   it "is ascending and inside the device for any range that it accepts" do
     random = Random.new(11)
     100.times do
@@ -67,15 +88,24 @@ RSpec.describe Loomshuttle::Patch::Choices do
     expect(described_class.for(show, "hears_on_stage", 4).find(&:current).label).to eq("In 4")
   end
 
-  it "brings a tap along that suits a mix" do
-    choice = described_class.for(straight, "send", 1).find { |one| one.label == "Main L" }
-    expect(choice.settings).to eq("send/1/source" => "desk/main/l", "send/1/tap" => "post-fader")
+  it "takes a tap away that a mix does not have" do
+    choice = described_class.for(set(straight, "send/1/tap" => "post-eq"), "send", 1).find { |one| one.label == "Main L" }
+    expect(choice.settings).to eq("send/1/source" => "desk/main/l", "send/1/tap" => nil)
+  end
+
+  it "names sockets that the patch knows and the rig lacks, last, with the reason" do
+    choices = described_class.for(chained, "hears_on_stage", 3)
+    expect(choices[1].label).to eq("Box A in 1 (link A, lane 1)")
+    missing = choices.select(&:missing).to_h { |choice| [choice.settings.values.first, choice.missing] }
+    expect(missing).to include("desk/in/13" => "Alder 40 has 12 sockets In, not 13", "link/a/up/33" => "no box on port A reaches lane 33",
+                               "link/b/up/1" => "no box hangs on port B")
+    expect(choices.index(&:missing)).to eq(choices.size - missing.size)
   end
 
   it "can all be applied, each by itself" do
     show = set(straight, "track/18/stereo" => true)
     described_class::COLUMNS.each_key do |column|
-      (1..17).each { |n| described_class.for(show, column, n).each { |choice| expect { set(show, choice.settings) }.not_to raise_error } }
+      (1..[17, cells(show, column)].min).each { |n| described_class.for(show, column, n).each { |choice| expect { set(show, choice.settings) }.not_to raise_error } }
     end
   end
 

@@ -1,35 +1,81 @@
 # frozen_string_literal: true
 
+require "json_schemer"
+
 RSpec.describe Loomshuttle::Rig::Profile do
-  let(:profile) { CoreHelp::PROFILE }
-
   it "tells what the Rowan 16 has" do
-    expect(profile.input_sockets.size).to eq(18)
-    expect(profile.output_sockets).to eq((1..10).map { |n| "desk/out/#{n}" })
-    expect(profile.strips.map(&:width)).to eq(([1] * 16) + [2])
-    expect(profile.mix_points).to eq((1..8).map { |n| "desk/bus/#{n}" } + %w[desk/main/l desk/main/r])
-    expect([profile.sends, profile.returns]).to eq([20, 20])
-    expect(profile.card_modes).to eq("20 lanes" => 20, "2 lanes" => 2)
+    rowan = CoreHelp::CATALOG.fetch("desk", "rowan-16")
+    expect(rowan.input_sockets.size).to eq(18)
+    expect(rowan.outlet_blocks.values.flatten).to eq((1..10).map { |n| "desk/out/#{n}" })
+    expect(rowan.all_channel_points.last(2)).to eq(["desk/ch/17/l", "desk/ch/17/r"])
+    expect([rowan.sends, rowan.returns, rowan.lanes_in("2 lanes")]).to eq([20, 20, 2])
+    expect(rowan.taps_of("desk/main/l")).to eq(%w[pre-fader post-fader])
   end
 
-  it "names the lanes of a stereo channel apart" do
-    expect(profile.channel_points(7)).to eq(["desk/ch/7"])
-    expect(profile.channel_points(17)).to eq(["desk/ch/17/l", "desk/ch/17/r"])
+  it "tells what the other desks have" do
+    ten, alder, hazel = %w[rowan-10 alder-40 hazel-56].map { |id| CoreHelp::CATALOG.fetch("desk", id) }
+    expect([ten.strips.size, ten.input_sockets.size, ten.card_modes, ten.buses]).to eq([14, 10, { "2 lanes" => 2 }, 5])
+    expect([alder.strips.size, alder.ports, alder.sends, alder.stage_block, alder.free_slots, alder.buses, alder.matrices]).to eq([40, %w[a b], 40, 8, 24, 14, 4])
+    expect(alder.outlet_blocks.transform_values(&:size)).to include("out-1" => 4, "aes-1" => 2, "a-1" => 8, "personal-2" => 8)
+    expect([hazel.strips.size, hazel.ports, hazel.stage_block, hazel.flip]).to eq([56, %w[a b c], 1, "channel"])
   end
 
-  it "offers a mix only the taps that a mix has" do
-    expect(profile.taps_of("desk/ch/1")).to eq(%w[preamp channel-in pre-eq post-eq pre-fader post-fader])
-    expect(profile.taps_of("desk/main/l")).to eq(%w[pre-fader post-fader])
+  # AES3: one line carries two channels (AES3-2009, clause 4: two audio channels in one frame) over a balanced cable of
+  # 110 ohm characteristic impedance (AES3-2009 part 4; EBU Tech 3250-E, 6.1.2). Clause numbers from memory.
+  it "has two channels on each AES3 line" do
+    lines = CoreHelp::CATALOG.all.select { |one| one.kind == "desk" }.flat_map { |desk| desk.to_json_data["outputs"].select { |group| group["standard"] == "AES3" } }
+    expect(lines).not_to be_empty
+    expect([Loomshuttle::Rig::Aes3::CHANNELS, Loomshuttle::Rig::Aes3::IMPEDANCE_OHM]).to eq([2, 110])
+    expect(lines.map { |line| line["count"] % 2 }).to all(eq(0))
   end
 
-  it "says what is missing in a broken profile" do
-    expect { described_class.new({ "id" => "x", "name" => "X" }) }.to raise_error(Loomshuttle::Invalid, /lacks "rates"/)
+  it "knows that the Fern 8 gives more than four outputs at 44.1 kHz and 16 bits only" do
+    fern = CoreHelp::CATALOG.fetch("interface", "fern-8")
+    expect([fern.outputs_at(rate: 44_100, bits: 16), fern.outputs_at(rate: 48_000, bits: 16), fern.outputs_at(rate: 88_200, bits: 24)]).to eq([8, 4, 0])
+    expect(fern.modes.select { |mode| mode.outputs > 4 }.map { |mode| [mode.rate, mode.bits] }).to eq([[44_100, 16]])
+    expect(CoreHelp::CATALOG.fetch("interface", "fern-12-twin")).to have_attributes(computers: 2, changeover: "pilot", outputs: 12)
   end
 
-  it "says when a file is not JSON" do
-    Dir.mktmpdir do |dir|
-      File.write(File.join(dir, "bad.json"), "{")
-      expect { described_class.read(File.join(dir, "bad.json")) }.to raise_error(Loomshuttle::Invalid, /bad.json is not JSON/)
+  [
+    [{ "kind" => "kettle" }, "a desk, a box or an interface, not for \"kettle\""], [{ "kind" => "box", "id" => "x", "name" => "X" }, 'lacks "rates"'],
+    [{ "kind" => "interface", "id" => "x", "name" => "X", "outputs" => 2, "computers" => 2, "modes" => [] }, "must say how it changes over"]
+  ].each do |data, message|
+    it "refuses a profile: #{message}" do
+      expect { described_class.from(data) }.to raise_error(Loomshuttle::Invalid, /#{Regexp.escape(message)}/)
+    end
+  end
+
+  {
+    "flips by block, but take sources have no blocks" => ->(data) { data["patching"].delete("take_block") },
+    "stereo channels cannot be patched in blocks" => ->(data) { data["channels"] << { "count" => 1, "width" => 2, "preamp" => data["channels"][0]["preamp"] } },
+    "each AES3 line carries 2" => ->(data) { data["outputs"].find { |group| group["standard"] }["count"] = 3 },
+    "its patch can name 4 only" => ->(data) { data["inputs"][0]["names"] = 4 },
+    "more than the card's 40" => ->(data) { data["card"]["modes"] << { "id" => "big", "lanes" => 64 } }
+  }.each do |message, harm|
+    it "refuses a desk that cannot be: #{message}" do
+      data = JSON.parse(JSON.generate(CoreHelp::CATALOG.fetch("desk", "alder-40").to_json_data))
+      harm.call(data)
+      expect { described_class.from(data) }.to raise_error(Loomshuttle::Invalid, /#{message}/)
+    end
+  end
+
+  it "says which file is not JSON", :folder do
+    path = File.join(@folder, "oak.json")
+    File.write(path, "{")
+    expect { described_class.read(path) }.to raise_error(Loomshuttle::Invalid, /oak.json is not JSON/)
+  end
+
+  describe "the published schema" do
+    let(:schema) { JSONSchemer.schema(JSON.parse(File.read(File.join(Loomshuttle::ROOT, "profiles", "profile.schema.json")))) }
+
+    it "accepts every profile that ships" do
+      CoreHelp::CATALOG.all.each { |profile| expect(schema.validate(profile.to_json_data).map { |error| [profile.id, error["data_pointer"], error["type"]] }).to eq([]) }
+      expect(CoreHelp::CATALOG.all.size).to eq(8)
+    end
+
+    it "points at what it does not accept" do
+      data = CoreHelp::CATALOG.fetch("desk", "rowan-16").to_json_data.merge("buses" => "many")
+      expect(schema.validate(data).map { |error| error["data_pointer"] }).to eq(["/buses"])
     end
   end
 end

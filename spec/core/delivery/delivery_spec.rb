@@ -1,0 +1,75 @@
+# frozen_string_literal: true
+
+RSpec.describe Loomshuttle::Delivery do
+  let(:show) do
+    names = ["Tuba", "Cornet 1", "Cornet 2", "Fiddle", "Accordion", "Bass DI", "Bass mic", "Voice Ada", "Voice Bram", "Bass drum", "Side drum", "Hurdy-gurdy", "Cymbals L",
+             "Cymbals R"]
+    base = straight(names.size, from: blank("hazel-56"))
+    set(base, names.each.with_index(1).flat_map do |name, n|
+      [["channel/#{n}/name", name], ["track/#{n}/name", ""]]
+    end.to_h.merge("channel/5/short" => "Acc", "channel/8/short" => "Ada"))
+  end
+  let(:targets) { Loomshuttle::Delivery::Matching.targets(show) }
+
+  def sound(file, **more)
+    Loomshuttle::Delivery::Plan::Sound.new(path: "/d/#{file}", name: Loomshuttle::Delivery::Name.parse(file), rate: 48_000, lanes: 1, frames: 480_000, codec: "pcm_s24le",
+                                           time_reference: nil, **more)
+  end
+
+  def plan(*files) = Loomshuttle::Delivery::Plan.of(files.map { |file| file.is_a?(String) ? sound(file) : file }, show)
+
+  describe Loomshuttle::Delivery::Name do
+    {
+      "07 Tuba.wav" => { words: %w[tuba], number: 7, part: nil }, "Crn1_take.aif" => { words: %w[cornet 1], number: nil }, "VOX-Ada (final).flac" => { words: %w[voice ada] },
+      "Cymbals.L.wav" => { words: %w[cymbals], side: :left },
+      "Tuba part 2.wav" => { words: %w[tuba], part: 2, sure: true }, "Tuba_pt2.wav" => { words: %w[tuba], part: 2, sure: true },
+      "Tuba-0003.wav" => { part: 3, sure: true, stem: "tuba" }, "Cornet 2.wav" => { part: 2, sure: false }, "HurdyGurdy.wav" => { words: %w[hurdy gurdy] },
+      "Flügel.wav" => { words: %w[flugel] }
+    }.each { |file, fields| it("takes #{file.inspect} apart") { expect(described_class.parse(file)).to have_attributes(fields) } }
+  end
+
+  describe Loomshuttle::Delivery::Matching do
+    def track_of(file)
+      name = Loomshuttle::Delivery::Name.parse(file)
+      described_class.pairs([name], targets)[name].target&.number
+    end
+
+    # As files really come.
+    {
+      "Tuba.wav" => 1, "01_TUBA.WAV" => 1, "tuba (mic) final.wav" => 1, "Crn1.wav" => 2, "cornet-2.wav" => 3, "CORNET2_Audio.wav" => 3, "fidle.wav" => 4,
+      "Fiddel.wav" => 4, "Violin.wav" => 4, "Acc.wav" => 5,
+      "Accordian.wav" => 5, "bass_di.wav" => 6, "Bass Mic 01.wav" => 7, "Vox Ada.wav" => 8, "ada.wav" => 8, "VocBram.wav" => 9, "Kick.wav" => 10, "BD.wav" => 10, "snare.wav" => 11,
+      "hurdy gurdy.wav" => 12, "Cym L.wav" => 13, "cymbals_right.wav" => 14, "04.wav" => 4, "Triangle.wav" => nil, "Cornet 3.wav" => nil
+    }.each { |file, track| it("finds track #{track.inspect} for #{file}") { expect(track_of(file)).to eq(track) } }
+
+    it "gives each track once, to who fits best" do
+      names = ["Bass.wav", "Bass DI.wav", "Bass mic.wav"].map { |file| Loomshuttle::Delivery::Name.parse(file) }
+      expect(described_class.pairs(names, targets).values.map { |found| found.target&.number }.last(2)).to eq([6, 7])
+    end
+  end
+
+  describe Loomshuttle::Delivery::Plan do
+    it "puts split recordings together by their numbering, and leaves Cornet 1 and 2 apart" do
+      items = plan("Tuba-0002.wav", "Tuba-0001.wav", "Cornet 1.wav", "Cornet 2.wav", "Fiddle 2.wav", "Fiddle 1.wav")
+      expect(items.map { |item| [item.sounds.map { |one| File.basename(one.path) }, item.target] }).to eq(
+        [[["Cornet 1.wav"], 2], [["Cornet 2.wav"], 3], [["Fiddle 1.wav", "Fiddle 2.wav"], 4], [["Tuba-0001.wav", "Tuba-0002.wav"], 1]]
+      )
+      expect(items.last).to have_attributes(frames: 960_000, notes: ["2 parts are put one behind the other"])
+    end
+
+    it "aligns all to one start by their own times, where all have one" do
+      items = plan(sound("Tuba.wav", time_reference: 48_000 * 3600), sound("Fiddle.wav", time_reference: 44_100 * 3602, rate: 44_100, frames: 441_000))
+      expect(items.map { |item| [item.target, item.offset, item.frames] }).to eq([[4, 96_000, 480_000], [1, 0, 480_000]])
+      expect(items[0].notes).to include("44.1 kHz becomes 48.0 kHz")
+      expect(items[1].notes).to eq(["ends 2.0 s before the longest; silence follows"])
+      expect(plan(sound("Tuba.wav", time_reference: 5000), "Fiddle.wav").map(&:offset)).to eq([0, 0])
+    end
+
+    it "says what it could not place, and what is a guess" do
+      items = plan("Triangle.wav", "Bass.wav", sound("Accordion.wav", lanes: 6))
+      expect(items.map { |item| [item.target, item.notes.join("; ")] }).to eq(
+        [[5, "of 6 channels the first two are taken"], [items[1].target, "a guess: look whether it is right"], [nil, "no track is called like this"]]
+      )
+    end
+  end
+end
