@@ -13,6 +13,7 @@ end
 RSpec.describe Loomshuttle::CommandLine::Words do
   let(:take) do
     { "number" => 3, "name" => "Set", "state" => "complete", "frames" => 96_000, "rate" => 48_000, "folder" => "/takes/3", "gaps" => [{ "at" => 5, "frames" => 48 }],
+      "missing" => [{ "at" => 5, "frames" => 48, "lanes" => [[1, 8]] }], "breaks" => [], "note" => nil,
       "tracks" => [{ "number" => 4, "name" => "Fiddle", "path" => "/f.wav", "frames" => 96_000, "peak_dbfs" => -18.44, "rms_dbfs" => -27.0, "inputs" => [4] }] }
   end
 
@@ -21,13 +22,19 @@ RSpec.describe Loomshuttle::CommandLine::Words do
       Take 3 Set, complete: 2.0 s in /takes/3
       track  name    peak dBFS  RMS dBFS
       4      Fiddle  −18.4      −27.0
-      1 gaps, 48 samples are silent.
+      Silent at 1 place, 48 samples in all.
     TEXT
+  end
+
+  it "says that nothing was lost only when that is so, and what happened" do
+    expect(described_class.take(take.merge("missing" => []))).to end_with("\nNothing was lost.")
+    broken = take.merge("missing" => [], "breaks" => [{ "at" => 48_000, "seconds" => 3.1 }], "note" => "The desk started anew.")
+    expect(described_class.take(broken)).to end_with("−27.0\nThe desk started anew.")
   end
 
   it "makes the document that capture prints" do
     expect(described_class.capture_document(take)).to eq(
-      "take" => 3, "frames" => 96_000, "rate" => 48_000, "gaps" => take["gaps"],
+      "take" => 3, "frames" => 96_000, "rate" => 48_000, "gaps" => take["gaps"], "breaks" => [],
       "files" => [{ "track" => 4, "name" => "Fiddle", "path" => "/f.wav", "frames" => 96_000, "peak_dbfs" => -18.44, "rms_dbfs" => -27.0 }]
     )
   end

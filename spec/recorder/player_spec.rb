@@ -36,6 +36,13 @@ RSpec.describe "Playing a take", :folder do
       expect(reader(outputs: { 1 => [2], 2 => [1] }).read(3).to_a).to eq([[2, 1], [12, 11], [22, 21]])
     end
 
+    it "mixes all tracks to two lanes more where that is wanted: mono ones to both sides, 3 dB lower" do
+      block = reader(outputs: { 1 => [2] }, own_mix: [1, 2]).read(101)
+      # sample 100 of the tracks is 1001 and 1002; 0.7071 of them 708 and 709
+      expect(block[100, true].to_a).to eq([1417, 1417 + 1001])
+      expect(reader(outputs: {}, own_mix: [1, 2]).read(1).to_a).to eq([[2, 2]])
+    end
+
     it "leaves tracks without an output out, and sums those that share one" do
       expect(reader(outputs: { 2 => [1] }).read(2).to_a).to eq([[2, 0], [12, 0]])
       expect(reader(outputs: { 1 => [1], 2 => [1] }).read(2).to_a).to eq([[3, 0], [23, 0]])

@@ -200,7 +200,7 @@ RSpec.describe Loomshuttle::Recorder::Unit, :folder do
 
   it "knows its tracks again after a restart" do
     recorder
-    again = described_class.new(sends: [], returns: [], takes: recorder.takes, settings: File.join(@folder, "recorder.json"), now: -> { 0.0 }) { |_, _| nil }
+    again = described_class.new(sends: rig.desk.send_streams, returns: [], takes: recorder.takes, settings: File.join(@folder, "recorder.json"), now: -> { 0.0 }) { |_, _| nil }
     expect(again.instance_variable_get(:@config)["tracks"].size).to eq(16)
   end
 end

@@ -5,13 +5,13 @@ RSpec.describe Loomshuttle::StandIns::Desk::Unit do
   let(:replies) { [] }
   let(:clock) { { now: 0.0 } }
   let(:desk) do
-    described_class.new(VirtualRig::PROFILE, ports: { sends: 5000, returns: 6000 }, now: -> { clock[:now] }, session: 5, stage: VirtualRig.stage,
-                                             card: ->(stream, bytes) { packets[stream] << Loomshuttle::Formats::Rtp.unpack(bytes) },
-                                             reply: lambda { |peer, bytes|
-                                               Loomshuttle::Formats::Osc.unpack(bytes).each do |message|
-                                                 replies << [peer, message.address, *message.arguments]
-                                               end
-                                             })
+    described_class.new(VirtualRig.model, ports: { sends: 5000, returns: 6000 }, now: -> { clock[:now] }, session: 5, stage: VirtualRig.stage,
+                                          card: ->(stream, bytes) { packets[stream] << Loomshuttle::Formats::Rtp.unpack(bytes) },
+                                          reply: lambda { |peer, bytes|
+                                            Loomshuttle::Formats::Osc.unpack(bytes).each do |message|
+                                              replies << [peer, message.address, *message.arguments]
+                                            end
+                                          })
   end
 
   def ask(address, *arguments, peer: :me)
@@ -38,7 +38,7 @@ RSpec.describe Loomshuttle::StandIns::Desk::Unit do
 
     {
       ["/set", 1, "strip/3/gain", 99.0] => /0 to 60/, ["/set", 1, "strip/3/gain", 10.5] => /steps of 1/, ["/set", 1, "strip/99/gain", 1.0] => %r{no strip/99},
-      ["/set", 1, "strip/3/stage", "in/40"] => %r{in/1 to line/2}, ["/set", 1, "strip/17/stage", "in/2"] => /odd lane/, ["/set", 1, "strip/3/hears"] => /one value/,
+      ["/set", 1, "strip/3/stage", "in/40"] => %r{in/1 to card/20}, ["/set", 1, "strip/17/stage", "in/2"] => /odd lane/, ["/set", 1, "strip/3/hears"] => /one value/,
       ["/set", 1, "card/send/1/from", "ch/17"] => %r{no "ch/17" to send}, ["/set", 1, "clock", 5] => /only be read/, ["/jump", 1, "strip/3/gain"] => /not a request/,
       ["/subscribe", 1, "meters", 500] => /0 to 30/, ["/subscribe", 1, "weather", 5] => /changes or meters/, ["/get", "x"] => /number and an address/
     }.each do |request, reason|
@@ -57,7 +57,7 @@ RSpec.describe Loomshuttle::StandIns::Desk::Unit do
     it "tells subscribers of changes, by anybody, until the subscription ends" do
       ask("/subscribe", 1, "changes", 10, peer: :watcher)
       ask("/set", 2, "strip/1/label", "Tuba")
-      expect(replies.last).to eq([:watcher, "/changed", 0, "strip/1/label", "Tuba"])
+      expect(replies.last).to eq([:watcher, "/changed", desk.settings.revision, "strip/1/label", "Tuba"])
       clock[:now] = 11.0
       expect(ask("/set", 3, "strip/1/label", "Horn").first).to eq(:me)
     end
@@ -67,7 +67,7 @@ RSpec.describe Loomshuttle::StandIns::Desk::Unit do
       100.times { desk.step }
       meters = replies.select { |one| one[1] == "/meters" }
       expect(meters.size).to eq(20)
-      expect(meters.first.last.bytesize).to eq((18 + 2) * 4)
+      expect(meters.first.last.bytesize).to eq((18 + 2 + 10) * 4)
     end
 
     it "describes its streams" do
@@ -175,5 +175,20 @@ RSpec.describe Loomshuttle::StandIns::Stage::PlayersOnStage do
     time = Numo::DFloat.new(48_000).seq / 48_000
     hum = ->(lane) { (sound[0...48_000, lane] * Numo::NMath.sin(time * 2 * Math::PI * 50)).mean.abs }
     expect(hum.call(15)).to be > 20 * hum.call(3)
+  end
+
+  it "lets a hand on stage stop players, ask for a sound, swap a cable, and plug one that is turned over" do
+    stage = described_class.new((1..16).map { |n| "in/#{n}" })
+    before = stage.read(0, 480_000)
+    %w[quiet in/1 turn in/2 sound in/15 cable in/16].each_slice(2) { |word, socket| expect(stage.happen(word, socket)).to be(true) }
+    after = stage.read(0, 480_000)
+    expect(after[true, 0].abs.max).to eq(0)
+    expect(after[true, 1]).to eq(-before[true, 1])
+    expect(after[true, 14].abs.max).to be > 0.001
+    buzz = ->(sound) { Loomshuttle::Audio::Goertzel.amplitudes(sound[0...48_000, 15..15], [50], 48_000)[0, 0] }
+    expect(buzz.call(after)).to be < 0.05 * buzz.call(before)
+    expect(stage.happen("sound", "all")).to be(true)
+    expect(stage.read(0, 480_000)[true, 0..3]).to eq(before[true, 0..3])
+    expect(stage.happen("quiet", "in/17")).to be(false)
   end
 end

@@ -2,8 +2,8 @@
 
 RSpec.describe Loomshuttle::Store::Shows do
   let(:database) { TestDatabase.empty }
-  let(:shows) { described_class.new(database, "rowan-16" => CoreHelp::PROFILE) }
-  let(:id) { shows.create("rowan-16", { name: "Test" }, straight.settings) }
+  let(:shows) { described_class.new(database, CoreHelp::CATALOG) }
+  let(:id) { shows.create({ name: "Test" }, straight.settings) }
 
   def edit(settings, version: nil, who: "Ada", label: "edit") = shows.apply(id, version: version, who: who, edit: Loomshuttle::Patch::Edit.set(label, settings))
 
@@ -15,7 +15,7 @@ RSpec.describe Loomshuttle::Store::Shows do
   end
 
   it "keeps nothing of a show that does not fit" do
-    expect { shows.create("rowan-16", {}, "channel/1/gain" => 99) }.to raise_error(Loomshuttle::Invalid)
+    expect { shows.create({}, "rig/desk" => "rowan-16", "channel/1/gain" => 99) }.to raise_error(Loomshuttle::Invalid)
     expect(database[:shows].count).to eq(0)
   end
 
@@ -25,7 +25,7 @@ RSpec.describe Loomshuttle::Store::Shows do
     expect(changes.size).to eq(2)
     expect(load.show).to eq(loaded.show)
     expect(shows.entries(id).first).to include(version: 2, kind: "edit", label: "Name it", who: "Ada")
-    expect(shows.entries(id).first[:changes]).to include({ path: "track/1/inputs", from: [1], to: [3] })
+    expect(shows.entries(id).first[:changes]).to include(Loomshuttle::Patch::Change.new(path: "track/1/inputs", from: [1], to: [3]))
   end
 
   it "makes no version for an edit that changes nothing" do
@@ -52,6 +52,27 @@ RSpec.describe Loomshuttle::Store::Shows do
     expect([load.version, shows.entries(id).size]).to eq([2, 1])
   end
 
+  it "gives any earlier version back" do
+    names = %w[A B C].map { |name| edit({ "channel/1/name" => name, "track/2/inputs" => [] }).first.show.channels[1].name }
+    expect((1..4).map { |version| shows.at_version(id, version).channels[1].name }).to eq(["Source 1", *names])
+    expect(shows.at_version(id, 1)).to eq(load.show.with(channels: shows.at_version(id, 1).channels, tracks: shows.at_version(id, 1).tracks))
+    expect { shows.at_version(id, 9) }.to raise_error(Loomshuttle::Invalid, /no version 9; the show is at 4/)
+  end
+
+  it "pages the journal, newest first" do
+    5.times { |n| edit({ "channel/1/name" => "N#{n}" }) }
+    expect(shows.page(id, size: 2).map { |entry| entry[:version] }).to eq([6, 5])
+    expect(shows.page(id, before: 5, size: 2).map { |entry| entry[:version] }).to eq([4, 3])
+    expect(shows.entry(id, 3)[:changes].map(&:to)).to eq(["N1"])
+  end
+
+  it "reads nothing when somebody has the newest version already" do
+    known = load
+    expect(shows.load(id, known: known)).to equal(known)
+    edit({ "channel/1/name" => "X" })
+    expect(shows.load(id, known: known).version).to eq(2)
+  end
+
   it "undoes and redoes, step by step, and an edit clears what could be redone" do
     edit({ "channel/1/name" => "A" }, label: "first")
     edit({ "channel/1/name" => "B" }, label: "second")
@@ -67,11 +88,10 @@ RSpec.describe Loomshuttle::Store::Shows do
   it "comes back to where it began, over random edits all undone" do
     random = Random.new(8)
     40.times do
-      column = Loomshuttle::Patch::Choices::COLUMNS.keys.sample(random: random)
-      edit(Loomshuttle::Patch::Choices.for(load.show, column, random.rand(1..16)).sample(random: random).settings)
+      edit(random_choice(load.show, random))
     end
     shows.revert(id, version: nil, who: "Ada", kind: "undo") while shows.undoable(id)[:undo]
-    expect(load.show).to eq(Loomshuttle::Patch::Show.load(CoreHelp::PROFILE, { name: "Test" }, straight.settings))
+    expect(load.show).to eq(Loomshuttle::Patch::Show.load(CoreHelp::CATALOG, { name: "Test" }, straight.settings))
   end
 end
 

@@ -31,12 +31,4 @@ RSpec.describe Loomshuttle::Web::TakeShelf, :folder do
       shelf.stop
     end.to output(/could not be followed yet: away/).to_stderr
   end
-
-  it "draws a take as the loudest of its tracks in each column" do
-    folder = File.join(@folder, "take")
-    FileUtils.mkdir_p(folder)
-    File.binwrite(File.join(folder, "overview.u8"), [10, 200, 20, 100, 30, 50, 40, 60].pack("C*"))
-    data = { "folder" => folder, "overview" => { "file" => "overview.u8" }, "tracks" => [1, 2] }
-    expect([shelf.overview(data, 2), shelf.overview(data, 100), shelf.overview(data.merge("overview" => { "file" => "none" }), 5)]).to eq([[200, 60], [200, 100, 50, 60], []])
-  end
 end

@@ -1,0 +1,47 @@
+# frozen_string_literal: true
+
+# A badly named delivery, brought in.
+RSpec.describe "Bringing in a delivery", type: :feature do
+  include_context "with a browser"
+
+  let(:folder) { Dir.mktmpdir("usb stick", application.home) }
+
+  def tone(name, hertz, seconds)
+    wav = File.join(application.home, "tone.wav")
+    Tools.run("sox", "-D", "-n", "-r", "44100", "-b", "24", "-c", "1", "-t", "wavpcm", wav, "synth", seconds, "sine", hertz, "gain", "-6")
+    Tools.run("ffmpeg", "-v", "error", "-y", "-i", wav, File.join(folder, name))
+  end
+
+  it "shows what would become of each file, and makes a take of it that plays" do
+    files = { "04_FIDDEL-0001.flac" => 440, "04_FIDDEL-0002.flac" => 440, "01 tuba (final).mp3" => 110, "VoxAda.aif" => 330, "Unknown thing.wav" => 880 }
+    files.each { |name, hertz| tone(name, hertz, 2) }
+    open_place("capture")
+    click_button("Bring in a delivery…")
+    find_field("Or a folder on the recording computer").send_keys(folder) # a long text is not typed key by key otherwise
+    click_button("Look at it")
+    expect(page).to have_css(".delivery tr", text: /FIDDEL-0001\.flac, 04_FIDDEL-0002\.flac.*4 Fiddle.*2 parts are put one behind the other/m)
+    expect(page).to have_css(".delivery tr", text: /VoxAda.*10 Voice Ada.*44\.1 kHz becomes 48\.0 kHz/m)
+    expect(page).to have_css(".delivery tr", text: /Unknown thing.*no track is called like this/m)
+    find("input[aria-label='Take Unknown thing.wav']", visible: :all).click
+    within("[role=dialog]") { fill_in("Name of the take", with: "Rehearsal") }
+    click_button("Bring in 3 recordings")
+    expect(page).to have_css(".take-line", text: "Rehearsal", wait: 30)
+    take = application.get("/api/takes").find { |one| one["name"] == "Rehearsal" }
+    expect(take["tracks"].map { |track| [track["number"], track["name"]] }).to contain_exactly([1, "Tuba"], [4, "Fiddle"], [10, "Voice Ada"])
+    expect(take["frames"]).to be_within(200).of(4 * 48_000)
+    expect(application.post("/api/playback", "take" => take["number"])).to include("number" => take["number"])
+    application.post("/api/playback/stop")
+  end
+
+  it "is sent from the browser, too" do
+    tone("Tuba.wav", 110, 1)
+    open_place("capture")
+    click_button("Bring in a delivery…")
+    attach_file("Files to bring in", File.join(folder, "Tuba.wav"))
+    expect(page).to have_css(".delivery tr", text: /Tuba\.wav.*1 Tuba/m)
+    click_button("Back")
+    fill_in("Or a folder on the recording computer", with: "/nowhere")
+    click_button("Look at it")
+    expect(page).to have_css("[role=alert]", text: "There is no folder /nowhere.")
+  end
+end

@@ -1,0 +1,82 @@
+# frozen_string_literal: true
+
+# The line check as somebody does it at the desk, with a hand on stage who does what the advice says.
+RSpec.describe "Line check", type: :feature do
+  include_context "with a browser"
+
+  let(:hand) { Loomshuttle::StandIns::Desk::Hand.new(application.port + 2) }
+
+  def roll = application.get("/api/line-check")["lines"]
+  def verdicts = roll.to_h { |line| [line["name"], line["verdict"]] }
+  def line(name) = find(".roll-line", text: name)
+
+  # For the backing tracks: a stereo track of a take that carries two cornets, played on their returns.
+  def backing_take
+    own = { "send/31/source" => "desk/ch/31", "send/32/source" => "desk/ch/32", "send/31/tap" => "channel-in", "send/32/tap" => "channel-in" }
+    cornets = { "send/31/source" => "desk/ch/2", "send/32/source" => "desk/ch/3", "track/31/outputs" => [31, 32] }
+    application.post("/api/edits", settings: cornets, wait: true)
+    take = application.take(application.capture("name" => "Backing", "frames" => 8 * 48_000))
+    application.post("/api/edits", settings: own, wait: true)
+    take["number"]
+  end
+
+  it "goes from the demo's start to all green by its advice only" do
+    take = backing_take
+    application.post("/api/line-check/forget", {})
+    open_place("line-check")
+    Tools.wait_until(30, "a verdict on all that play") { roll.count { |one| one["verdict"] == "not heard yet" } == 3 && verdicts["Hurdy-gurdy"] == "hum" }
+    expect(line("Hurdy-gurdy")).to have_text("Swap the cable, or lift the ground of its box")
+    expect(line("Spare")).to have_text("Ask for a sound")
+    expect(line("Playback L")).to have_text("Play something on Card return 31")
+    hand.run("stage", "cable", "a.1/16")
+    hand.run("stage", "sound", "a.1/15")
+    application.post("/api/playback", "take" => take, "loop" => true)
+    application.post("/api/line-check/forget", { "channel" => 16 })
+    3.times do
+      Tools.wait_until(40, "everybody to be heard: #{verdicts}") { !verdicts.values.intersect?(["not heard yet", "hum"]) }
+      break if verdicts.values_at(*verdicts.keys - ["Playback L", "Playback R"]).uniq == ["good"]
+
+      click_button("Apply all advice…")
+      within("[role=dialog]") { click_button(text: /Make \d+ changes?/) }
+      expect(page).to have_no_css("[role=dialog]")
+    end
+    with_preamp = roll.reject { |one| one["gain"].nil? }
+    Tools.wait_until(40, "all green: #{verdicts}") { roll.reject { |one| one["gain"].nil? }.all? { |one| one["verdict"] == "good" } }
+    expect(with_preamp.size).to eq(30)
+    # The desk has no preamp for what comes by the card: the advice says where to turn it.
+    expect(roll.select { |one| one["gain"].nil? }.map { |one| one["advice"] }).to all(be_nil.or(start_with("it has no preamp")))
+    expect(page).to have_css(".pill.well", text: /3\d good/)
+    expect(application.get("/api/state")["desk"]).to include("apart" => 0)
+  ensure
+    application.post("/api/playback/stop")
+    hand.run("stage", "quiet", "a.1/15")
+  end
+
+  it "lights who makes a noise, and keeps who ticked what" do
+    hand.run("stage", "quiet", "all")
+    open_place("line-check")
+    sleep(0.1) until application.get("/api/line-check")["lines"].size > 20
+    Tools.wait_until(10, "silence") { page.has_no_css?(".roll-line.noisy", wait: 0.1) }
+    hand.run("stage", "sound", "a.2/1")
+    expect(page).to have_css(".roll-line.noisy", text: "Euphonium")
+  ensure
+    hand.run("stage", "sound", "all")
+    hand.run("stage", "quiet", "a.1/15") # nobody plays into the spare microphone
+  end
+
+  it "gives a hand on stage the list of sockets with lights, to tick off" do
+    visit("#{application.url}/#/stage")
+    expect(page).to have_css("section[aria-label='Box A, Bramble 16, stage left'] .socket-row", count: 16)
+    row = find(".socket-row", text: "Fiddle")
+    expect(row).to have_text(/A 4.*48 V/m)
+    row.click
+    expect(page).to have_css(".socket-row.done", text: "Fiddle")
+    expect(page).to have_text("1 of 30 plugged")
+    in_second_browser do
+      visit("#{application.url}/#/stage")
+      expect(page).to have_css(".socket-row.done", text: "plugged by somebody")
+      check("only what is still to plug")
+      expect(page).to have_no_css(".socket-row", text: "Fiddle")
+    end
+  end
+end

@@ -1,0 +1,103 @@
+# frozen_string_literal: true
+
+# A badly named delivery in several formats, made with sox and ffmpeg, and what becomes of it.
+RSpec.describe Loomshuttle::Porter::BringIn, :folder do
+  let(:show) do
+    names = ["Tuba", "Cornet 1", "Cornet 2", "Fiddle", "Voice Ada"]
+    names.each.with_index(1).reduce(straight(5)) { |now, (name, n)| set(now, "channel/#{n}/name" => name, "track/#{n}/name" => "") }
+  end
+  let(:delivery) { File.join(@folder, "delivered").tap { |path| FileUtils.mkdir_p(path) } }
+  let(:jobs) { Loomshuttle::Web::Jobs.new(@folder) }
+  let(:deliveries) { Loomshuttle::Web::Deliveries.new(@folder, jobs) }
+  let(:porter) { Loomshuttle::Porter::Server.new(home: @folder) }
+  let(:source) { { "folder" => delivery } }
+
+  def tone(name, frequency, seconds, rate: 48_000, channels: 1)
+    wav = File.join(@folder, "tone.wav")
+    Tools.run("sox", "-D", "-n", "-r", rate, "-b", "24", "-c", channels, "-t", "wavpcm", wav, "synth", seconds, "sine", frequency, "gain", "-6")
+    path = File.join(delivery, name)
+    name.end_with?(".wav") ? FileUtils.mv(wav, path) : Tools.run("ffmpeg", "-v", "error", "-y", "-i", wav, path)
+  end
+
+  def bring(items, **options)
+    choices = items.map { |item| { "files" => item.sounds.map(&:path), "track" => item.target } }
+    deliveries.bring_in(source, show, name: "Brought", choices: choices, **options)
+    porter.work(Loomshuttle::Porter::Job.open(File.join(@folder, "jobs")).first)
+    jobs.all.first
+  end
+
+  def take(job) = JSON.parse(File.read(File.join(job["result"], "take.json")))
+
+  # Frequency of a track, from its zero crossings.
+  def frequency(job, number)
+    track = take(job)["tracks"].find { |one| one["number"] == number }
+    samples = Loomshuttle::Formats::Wav::Reader.new(File.join(job["result"], track["file"])).read(4800, 48_000)[true, 0].to_a
+    samples.each_cons(2).count { |one, two| one.negative? && !two.negative? }
+  end
+
+  it "becomes a take on one start, of one rate and length, with each file on its track" do
+    tone("01_TUBA_final.mp3", 110, 3, rate: 44_100)
+    tone("crn1.flac", 220, 2.5)
+    tone("Cornet-2 (audio).aif", 330, 2)
+    tone("fidle.wav", 440, 3.5, rate: 96_000)
+    tone("Triangle.wav", 880, 1, channels: 2)
+    File.write(File.join(delivery, "notes.txt"), "hello")
+    File.write(File.join(delivery, "broken.wav"), "no sound")
+    items, problems = deliveries.look(source, show)
+    expect(problems.map { |one| one[:where] }).to contain_exactly("notes.txt", File.join("broken.wav"))
+    expect(items.to_h do |item|
+      [File.basename(item.sounds.first.path), item.target]
+    end).to eq("01_TUBA_final.mp3" => 1, "crn1.flac" => 2, "Cornet-2 (audio).aif" => 3, "fidle.wav" => 4,
+               "Triangle.wav" => nil)
+    job = bring(items)
+    expect(job.values_at("state", "error")).to eq(["done", nil])
+    expect([1, 2, 3, 4].map { |number| frequency(job, number) }).to match([110, 220, 330, 440].map { |hz| be_within(1).of(hz) })
+    files = Dir[File.join(job["result"], "*.wav")]
+    probed = files.map { |path| Tools.run("ffprobe", "-v", "error", "-show_entries", "stream=sample_rate,duration_ts,bits_per_sample", "-of", "csv=p=0", path).strip }
+    expect(probed.uniq).to eq(["48000,24,#{take(job)['frames']}"]), probed.inspect
+    expect(take(job)["frames"]).to be_within(100).of(3.5 * 48_000)
+    expect(take(job)["tracks"].map { |track| track["inputs"].size }.sort).to eq([1, 1, 1, 1, 2])
+  end
+
+  it "puts parts one behind the other, or takes the one that is wanted" do
+    tone("Fiddle-0001.wav", 440, 2)
+    tone("Fiddle-0002.wav", 550, 1.5)
+    items, = deliveries.look(source, show)
+    expect(items.size).to eq(1)
+    expect(take(bring(items))["frames"]).to eq((3.5 * 48_000).to_i)
+    second = bring(items, part: 2)
+    expect([take(second)["frames"], frequency(second, 4)]).to match([72_000, be_within(1).of(550)])
+    expect { bring(items, part: 3) }.to raise_error(Loomshuttle::Invalid, /no part 3/)
+  end
+
+  it "is taken over by the recorder under its next number, and plays" do
+    tone("Tuba.wav", 110, 1)
+    job = bring(deliveries.look(source, show).first)
+    rig = VirtualRig.new(home: File.join(@folder, "rig")).patch_straight
+    rig.run(0.2)
+    expect(rig.recorder.shelf.adopt(folder: job["result"])).to include("number" => 1, "name" => "Brought")
+    expect(jobs.ready).to eq([])
+    expect(rig.recorder.play(take: 1)).to include("frames" => 48_000)
+  end
+
+  it "is sent file by file from elsewhere" do
+    id = deliveries.create
+    tone("Tuba.wav", 110, 1)
+    File.open(File.join(delivery, "Tuba.wav"), "rb") { |io| deliveries.add(id, "Tuba.wav", io) }
+    expect(deliveries.look({ "id" => id }, show).first.map(&:target)).to eq([1])
+    expect { deliveries.add(id, "../../evil.sh", StringIO.new("x")) }.to raise_error(Loomshuttle::Invalid, /no name of a sound file/)
+    expect { deliveries.add("../x", "a.wav", StringIO.new("x")) }.to raise_error(Loomshuttle::Invalid, /no such delivery/)
+  end
+
+  it "says what is not there, and what cannot be" do
+    expect { deliveries.look({ "folder" => "/nowhere" }, show) }.to raise_error(Loomshuttle::Invalid, %r{no folder /nowhere})
+    expect { deliveries.look(source, show) }.to raise_error(Loomshuttle::Invalid, /no sound file/)
+    tone("Tuba.wav", 110, 1)
+    tone("Bass.wav", 110, 1)
+    items, = deliveries.look(source, show)
+    both = items.map { |item| { "files" => item.sounds.map(&:path), "track" => 1 } }
+    expect { deliveries.bring_in(source, show, name: "x", choices: both) }.to raise_error(Loomshuttle::Invalid, /to one track/)
+    expect { deliveries.bring_in(source, show, name: " ", choices: both.first(1)) }.to raise_error(Loomshuttle::Invalid, /needs a name/)
+    expect { deliveries.bring_in(source, show, name: "x", choices: []) }.to raise_error(Loomshuttle::Invalid, /at least one/)
+  end
+end

@@ -1,0 +1,39 @@
+# frozen_string_literal: true
+
+RSpec.describe Loomshuttle::Recorder::Alsa::Devices, :folder do
+  include_context "with an ALSA card"
+
+  it "lists what somebody has defined, and reads what it can do" do
+    expect(described_class.list).to include("name" => "twelve", "words" => "twelve")
+    expect(described_class.look("twelve")).to have_attributes(name: "twelve", inputs: be_positive, outputs: be_positive, format: "S24_3LE")
+  end
+
+  it "says what is not there" do
+    expect { described_class.look("hw:7,0") }.to raise_error(Loomshuttle::Invalid, "There is no sound device hw:7,0.")
+  end
+end
+
+# A program in place of arecord that says what ALSA's says when somebody else has the device.
+RSpec.describe "A busy sound device", :folder do
+  around do |example|
+    File.write(File.join(@folder, "arecord"), "#!/bin/sh\necho 'arecord: main:831: audio open error: Device or resource busy' >&2\nexit 1\n")
+    File.chmod(0o755, File.join(@folder, "arecord"))
+    before, ENV["PATH"] = ENV.fetch("PATH"), "#{@folder}:#{ENV.fetch('PATH')}"
+    example.run
+  ensure
+    ENV["PATH"] = before
+  end
+
+  it "is told as busy, before it is chosen and while it is used" do
+    expect { Loomshuttle::Recorder::Alsa::Devices.look("hw:1,0") }.to raise_error(Loomshuttle::Invalid, "hw:1,0 is busy: another program uses it.")
+    device = Loomshuttle::Recorder::Alsa::Devices::Device.new(name: "hw:1,0", words: "Fern 8", inputs: 2, outputs: 2, rates: [44_100, 48_000], format: "S32_LE")
+    stream = Loomshuttle::Formats::Sdp::Stream.new(host: "", port: 0, lanes: 2, first: 1, rate: 48_000, payload_type: 97)
+    card = Loomshuttle::Recorder::Alsa::Card.new(device, rate: 48_000, sends: [stream], returns: [stream], now: -> { Process.clock_gettime(Process::CLOCK_MONOTONIC) })
+    Tools.wait_until(5, "the state") do
+      card.receive(0.05) { nil }
+      card.state == "busy"
+    end
+  ensure
+    card&.close
+  end
+end
