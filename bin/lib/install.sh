@@ -1,7 +1,7 @@
 # What bin/demo and bin/test install, each step only when something is missing. Sourced, from the project's folder.
 
-RUN_PACKAGES="ruby ruby-dev bundler build-essential pkg-config libpq-dev libxml2-dev libxslt1-dev libyaml-dev zlib1g-dev postgresql"
-TEST_PACKAGES="chromium chromium-driver sndfile-programs sox ffmpeg mediainfo liblo-tools gstreamer1.0-tools gstreamer1.0-plugins-base gstreamer1.0-plugins-good"
+RUN_PACKAGES="ruby ruby-dev bundler build-essential pkg-config libpq-dev libxml2-dev libxslt1-dev libyaml-dev zlib1g-dev postgresql fonts-dejavu-core ffmpeg alsa-utils"
+TEST_PACKAGES="chromium chromium-driver sndfile-programs sox mediainfo midicsv unzip liblo-tools gstreamer1.0-tools gstreamer1.0-plugins-base gstreamer1.0-plugins-good poppler-utils"
 NODE_LEAST=20.19.0
 NODE_WANTED=22
 
@@ -81,7 +81,7 @@ install_all() {
 
 # Everything that the built interface is made from.
 interface_state() {
-  find ui web/openapi.json -type f -not -path '*/node_modules/*' -not -path '*/dist/*' -not -name '*.tsbuildinfo' -print0 |
+  find ui web/openapi.json -type f -not -path '*/node_modules/*' -not -path '*/dist/*' -not -name '*.tsbuildinfo' -not -name schema.d.ts -print0 |
     sort -z | xargs -0 sha256sum | sha256sum | cut -d' ' -f1
 }
 
