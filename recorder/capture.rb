@@ -34,9 +34,9 @@ module Loomshuttle
         @frames = 0
         @gaps, @breaks, @markers = [], [], []
         @state = "capturing"
-        @copies = [open_folder(root)]
+        @copies = Copies.new(open_folder(root), rate) { |copy| copy.close(manifest.merge("state" => "ended early", "note" => lost.join(" ")), @markers) }
         @mirror = mirror
-        add_mirror if mirror
+        @copies.add_mirror(mirror) { open_folder(mirror) } if mirror
         @over = over
         lead(over["from"]) if over
         refresh
@@ -45,8 +45,8 @@ module Loomshuttle
       # @return [String, nil] what has gone wrong so far, in words
       def problem = [break_words.last, *lost].compact.join(" ").then { |words| words unless words.empty? }
 
-      # @return [String] its folder, and that of the second copy
-      def folder = @copies.first.path
+      # @return [String] the folder that tells of it
+      def folder = @copies.folder
 
       # Writes what it still may of a batch.
       # @param batch [Batch]
@@ -56,7 +56,7 @@ module Loomshuttle
         @start ||= batch.position
         pieces = lane_pieces(batch)
         row = overview_row(batch)
-        each_copy { |copy| copy.write(pieces, row) }
+        @copies.each { |copy| copy.write(pieces, row) }
         note_break(batch)
         note_gaps(batch)
         note_levels(batch)
@@ -83,8 +83,13 @@ module Loomshuttle
       # @return [Boolean] whether the wanted length is reached
       def full? = !@limit.nil? && @frames >= @limit
 
-      # @return [Boolean] whether the first copy is being written
-      def first? = @first_problem.nil?
+      # @return [Array<Symbol>] :first and :mirror, as far as they are written
+      def copies = @copies.written
+
+      # Closes one of two copies whole, and goes on in the other.
+      # @param copy [Symbol]   @param why [String]
+      # @return [Boolean] whether there is another one
+      def leave(copy, why) = @copies.leave(copy, why)
 
       # @return [Integer] bytes a second of one copy; resting tracks take none
       def bytes_a_second = self.class.bytes_a_second(@tracks.reject { |track| resting?(track.number) }, @rate, @bits)
@@ -99,12 +104,8 @@ module Loomshuttle
         rest(resting, false)
         why = settle(why)
         @state = why ? "ended early" : "complete"
-        words = [why, *break_words, *lost].compact
-        @copies.reverse_each do |copy| # so that the first one tells what went wrong with the other
-          @note = words.join(" ") unless words.empty?
-          words.push(*copy.close(manifest, @markers))
-        end
-        @note = words.join(" ") unless words.empty?
+        note([why, *break_words, *lost])
+        @copies.close(-> { manifest }, @markers) { |problem| note([@note, problem]) } # the first one tells what went wrong with the other
         manifest
       end
 
@@ -112,7 +113,7 @@ module Loomshuttle
       def manifest
         { "format" => Manifest::FORMAT, "id" => @id, "number" => @number, "name" => @name, "state" => @state, "note" => @note,
           "rate" => @rate, "bits" => @bits, "frames" => @frames, "started_at" => @started_at.iso8601, "start_position" => @start,
-          "project" => @project, "over" => @over, "mirror" => @mirror && { "folder" => @mirror, "problem" => @mirror_problem }, "gaps" => @gaps,
+          "project" => @project, "over" => @over, "mirror" => @mirror && { "folder" => @mirror, "problem" => @copies.mirror_problem }, "gaps" => @gaps,
           "breaks" => @breaks, "markers" => TakeMarkers.data(@markers), "overview" => { "file" => TakeFolder::OVERVIEW, "frames" => Engine::BATCH },
           "tracks" => @tracks.map { |track| track_entry(track) } }
       end
@@ -128,56 +129,25 @@ module Loomshuttle
       # Whole steps of the overview, and what is left of one.
       def lead(frames)
         rest = @tracks.to_h { |track| [track, frames] }
-        each_copy { |copy| copy.write(rest, "\0" * (@tracks.size * (frames / Engine::BATCH))) }
+        @copies.each { |copy| copy.write(rest, "\0" * (@tracks.size * (frames / Engine::BATCH))) }
         @frames = frames
       end
 
       # Waits for copies that are behind. The last one may fail even now.
       # @return [String, nil] what ended the take
       def settle(why)
-        each_copy(&:settle)
+        @copies.each(&:settle)
         why
       rescue SystemCallError => e
         why || "Take #{@number} was closed early: #{e.message}"
       end
 
       # Copies that were given up, in words.
-      def lost = [@first_problem, @mirror_problem].compact
+      def lost = @copies.problems
 
-      # Two copies are each written at their own pace.
-      def add_mirror
-        @copies = [*@copies, open_folder(@mirror)].map { |copy| PacedFolder.new(copy) }
-      rescue SystemCallError => e
-        mirror_lost(0, e)
+      def note(words)
+        @note = words.compact.join(" ").then { |text| text unless text.empty? }
       end
-
-      # A copy that fails is given up; the take goes on while one is left.
-      def each_copy
-        @copies.dup.each do |copy|
-          yield copy
-        rescue SystemCallError => e
-          raise if @copies.size == 1
-
-          give_up(copy, e)
-        end
-      end
-
-      def give_up(copy, error)
-        first = copy.equal?(@copies.first)
-        @copies.delete(copy)
-        first ? first_lost(copy, error) : mirror_lost(copy.frames, error)
-        copy.close(manifest.merge("state" => "ended early", "note" => lost.join(" ")), @markers)
-      end
-
-      def first_lost(copy, error)
-        @first_problem = "#{lost_words("The copy in #{File.dirname(copy.path)}", copy.frames, error)} The take goes on in #{folder}."
-      end
-
-      def mirror_lost(frames, error)
-        @mirror_problem = lost_words("The mirror in #{@mirror}", frames, error)
-      end
-
-      def lost_words(what, frames, error) = format("%<what>s was given up after %<seconds>.1f s: %<why>s.", what: what, seconds: frames / @rate.to_f, why: error.message)
 
       def file_of(track) = TakeFiles.file(@name, @number, track.number, track.name)
       def resting?(number) = @rests.key?(number) && !@rests[number].empty? && @rests[number].last[1].nil?
@@ -237,7 +207,7 @@ module Loomshuttle
 
       def refresh
         data = manifest
-        each_copy { |copy| copy.refresh(data) }
+        @copies.each { |copy| copy.refresh(data) }
       end
 
       def track_entry(track)

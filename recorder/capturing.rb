@@ -11,6 +11,7 @@ module Loomshuttle
       LAST_SECONDS = 10
       # Less than this (seconds), and it is told.
       WARN_SECONDS = 300
+      DISKS = { first: "disk", mirror: "mirror's disk" }.freeze
 
       # Tracks that rest or resume behind the batches that wait before it.
       Turn = Struct.new(:numbers, :resting) do
@@ -24,15 +25,21 @@ module Loomshuttle
 
       # @param root [String] folder of all takes   @param rate [Integer] samples a second   @param lanes [Integer]
       # @param wall [Proc] the time of day          @param on_change [Proc] called when its state has changed by itself
-      def initialize(root, rate:, lanes:, wall:, on_change:)
-        @root, @rate, @lanes, @wall, @on_change = root, rate, lanes, wall, on_change
+      # @yieldreturn [Integer] position up to which batches have arrived, though they may wait to be handled
+      def initialize(root, rate:, lanes:, wall:, on_change:, &arrived)
+        @root, @rate, @lanes, @wall, @on_change, @arrived = root, rate, lanes, wall, on_change, arrived
+        @handled = 0
+        @handled_more = ConditionVariable.new
         @look_back = LookBack.new(rate)
         @lock = Mutex.new
         @waiting = []
+        @free = {}
       end
 
-      # @param free [Integer, nil] bytes free on the disk, where they are known
-      attr_writer :free
+      # @param copy [:first, :mirror]   @param bytes [Integer, nil] free on its disk, where they are known
+      def tell_free(copy, bytes)
+        @free = { **@free, copy => bytes }
+      end
 
       # @return [Boolean]
       def going? = !@capture.nil?
@@ -58,7 +65,9 @@ module Loomshuttle
 
       # @return [Hash, nil] the take's manifest with "folder"; nil when there was none
       def stop(why = nil)
+        now = @arrived.call
         @lock.synchronize do
+          catch_up(now)
           write(@waiting.size) unless why
           finish(why)
         end
@@ -68,11 +77,12 @@ module Loomshuttle
       def handle(batch)
         @lock.synchronize do
           @look_back.add(batch)
+          handled(batch)
           next unless @capture
 
           part = @at ? from_start(batch) : batch
           @waiting << part if part
-          full? ? ended(full_words) : write([CATCH_UP, @waiting.size].min)
+          write([CATCH_UP, @waiting.size].min) unless disk_full?
         end
       end
 
@@ -80,7 +90,9 @@ module Loomshuttle
       # @param numbers [Array<Integer>]
       # @raise [Invalid]
       def rest(numbers, resting)
+        now = @arrived.call
         @lock.synchronize do
+          catch_up(now)
           capture = going
           unknown = numbers - capture.manifest["tracks"].map { |track| track["number"] }
           raise Invalid.new("Track #{unknown.join(', ')} is not being captured.", where: "tracks") unless unknown.empty?
@@ -91,13 +103,14 @@ module Loomshuttle
         status
       end
 
-      # Sets a marker at the newest sample, or begins or ends a section there.
+      # Sets a marker at the newest sample that has arrived, or begins or ends a section there.
       # @param name [String, nil] "Marker 3" and the like without one   @param kind ["point", "begin", "end"]
       # @return [Hash] at, frames and name
       def mark(name, kind)
+        now = @arrived.call
         @lock.synchronize do
           capture = going
-          at = capture.frames + @waiting.sum(&:frames)
+          at = capture.frames + @waiting.sum(&:frames) + now - @handled
           TakeMarkers.data([kind == "end" ? end_section(capture, at, name) : set_marker(capture, at, name, kind)]).first
         end
       end
@@ -121,10 +134,22 @@ module Loomshuttle
         capture = @capture or return nil
         { "id" => capture.id, "number" => capture.number, "name" => capture.name, "frames" => capture.frames, "behind" => @waiting.sum(&:frames),
           "resting" => capture.resting, "markers" => TakeMarkers.data(capture.markers), "section" => !@section.nil?,
-          "disk_seconds" => disk_seconds, "warning" => warning(capture) }
+          "disk_seconds" => seconds_left(capture).values.min, "warning" => warning(capture) }
       end
 
       private
+
+      def handled(batch)
+        @handled = batch.position + batch.frames
+        @handled_more.broadcast
+      end
+
+      # A slow disk cuts nothing off that was played before somebody pressed a key.
+      # @param now [Integer] position up to which batches had arrived then
+      def catch_up(now)
+        capture = @capture
+        @handled_more.wait(@lock) while @handled < now && @capture.equal?(capture)
+      end
 
       # What of a batch lies behind the place where it begins; from then on all of it.
       def from_start(batch)
@@ -160,7 +185,7 @@ module Loomshuttle
         @waiting = []
         @section = nil
         done = capture.finish(why)
-        @problem = done["note"] unless done["state"] == "complete" && capture.first?
+        @problem = done["note"] unless done["state"] == "complete" && capture.copies.include?(:first)
         done.merge("folder" => File.expand_path(capture.folder))
       end
 
@@ -181,23 +206,30 @@ module Loomshuttle
         made
       end
 
-      def disk_seconds = @capture&.first? ? seconds_of(@capture.bytes_a_second) : nil
-      def seconds_of(rate) = @free && rate.positive? ? (@free - RESERVE) / rate : nil
+      # What is left for each copy, in seconds, where that is known.
+      def seconds_left(capture) = capture.copies.to_h { |copy| [copy, seconds_of(copy, capture.bytes_a_second)] }.compact
+      def seconds_of(copy, rate) = @free[copy] && rate.positive? ? (@free[copy] - RESERVE) / rate : nil
 
       def check_room(rate)
-        return if seconds_of(rate).to_i >= LAST_SECONDS || seconds_of(rate).nil?
+        return if (seconds_of(:first, rate) || LAST_SECONDS) >= LAST_SECONDS
 
-        raise Invalid.new("The disk is full: #{@free >> 20} MiB are free, of which #{RESERVE >> 20} MiB stay free. Make room, or choose fewer tracks.", where: "disk")
+        raise Invalid.new("The disk is full: #{@free[:first] >> 20} MiB are free, of which #{RESERVE >> 20} MiB stay free. Make room, or choose fewer tracks.", where: "disk")
       end
 
-      def full? = !disk_seconds.nil? && disk_seconds < LAST_SECONDS
-      def full_words = "The disk is full; take #{@capture.number} was closed before that, and nothing of it is lost."
+      # Leaves a copy whose disk is nearly full, and ends the take where that was the last one.
+      # @return [Boolean] whether it ended
+      def disk_full?
+        seconds_left(@capture).any? do |copy, left|
+          next if left >= LAST_SECONDS || @capture.leave(copy, "its disk is full")
+
+          ended("The disk is full; take #{@capture.number} was closed before that, and nothing of it is lost.") || true
+        end
+      end
 
       def warning(capture)
-        left = disk_seconds
-        return "The disk is full in #{left / 60} min #{left % 60} s." if left && left < WARN_SECONDS
-
-        capture.problem
+        copy, left = seconds_left(capture).min_by(&:last)
+        full = "The #{DISKS[copy]} is full in #{left / 60} min #{left % 60} s." if left && left < WARN_SECONDS
+        [full, capture.problem].compact.join(" ").then { |words| words unless words.empty? }
       end
     end
   end

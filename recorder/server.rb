@@ -9,7 +9,7 @@ module Loomshuttle
     # Ruby runs one of them at a time. Those two have a low priority, which makes their turns short, and pass on by
     # themselves between streams, so that main is never more than a few milliseconds behind the clock.
     #   control  accepts on the Unix socket; a thread a connection
-    #   watch    looks how full the disk is and tells how a take goes on; looks whether there is another card: then the
+    #   watch    looks how full the disks are and tells how a take goes on; looks whether there is another card: then the
     #            process ends, to be started anew on that one
     class Server
       # @param home [String] folder of the card's descriptions, and for takes, socket and configuration
@@ -87,7 +87,7 @@ module Loomshuttle
           looks = 0
           until @stopped
             sleep(0.5)
-            @unit.free = FreeSpace.bytes(@takes) if (looks += 1) % 4 == 1
+            @unit.tell_free(takes: FreeSpace.bytes(@takes), mirror: @unit.mirror && FreeSpace.bytes(@unit.mirror)) if (looks += 1) % 4 == 1
             status = @unit.status
             @control.tell("status", status) if looks.even?
             stop if status["capture"].nil? && (@description.changed? || @choice.changed?)

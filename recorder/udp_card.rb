@@ -56,11 +56,19 @@ module Loomshuttle
 
       def bind(stream)
         socket = UDPSocket.new
-        socket.setsockopt(Socket::SOL_SOCKET, Socket::SO_RCVBUF, RECEIVE_BUFFER)
+        make_room(socket)
         socket.bind(stream.host, stream.port)
         socket
       rescue Errno::EADDRINUSE
         raise Invalid.new("UDP port #{stream.port} is in use; another recorder may run there.", where: "port #{stream.port}")
+      end
+
+      # What waits while the computer is busy with something else. Beyond the system's limit (net.core.rmem_max) only an administrator
+      # may go.
+      def make_room(socket)
+        socket.setsockopt(Socket::SOL_SOCKET, Socket::SO_RCVBUFFORCE, RECEIVE_BUFFER)
+      rescue Errno::EPERM
+        socket.setsockopt(Socket::SOL_SOCKET, Socket::SO_RCVBUF, RECEIVE_BUFFER)
       end
     end
   end

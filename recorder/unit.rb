@@ -25,12 +25,12 @@ module Loomshuttle
       # @param send [Proc] takes return stream index and RTP bytes
       def initialize(sends:, returns:, takes:, settings:, now:, wall: -> { Time.now }, &send)
         @sends, @returns, @takes, @settings_file, @now = sends, returns, takes, settings, now
-        @engine = Engine.new(sends) { |batch| @spool.call(batch) }
+        @engine = Engine.new(sends) { |batch| arrived(batch) }
         @playback = Playback.new(@engine, returns: returns, &send)
         @spool = method(:handle)
         @config = load_config
         FileUtils.mkdir_p(takes)
-        @capturing = Capturing.new(takes, rate: rate, lanes: @engine.lanes, wall: wall, on_change: method(:changed))
+        @capturing = Capturing.new(takes, rate: rate, lanes: @engine.lanes, wall: wall, on_change: method(:changed)) { @engine.position }
         @recovered = Recovery.run(takes)
         @shelf = Shelf.new(takes, playing: -> { @playback.take }, on_change: method(:changed))
       end
@@ -114,10 +114,14 @@ module Loomshuttle
         @capturing.mark(name, kind).tap { changed }
       end
 
-      # @param free [Integer, nil] bytes free on the disk of the takes
-      def free=(free)
-        @capturing.free = free
+      # @param takes [Integer, nil] bytes free on the disk of the takes   @param mirror [Integer, nil] on that of the second copies
+      def tell_free(takes:, mirror: nil)
+        @capturing.tell_free(:first, takes)
+        @capturing.tell_free(:mirror, mirror)
       end
+
+      # @return [String, nil] folder of second copies
+      def mirror = @config["mirror"]
 
       # Words about a take, and its markers; of the one under way its markers only.
       # @param take [Integer, String] number or id
@@ -206,7 +210,6 @@ module Loomshuttle
       # Takes a batch: writes, measures. Called from one thread only.
       # @param batch [Batch]
       def handle(batch)
-        note_break(batch)
         batch.hold_samples
         @capturing.handle(batch)
         @on_meters&.call(batch.position, *dbfs(batch))
@@ -232,6 +235,12 @@ module Loomshuttle
       def tracks = @config["tracks"].map { |data| Track.parse(data) }
       def clock? = !@last_arrival.nil? && @now.call - @last_arrival < CLOCK_LOST
       def changed = @on_state&.call
+
+      # Dated where it arises: a disk that is slow is no desk that is silent.
+      def arrived(batch)
+        note_break(batch)
+        @spool.call(batch)
+      end
 
       # How long there was no sound before a batch with which the sender started anew.
       def note_break(batch)

@@ -33,6 +33,58 @@ RSpec.describe Loomshuttle::Recorder::Capturing, :folder do
     end
   end
 
+  describe "a disk that falls behind" do
+    let(:late) { Queue.new }
+
+    before do
+      rig.run(0.2)
+      sent
+      recorder.capture_start
+      recorder.spool = late.method(:<<)
+    end
+
+    def catch_up
+      recorder.handle(late.pop) until late.empty?
+    end
+
+    # @return [Thread] waiting for what has arrived to be written
+    def waiting(&)
+      Thread.new(&).tap { |thread| (thread.report_on_exception = false) || Tools.wait_until { thread.stop? } }
+    end
+
+    it "is no silent desk, and cuts nothing off that arrived before the stop" do
+      rig.run(3)
+      expect(recorder.status).to include("clock" => true, "capture" => include("frames" => 0))
+      stopping = waiting { recorder.capture_stop }
+      catch_up
+      expect(stopping.value["frames"]).to eq(3 * 48_000)
+      expect(samples(1)).to eq(lane(1)[0...(3 * 48_000)])
+    end
+
+    it "leaves markers and rests where they were wished" do
+      rig.run(1)
+      recorder.mark(name: "Here")
+      rig.run(1)
+      resting = waiting { recorder.rest(tracks: [2], resting: true) }
+      catch_up
+      resting.join
+      rig.run(0.5)
+      catch_up
+      done = recorder.capture_stop
+      expect(done["markers"]).to match([include("name" => "Here", "at" => 48_000)])
+      expect(done["tracks"][1]["rests"]).to eq([[96_000, 24_000]])
+    end
+
+    it "says so to whoever would stop a take that ended meanwhile" do
+      rig.run(1)
+      stopping = waiting { recorder.capture_stop }
+      recorder.tell_free(takes: 0)
+      catch_up
+      expect { stopping.value }.to raise_error(Loomshuttle::Invalid, /Nothing is being captured/)
+      expect(recorder.status["last_problem"]).to include("disk is full")
+    end
+  end
+
   describe "rest" do
     it "keeps files aligned, takes no disk space, and tells where it was" do
       rig.run(0.2)

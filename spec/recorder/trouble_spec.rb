@@ -9,11 +9,11 @@ RSpec.describe "A virtual take in trouble", :folder do
 
     # Four tracks of 24 bits at 48 kHz write 576 000 bytes a second.
     it "is told to be nearly full, and the take is closed before it is" do
-      recorder.free = (64 << 20) + (576_000 * 100)
+      recorder.tell_free(takes: (64 << 20) + (576_000 * 100))
       recorder.capture_start
       rig.run(0.2)
       expect(recorder.status["capture"]).to include("disk_seconds" => 100, "warning" => "The disk is full in 1 min 40 s.")
-      recorder.free = (64 << 20) + (576_000 * 9)
+      recorder.tell_free(takes: (64 << 20) + (576_000 * 9))
       rig.run(0.2)
       expect(recorder.status).to include("capture" => nil, "last_problem" => /disk is full/)
       expect(manifest).to include("state" => "ended early", "frames" => 9_600)
@@ -21,7 +21,7 @@ RSpec.describe "A virtual take in trouble", :folder do
     end
 
     it "refuses to begin on what is left of a full one, and says what to do" do
-      recorder.free = (64 << 20) + (576_000 * 9)
+      recorder.tell_free(takes: (64 << 20) + (576_000 * 9))
       expect { recorder.capture_start }.to raise_error(Loomshuttle::Invalid, /68 MiB are free, of which 64 MiB stay free. Make room, or choose fewer tracks/)
       expect(takes).to eq([])
       recorder.arm(armed: false, numbers: [1, 2])
@@ -49,7 +49,7 @@ RSpec.describe "A virtual take in trouble", :folder do
     end
 
     it "lasts longer while tracks rest" do
-      recorder.free = (64 << 20) + (576_000 * 100)
+      recorder.tell_free(takes: (64 << 20) + (576_000 * 100))
       recorder.capture_start
       recorder.rest(tracks: [1, 2, 3], resting: true)
       expect(recorder.status["capture"]["disk_seconds"]).to eq(400)
@@ -61,7 +61,7 @@ RSpec.describe "A virtual take in trouble", :folder do
 
     # Copies are written by threads of their own.
     def go_on_until
-      Tools.wait_until(10, "a copy to be given up") do
+      Tools.wait_until(60, "a copy to be given up") do
         rig.run(0.05)
         yield
       end
@@ -161,12 +161,44 @@ RSpec.describe "A virtual take in trouble", :folder do
       expect(recorder.status["capture"]).to include("disk_seconds" => nil, "warning" => /takes was given up after 0.[345] s: .* The take goes on in .*second/)
       expect(manifest).to include("state" => "ended early", "frames" => be_between(14_400, 24_000))
       expect(samples(1).size).to eq(manifest["frames"])
+      rig.run(1)
+      Tools.wait_until { Loomshuttle::Recorder::Manifest.all(second).last.last["frames"] > 24_000 }
       broken << second
       go_on_until { recorder.status["capture"].nil? }
       expect(recorder.status).to include("capture" => nil, "last_problem" => /closed early: .* was given up after 0.[345] s/)
       there = Loomshuttle::Recorder::Manifest.all(second).last.last
       expect(there).to include("state" => "ended early", "frames" => be > 24_000)
       expect((1..4).map { |track| Loomshuttle::Formats::Wav::Reader.new(path(track, Loomshuttle::Recorder::Manifest.all(second).last.first)).frames }).to eq([there["frames"]] * 4)
+    end
+
+    it "takes over before the disk of the first copy is full, and the take ends only before its own is" do
+      room = (64 << 20) + (576_000 * 100)
+      recorder.tell_free(takes: room, mirror: room * 2)
+      recorder.capture_start(name: "Both")
+      rig.run(0.5)
+      expect(recorder.status["capture"]).to include("disk_seconds" => 100, "warning" => "The disk is full in 1 min 40 s.")
+      recorder.tell_free(takes: 64 << 20, mirror: room)
+      rig.run(0.5)
+      words = /takes was given up after 0.5 s: its disk is full. The take goes on in .*second/
+      expect(recorder.status["capture"]).to include("disk_seconds" => 100, "warning" => /\AThe mirror's disk is full in 1 min 40 s. The copy in .*#{words}/)
+      expect(manifest).to include("state" => "ended early", "frames" => 24_000, "note" => words)
+      expect(samples(1).size).to eq(24_000)
+      recorder.tell_free(takes: room, mirror: 64 << 20)
+      rig.run(0.5)
+      expect(recorder.status).to include("capture" => nil, "last_problem" => /The disk is full; take 1 was closed before that.*#{words}/)
+      expect(Loomshuttle::Recorder::Manifest.all(second).last.last).to include("state" => "ended early", "frames" => 48_000)
+    end
+
+    it "is given up whole before its disk is full" do
+      recorder.tell_free(takes: 1 << 40, mirror: (64 << 20) + (576_000 * 11))
+      recorder.capture_start(name: "Both")
+      rig.run(0.5)
+      recorder.tell_free(takes: 1 << 40, mirror: (64 << 20) + (576_000 * 9))
+      rig.run(0.5)
+      expect(recorder.capture_stop).to include("state" => "complete", "frames" => 48_000, "note" => /second was given up after 0.5 s: its disk is full.\z/)
+      copy, told = Loomshuttle::Recorder::Manifest.all(second).last
+      expect(told).to include("state" => "ended early", "frames" => 24_000)
+      expect(Loomshuttle::Formats::Wav::Reader.new(path(1, copy)).read[true, 0]).to eq(samples(1)[0...24_000])
     end
 
     it "is given up at once where its folder cannot be made" do

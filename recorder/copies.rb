@@ -1,0 +1,91 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Recorder
+    # The folders that a take is written to: one, or a second one (the mirror) at the same time. One of two may fail, and the take goes
+    # on in the other.
+    class Copies
+      # @param first [TakeFolder]
+      # @param rate [Integer] samples a second
+      # @yieldparam copy [TakeFolder, PacedFolder] one that was given up, to be closed
+      def initialize(first, rate, &close)
+        @copies = { first: first }
+        @rate, @close = rate, close
+        @problems = {}
+      end
+
+      # Each of two is written at its own pace.
+      # @param root [String] folder of the mirror's takes
+      # @yieldreturn [TakeFolder] in it
+      def add_mirror(root)
+        @mirror = root
+        @copies = { **@copies, mirror: yield }.transform_values { |copy| PacedFolder.new(copy) }
+      rescue SystemCallError => e
+        tell(:mirror, 0, e.message)
+      end
+
+      # @return [Array<Symbol>] :first and :mirror, as far as they are written
+      def written = @copies.keys
+
+      # @return [String] the folder that tells of the take
+      def folder = @copies.each_value.first.path
+
+      # @return [Array<String>] what was given up and why, a sentence or two each
+      def problems = @problems.values
+
+      # @return [String, nil]
+      def mirror_problem = @problems[:mirror]
+
+      # @yieldparam copy [TakeFolder, PacedFolder]
+      # @raise [SystemCallError] when the last one fails
+      def each
+        @copies.each do |name, copy|
+          yield copy
+        rescue SystemCallError => e
+          raise if @copies.size == 1
+
+          give_up(name, e.message)
+        end
+      end
+
+      # Closes one of two whole, and goes on in the other.
+      # @param name [Symbol]   @param why [String]
+      # @return [Boolean] whether there is another one
+      def leave(name, why)
+        return false if @copies.size == 1
+
+        give_up(name, settled(@copies[name]) || why)
+        true
+      end
+
+      # @param manifest [Proc] makes it
+      # @yieldparam words [String] what went wrong; the next one tells of it
+      def close(manifest, markers, &block)
+        @copies.values.reverse_each { |copy| copy.close(manifest.call, markers)&.then(&block) }
+      end
+
+      private
+
+      # @return [String, nil] what it met
+      def settled(copy)
+        copy.settle
+        nil
+      rescue SystemCallError => e
+        e.message
+      end
+
+      def give_up(name, why)
+        copy = @copies.fetch(name)
+        @copies = @copies.except(name)
+        tell(name, copy.frames, why, copy.path)
+        @close.call(copy)
+      end
+
+      def tell(name, frames, why, path = nil)
+        what = name == :mirror ? "The mirror in #{@mirror}" : "The copy in #{File.dirname(path)}"
+        words = format("%<what>s was given up after %<seconds>.1f s: %<why>s.", what: what, seconds: frames / @rate.to_f, why: why)
+        @problems[name] = name == :mirror ? words : "#{words} The take goes on in #{folder}."
+      end
+    end
+  end
+end
