@@ -50,11 +50,11 @@ RSpec.describe "The Capture place", type: :feature do
 
   it "begins in the past, lets the guard be opened on purpose, and is ended by a held key" do
     open_place("capture")
-    Tools.wait_until(20, "ten seconds of look-back") { application.get("/api/state")["recorder"]["look_back"]["seconds"] > 10 }
+    Tools.wait_until(60, "ten seconds of look-back") { application.get("/api/state")["recorder"]["look_back"]["seconds"] > 10 }
     pick("Begins", "10 s ago")
     click_button("Capture")
     expect(page).to have_button("Hold to stop")
-    Tools.wait_until(10, "the past to be written") { capture && capture["frames"] > 9 * 48_000 }
+    Tools.wait_until(60, "the past to be written") { capture && capture["frames"] > 9 * 48_000 }
     hold(find_button("Guard closed"))
     expect(page).to have_button("Guard open")
     application.post("/api/edits", settings: { "send/4/tap" => "pre-eq" })
@@ -74,7 +74,7 @@ RSpec.describe "The Capture place", type: :feature do
     fill_in("Name of Count-in", with: "Reel")
     fill_in("Name", with: "First set", exact: true)
     find(".MuiDialogTitle-root").click
-    Tools.wait_until(20, "the words") { application.get("/api/takes/#{take['number']}").values_at("name", "notes") == ["First set", "Fiddle came in late"] }
+    Tools.wait_until(60, "the words") { application.get("/api/takes/#{take['number']}").values_at("name", "notes") == ["First set", "Fiddle came in late"] }
     expect(application.get("/api/takes/#{take['number']}")["markers"].map { |one| one["name"] }).to eq(["Reel"])
     click_button("Listen here")
     length = <<~JS

@@ -24,7 +24,7 @@ RSpec.describe "Line check", type: :feature do
     take = backing_take
     application.post("/api/line-check/forget", {})
     open_place("line-check")
-    Tools.wait_until(30, "a verdict on all that play") { roll.count { |one| one["verdict"] == "not heard yet" } == 3 && verdicts["Hurdy-gurdy"] == "hum" }
+    Tools.wait_until(60, "a verdict on all that play") { roll.count { |one| one["verdict"] == "not heard yet" } == 3 && verdicts["Hurdy-gurdy"] == "hum" }
     expect(line("Hurdy-gurdy")).to have_text("Swap the cable, or lift the ground of its box")
     expect(line("Spare")).to have_text("Ask for a sound")
     expect(line("Playback L")).to have_text("Play something on Card return 31")
@@ -33,7 +33,7 @@ RSpec.describe "Line check", type: :feature do
     application.post("/api/playback", "take" => take, "loop" => true)
     application.post("/api/line-check/forget", { "channel" => 16 })
     3.times do
-      Tools.wait_until(40, "everybody to be heard: #{verdicts}") { !verdicts.values.intersect?(["not heard yet", "hum"]) }
+      Tools.wait_until(60, "everybody to be heard: #{verdicts}") { !verdicts.values.intersect?(["not heard yet", "hum"]) }
       break if verdicts.values_at(*verdicts.keys - ["Playback L", "Playback R"]).uniq == ["good"]
 
       click_button("Apply all advice…")
@@ -41,7 +41,7 @@ RSpec.describe "Line check", type: :feature do
       expect(page).to have_no_css("[role=dialog]")
     end
     with_preamp = roll.reject { |one| one["gain"].nil? }
-    Tools.wait_until(40, "all green: #{verdicts}") { roll.reject { |one| one["gain"].nil? }.all? { |one| one["verdict"] == "good" } }
+    Tools.wait_until(60, "all green: #{verdicts}") { roll.reject { |one| one["gain"].nil? }.all? { |one| one["verdict"] == "good" } }
     expect(with_preamp.size).to eq(30)
     # The desk has no preamp for what comes by the card: the advice says where to turn it.
     expect(roll.select { |one| one["gain"].nil? }.map { |one| one["advice"] }).to all(be_nil.or(start_with("it has no preamp")))
@@ -56,7 +56,7 @@ RSpec.describe "Line check", type: :feature do
     hand.run("stage", "quiet", "all")
     open_place("line-check")
     sleep(0.1) until application.get("/api/line-check")["lines"].size > 20
-    Tools.wait_until(10, "silence") { page.has_no_css?(".roll-line.noisy", wait: 0.1) }
+    Tools.wait_until(60, "silence") { page.has_no_css?(".roll-line.noisy", wait: 0.1) }
     hand.run("stage", "sound", "a.2/1")
     expect(page).to have_css(".roll-line.noisy", text: "Euphonium")
   ensure

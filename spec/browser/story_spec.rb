@@ -50,7 +50,7 @@ RSpec.describe "The interface", type: :feature do
     expect(application.get("/api/state")["positions"]).to eq("stage" => 0, "take" => 32)
     click_button("Return to stage")
     expect(page).to have_no_link(text: "on take")
-    Tools.wait_until(5, "the desk in step") { application.get("/api/state")["desk"].values_at("up", "apart") == [true, 0] }
+    Tools.wait_until(60, "the desk in step") { application.get("/api/state")["desk"].values_at("up", "apart") == [true, 0] }
     expect(show["channels"].map { |one| one["position"] }.uniq.compact).to eq(["stage"])
   end
 

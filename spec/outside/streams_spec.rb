@@ -22,7 +22,7 @@ RSpec.describe "RTP L24 beside GStreamer", :folder do
     card = Loomshuttle::StandIns::Desk::CardOut.new([stream], packet: 48, session: 3) { |_, bytes| send_quietly(socket, bytes) }
     sent_lead_in(card, out)
     card.write(samples, 960_000)
-    received = Tools.wait_until(20, "GStreamer's file") { last_frames(out) }
+    received = Tools.wait_until(60, "GStreamer's file") { last_frames(out) }
     expect(lanes_of(received)).to eq(lanes_of(samples))
   ensure
     RunningProcess.stop(receiver) if receiver
@@ -43,7 +43,7 @@ RSpec.describe "RTP L24 beside GStreamer", :folder do
   def sent_lead_in(card, out)
     silence = Numo::Int32.zeros(480, lanes)
     sent = 0
-    Tools.wait_until(20, "GStreamer") do
+    Tools.wait_until(60, "GStreamer") do
       card.write(silence, sent += 480)
       File.exist?(out) && File.size(out).positive?
     end
@@ -66,7 +66,7 @@ RSpec.describe "RTP L24 beside GStreamer", :folder do
     recorder.call("configure", tracks: (1..lanes).map { |n| { number: n, name: "Lane #{n}", inputs: [n], outputs: [], armed: true } })
     sender = spawn("gst-launch-1.0", "-q", "filesrc", "location=#{raw}", "!", "wavparse", "!", "audioconvert", "!", "audio/x-raw,format=S24BE", "!", "rtpL24pay", "pt=97",
                    "min-ptime=1000000", "max-ptime=1000000", "!", "udpsink", "host=127.0.0.1", "port=#{port}", out: File::NULL, err: File::NULL)
-    Tools.wait_until(20, "a clock") { recorder.call("status")["clock"] }
+    Tools.wait_until(60, "a clock") { recorder.call("status")["clock"] }
     recorder.call("capture.start", name: "From outside", frames: 48_000)
     folder, manifest = recorder.finished_take
     expect(manifest).to include("frames" => 48_000, "gaps" => [])

@@ -19,7 +19,7 @@ RSpec.describe "The recorder on an ALSA device", :folder do
 
   # The supervisor would do this.
   def started_anew
-    Tools.wait_until(20, "the recorder to end") { Process.wait(recorder.pid, Process::WNOHANG) }
+    Tools.wait_until(60, "the recorder to end") { Process.wait(recorder.pid, Process::WNOHANG) }
     recorder.start
   end
 
@@ -32,7 +32,7 @@ RSpec.describe "The recorder on an ALSA device", :folder do
     expect(choose("hw:7,0")["message"]).to eq("There is no sound device hw:7,0.")
     expect(choose("twelve")).to eq("device" => "twelve")
     started_anew
-    Tools.wait_until(20, "a clock") { recorder.call("status")["clock"] }
+    Tools.wait_until(60, "a clock") { recorder.call("status")["clock"] }
     expect(card).to include("device" => "twelve", "state" => "running", "lanes" => lanes)
     recorder.call("configure", tracks: [{ number: 1, name: "Nine", inputs: [9], outputs: [], armed: true }])
     recorder.call("capture.start", name: "Card", frames: 24_000, back: 0.3)
@@ -48,12 +48,12 @@ RSpec.describe "The recorder on an ALSA device", :folder do
 
   it "says that its device is gone, starts without it all the same, and tries again" do
     choose("twelve")
-    Tools.wait_until(20, "the recorder to end") { Process.wait(recorder.pid, Process::WNOHANG) }
+    Tools.wait_until(60, "the recorder to end") { Process.wait(recorder.pid, Process::WNOHANG) }
     File.write(ENV.fetch("ALSA_CONFIG_PATH"), "</usr/share/alsa/alsa.conf>\n") # unplugged
     recorder.start
-    Tools.wait_until(10, "the state") { card["state"] == "gone" }
+    Tools.wait_until(60, "the state") { card["state"] == "gone" }
     expect(recorder.call("capture.start")["message"]).to include("No samples arrive")
     File.write(ENV.fetch("ALSA_CONFIG_PATH"), "</usr/share/alsa/alsa.conf>\npcm.twelve { type file slave { pcm null } file /dev/null infile \"#{infile}\" format raw }\n")
-    Tools.wait_until(20, "the device again") { card["state"] == "running" && recorder.call("status")["clock"] }
+    Tools.wait_until(60, "the device again") { card["state"] == "running" && recorder.call("status")["clock"] }
   end
 end

@@ -16,9 +16,8 @@ RSpec.describe "A recorder that is killed while it captures" do
   end
 
   def begin_capture(recorder)
-    Tools.wait_until(20, "a clock") { recorder.call("status")&.fetch("clock") }
     recorder.call("configure", tracks: [1, 2].map { |n| { number: n, name: "Lane #{n}", inputs: [n], outputs: [], armed: true } })
-    recorder.call("capture.start", name: "Killed")
+    Tools.wait_until(60, "a clock") { recorder.call("capture.start", name: "Killed")["id"] }
   end
 
   # Kills each at its moment. @return [Array<Integer>] milliseconds that had been sent by then
@@ -54,6 +53,9 @@ RSpec.describe "A recorder that is killed while it captures" do
       sent = kill_all(all.map(&:first), sender)
       sender.stop
       sent.map { |home, ms| whole(*recovered(home, ms)) }
+    ensure
+      sender&.stop
+      all.map(&:first).each(&:stop)
     end
   end
 

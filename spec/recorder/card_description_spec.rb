@@ -49,7 +49,7 @@ RSpec.describe Loomshuttle::Recorder::CardDescription, :folder do
     pid = recorder.pid
     expect(recorder.call("status")).to include("capture" => nil)
     describe(4)
-    expect(Tools.wait_until(10, "the recorder to end") { Process.wait(pid, Process::WNOHANG) }).to eq(pid)
+    expect(Tools.wait_until(60, "the recorder to end") { Process.wait(pid, Process::WNOHANG) }).to eq(pid)
     recorder.start
     expect(recorder.pid).not_to eq(pid)
   ensure

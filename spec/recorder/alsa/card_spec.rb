@@ -24,7 +24,7 @@ RSpec.describe Loomshuttle::Recorder::Alsa::Card, :folder do
   def heard(wanted)
     batches = []
     engine = Loomshuttle::Recorder::Engine.new(streams) { |batch| batches << batch }
-    Tools.wait_until(20, "the device") do
+    Tools.wait_until(60, "the device") do
       card.receive(0.1) { |stream, bytes| engine.receive(stream, bytes) }
       batches.sum(&:frames) >= wanted
     end
@@ -63,7 +63,7 @@ RSpec.describe Loomshuttle::Recorder::Alsa::Card, :folder do
     engine_batches = []
     engine = Loomshuttle::Recorder::Engine.new(streams) { |batch| engine_batches << batch }
     hear = lambda do |wanted|
-      Tools.wait_until(20, "the device") do
+      Tools.wait_until(60, "the device") do
         card.receive(0.1) { |stream, bytes| engine.receive(stream, bytes) }
         engine_batches.sum(&:frames) >= wanted
       end
@@ -80,7 +80,7 @@ RSpec.describe Loomshuttle::Recorder::Alsa::Card, :folder do
   it "says that a device is gone, and comes back by itself when it is there again" do
     heard(2400)
     Process.kill(:KILL, card.instance_variable_get(:@capture).pid)
-    Tools.wait_until(5, "the end") do
+    Tools.wait_until(60, "the end") do
       card.receive(0.05) { nil }
       card.state == "gone"
     end

@@ -29,7 +29,7 @@ RSpec.describe "A busy sound device", :folder do
     device = Loomshuttle::Recorder::Alsa::Devices::Device.new(name: "hw:1,0", words: "Fern 8", inputs: 2, outputs: 2, rates: [44_100, 48_000], format: "S32_LE")
     stream = Loomshuttle::Formats::Sdp::Stream.new(host: "", port: 0, lanes: 2, first: 1, rate: 48_000, payload_type: 97)
     card = Loomshuttle::Recorder::Alsa::Card.new(device, rate: 48_000, sends: [stream], returns: [stream], now: -> { Process.clock_gettime(Process::CLOCK_MONOTONIC) })
-    Tools.wait_until(5, "the state") do
+    Tools.wait_until(60, "the state") do
       card.receive(0.05) { nil }
       card.state == "busy"
     end
