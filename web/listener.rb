@@ -23,7 +23,7 @@ module Loomshuttle
       def meters(meter, peaks, rms)
         noise = @lock.synchronize do
           @ear.meters(meter, peaks, rms)
-          meter == "desk" ? @ear.noise : @noise
+          @ear.noise
         end
         return if noise == @noise
 

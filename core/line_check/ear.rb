@@ -9,7 +9,12 @@ module Loomshuttle
       Line = Value.define(:source, :verdict, :loud, :peak, :floor, :clips, :also)
       # Frames after a change that may still show the old setting.
       SETTLING = 4
+      # How long one who made a noise stays lit, in frames (three seconds): somebody has to look up from the stage first.
+      LIT = 60
       Heard = Struct.new(:source, :measure, :hum, :settling)
+
+      # @return [Integer, nil] number of the source that made a noise just now: of several the one that rose most
+      attr_reader :noise
 
       def initialize
         @heard = {}
@@ -31,6 +36,7 @@ module Loomshuttle
       def meters(meter, peaks, rms)
         @frames[meter] += 1
         @heard.each_value { |one| add(one, peaks, rms) if one.source.meter == meter }
+        light(@frames[meter]) if meter == "desk"
       end
 
       # @param lines [Array<Array<Float>>] for each lane the amplitudes at Hum::FREQUENCIES in the last second
@@ -62,15 +68,18 @@ module Loomshuttle
         end
       end
 
-      # @return [Integer, nil] number of the source that just made a noise: the one that rose most
-      def noise = @heard.values.select { |one| one.measure.rose? }.max_by { |one| one.measure.rise }&.source&.number
-
       # @return [Array<Line>] by need, and what is furthest off first
       def self.by_need(lines)
         lines.sort_by { |line| [line.also.empty? || line.verdict.word != "good" ? Judge::WORDS.index(line.verdict.word) : Judge::WORDS.size - 1.5, line.source.number] }
       end
 
       private
+
+      def light(frame)
+        rising = @heard.values.select { |one| one.measure.rose? }.max_by { |one| one.measure.rise }
+        @noise, @lit_at = rising.source.number, frame if rising
+        @noise = nil if @noise && frame - @lit_at > LIT
+      end
 
       def add(one, peaks, rms)
         return one.settling -= 1 if one.settling.positive?

@@ -25,7 +25,7 @@ RSpec.describe "Bringing in a delivery", type: :feature do
     find("input[aria-label='Take Unknown thing.wav']", visible: :all).click
     within("[role=dialog]") { fill_in("Name of the take", with: "Rehearsal") }
     click_button("Bring in 3 recordings")
-    expect(page).to have_css(".take-line", text: "Rehearsal", wait: 30)
+    expect(page).to have_css(".take-line", text: "Rehearsal")
     take = application.get("/api/takes").find { |one| one["name"] == "Rehearsal" }
     expect(take["tracks"].map { |track| [track["number"], track["name"]] }).to contain_exactly([1, "Tuba"], [4, "Fiddle"], [10, "Voice Ada"])
     expect(take["frames"]).to be_within(200).of(4 * 48_000)

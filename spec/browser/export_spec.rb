@@ -17,7 +17,7 @@ RSpec.describe "Exporting a take", type: :feature do
     kill("web")
     kill("porter")
     Tools.wait_until(60, "the application to be back") { application.get("/api/health")["ok"] rescue false } # rubocop:disable Style/RescueModifier
-    expect(page).to have_link(text: /Fetch/, wait: 60)
+    expect(page).to have_link(text: /Fetch/)
     job = jobs.find { |one| one["number"] == take["number"] }
     expect(job).to include("state" => "done", "error" => nil)
     expect(Tools.run("unzip", "-t", job["result"])).to include("No errors detected")
@@ -37,7 +37,7 @@ RSpec.describe "Exporting a take", type: :feature do
     ["1 Tuba", "4 Fiddle"].each { |name| find("[role=option]", text: name, exact_text: true).click }
     keys(:escape)
     click_button("Export")
-    expect(page).to have_link(text: /Fetch/, wait: 30)
+    expect(page).to have_link(text: /Fetch/)
     zip = jobs.find { |one| one["number"] == take["number"] }["result"]
     expect(Tools.run("unzip", "-Z1", zip).lines.grep(/\.wav/).size).to eq(2)
     manifest = JSON.parse(Zip::File.open(zip) { |one| one.glob("**/take.json").first.get_input_stream.read })
@@ -52,7 +52,7 @@ RSpec.describe "Exporting a take", type: :feature do
     click_button("Export")
     click_button("End")
     application.pids("porter").each { |pid| Process.kill(:CONT, pid) }
-    expect(page).to have_css(".exports li", text: "ended", wait: 20)
+    expect(page).to have_css(".exports li", text: "ended")
     find_button("Delete what was made of", exact: false).click
     click_button("Delete for good")
     expect(page).to have_no_css(".exports li")

@@ -85,12 +85,12 @@ RSpec.describe "A journey", type: :feature do
       keys([:control, "a"], "Ada alone", :enter)
       settle("the name") { setting("channel", 10)["name"] == "Ada alone" }
     end
-    expect(page).to have_css("[data-port='desk/ch/10']", text: "Ada alone", wait: 0.5, visible: :all)
+    expect(page).to have_css("[data-port='desk/ch/10']", text: "Ada alone", visible: :all)
     expect(find_field("Name").value).to eq("Low whistles")
     find_field("Name").send_keys(:enter)
     settle("both names") { [9, 10].map { |n| setting("channel", n)["name"] } == ["Low whistles", "Ada alone"] }
     stale_edit
-    expect(page).to have_css("[role=alert]", text: "The show has changed meanwhile: Channel 12 Voice Cato, name (somebody).", wait: 15)
+    expect(page).to have_css("[role=alert]", text: "The show has changed meanwhile: Channel 12 Voice Cato, name (somebody).")
     page.driver.browser.delete_network_conditions
     click_button("Apply again")
     settle("the stale edit") { setting("channel", 12)["name"] == "Cato last" }

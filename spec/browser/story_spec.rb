@@ -33,7 +33,7 @@ RSpec.describe "The interface", type: :feature do
     click_button("Capture")
     expect(page).to have_text(/Capturing take \d+ First set/)
     live = desk_peaks(8)
-    expect(page).to have_css("[role=timer]", text: /00:1\d/, wait: 20)
+    expect(page).to have_css("[role=timer]", text: /00:1\d/)
     page.driver.browser.action.move_to(find_button("Hold to stop").native).click_and_hold.pause(duration: 1.3).release.perform
     within("aside[aria-label=Takes]") { ["First set", "30 tracks"].each { |text| expect(page).to have_text(text) } }
     take = application.get("/api/takes").first
@@ -60,12 +60,12 @@ RSpec.describe "The interface", type: :feature do
     visit("#{own.url}/#/capture")
     expect(page).to have_text("Ready, 30 tracks armed")
     Process.kill(:STOP, *own.pids("web"))
-    expect(page).to have_css("[role=alert]", text: "No connection to the application", wait: 10)
+    expect(page).to have_css("[role=alert]", text: "No connection to the application")
     Process.kill(:CONT, *own.pids("web"))
-    expect(page).to have_no_css("[role=alert]", text: "No connection", wait: 15)
+    expect(page).to have_no_css("[role=alert]", text: "No connection")
     Process.kill(:KILL, *own.pids("web"))
-    expect(page).to have_css("[role=alert]", text: "No connection to the application", wait: 10)
-    expect(page).to have_no_css("[role=alert]", text: "No connection", wait: 20)
+    expect(page).to have_css("[role=alert]", text: "No connection to the application")
+    expect(page).to have_no_css("[role=alert]", text: "No connection")
     expect(page).to have_text("Ready, 30 tracks armed")
   ensure
     own&.stop

@@ -17,7 +17,7 @@ Capybara.register_driver(:chromium) do |app|
 end
 Capybara.default_driver = :chromium
 Capybara.run_server = false
-Capybara.default_max_wait_time = 20
+Capybara.default_max_wait_time = 60
 Capybara.enable_aria_label = true
 
 RSpec.shared_context "with a browser" do

@@ -75,7 +75,7 @@ RSpec.describe Loomshuttle::Web::Routes::LineCheckRoutes, :folder do
     allow(control.hub).to receive(:tell).and_call_original
     allow(control.hub).to receive(:tell).with("noise", anything) { |_, data| told << data[:channel] }
     play({})
-    play({ 7 => -20.0 }, frames: 40)
+    play({ 7 => -20.0 }, frames: 100)
     expect(told).to eq([7, nil])
   end
 end

@@ -29,11 +29,19 @@ RSpec.describe Loomshuttle::LineCheck::Ear do
     expect(ear.roll(-18).first.verdict.settings).to eq("channel/1/gain" => 43)
   end
 
-  it "says who just made a noise" do
+  it "says who just made a noise, long enough to be seen, and the next one at once" do
     play(40, 1 => -70.0)
     expect(ear.noise).to be_nil
     play(2, 1 => -20.0, 2 => -40.0)
     expect(ear.noise).to eq(2)
+    play(described_class::LIT, {})
+    expect(ear.noise).to eq(2)
+    play(10, {})
+    expect(ear.noise).to be_nil
+    play(40, {})
+    play(1, 1 => -20.0)
+    play(1, 3 => -10.0)
+    expect(ear.noise).to eq(4)
   end
 
   it "measures the stage past a channel that hears the take, where a send is taken at the preamp" do
