@@ -82,7 +82,8 @@ module Loomshuttle
 
           part = @at ? from_start(batch) : batch
           @waiting << part if part
-          write([CATCH_UP, @waiting.size].min) unless disk_full?
+          leave_full_disks
+          write([CATCH_UP, @waiting.size].min)
         end
       end
 
@@ -217,12 +218,12 @@ module Loomshuttle
       end
 
       # Leaves a copy whose disk is nearly full, and ends the take where that was the last one.
-      # @return [Boolean] whether it ended
-      def disk_full?
-        seconds_left(@capture).any? do |copy, left|
-          next if left >= LAST_SECONDS || @capture.leave(copy, "its disk is full")
+      def leave_full_disks
+        capture = @capture
+        seconds_left(capture).select { |_, left| left < LAST_SECONDS }.each_key do |copy|
+          next if capture.leave(copy, "its disk is full")
 
-          ended("The disk is full; take #{@capture.number} was closed before that, and nothing of it is lost.") || true
+          ended("The disk is full; take #{capture.number} was closed before that, and nothing of it is lost.")
         end
       end
 
