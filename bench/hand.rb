@@ -1,24 +1,19 @@
 # frozen_string_literal: true
 
 # From a hand at the desk to a difference that the application tells, against how many control packets get lost. The goal is a second.
-require_relative "support"
+require_relative "application"
 Loomshuttle.load_parts(:core, :stand_ins)
-require "net/http"
 
-# One application, started as bin/demo does, with a show that is in step with its desk.
+# An application with a show that is in step with its desk, and somebody at that desk.
 class HandBench
-  PORT = 14_040
   TIMES = 30
   ADDRESS = "strip/4/gain"
 
   def initialize(home)
-    script = File.join(Loomshuttle::ROOT, "processes", "demo.rb")
-    log = File.join(home, "log")
-    @pid = Process.spawn(RbConfig.ruby, script, "--port", PORT.to_s, "--home", home, out: log, err: %i[child out])
-    sleep(0.2) until File.read(log).include?("Loomshuttle is at")
-    @hand = Loomshuttle::StandIns::Desk::Hand.new(PORT + 2)
-    post("/api/shows/2/open")
-    post("/api/desk/send")
+    @application = Bench::Application.new(home)
+    @hand = Loomshuttle::StandIns::Desk::Hand.new(Bench::Application::PORT + 2)
+    @application.post("/api/shows/2/open")
+    @application.post("/api/desk/send")
   end
 
   # @return [Array<Float>] milliseconds from each turn until the difference was told, least first
@@ -30,10 +25,7 @@ class HandBench
     @hand.run("loss", "0")
   end
 
-  def stop
-    Process.kill(:TERM, @pid)
-    Process.wait(@pid)
-  end
+  def stop = @application.stop
 
   private
 
@@ -45,9 +37,7 @@ class HandBench
     (Bench.now - began) * 1000
   end
 
-  def apart = get("/api/state")["desk"]["apart"]
-  def get(path) = JSON.parse(Net::HTTP.get(URI("http://127.0.0.1:#{PORT}#{path}")))
-  def post(path) = Net::HTTP.post(URI("http://127.0.0.1:#{PORT}#{path}"), "{}", "content-type" => "application/json")
+  def apart = JSON.parse(@application.get("/api/state"))["desk"]["apart"]
 end
 
 Bench.machine

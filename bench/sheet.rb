@@ -6,13 +6,12 @@
 # Needs what bin/test installs and a built interface.
 require_relative "../loader"
 Loomshuttle.load_parts(:core)
+require_relative "application"
 require_relative "big_show"
-require "net/http"
 require "selenium-webdriver"
 
 # One application with a browser on it.
 class SheetBench
-  PORT = 14_040
   TIMES = 25
   FLAGS = %w[--headless=new --no-sandbox --disable-gpu --disable-dev-shm-usage --disable-quic --no-first-run --disable-background-networking
              --disable-component-update --disable-sync --disable-extensions --mute-audio --window-size=1280,943].freeze
@@ -38,39 +37,36 @@ class SheetBench
 
   def initialize(home)
     ENV["SE_OFFLINE"] = ENV["SE_AVOID_STATS"] = "true"
-    log = File.join(home, "log")
-    @pid = spawn(RbConfig.ruby, File.join(__dir__, "..", "processes", "demo.rb"), "--port", PORT.to_s, "--home", home, out: log, err: %i[child out], pgroup: true)
-    sleep(0.2) until File.read(log).include?("Loomshuttle is at")
+    @application = Bench::Application.new(home)
     options = Selenium::WebDriver::Chrome::Options.new(binary: "/usr/bin/chromium", args: FLAGS)
     @browser = Selenium::WebDriver.for(:chrome, options: options, service: Selenium::WebDriver::Service.chrome(path: "/usr/bin/chromedriver"))
   end
 
   def close
     @browser.quit
-    Process.kill(:TERM, @pid)
-    Process.wait(@pid)
+    @application.stop
   end
 
   # @return [Array] channels, bytes of the show, and medians in ms: cursor step, name, send, and the application's part of the last
   def row(channels)
     open_show(channels)
-    @browser.navigate.to("http://127.0.0.1:#{PORT}/?#{channels}#/patch")
+    @browser.navigate.to("#{@application.url}/?#{channels}#/patch")
     wait { @browser.find_elements(css: "[data-port='desk/ch/1']").any? }
     @browser.execute_script("document.querySelector(\"[data-port='desk/ch/1']\").click()")
     step = median { |n| timed(n.even? ? "ArrowDown" : "ArrowUp", CURSOR) { key(n.even? ? :arrow_down : :arrow_up) } }
     name = median { |n| rename(n) }
     send = median { empty_send }
-    show = get("/api/show")
+    show = @application.get("/api/show")
     [channels, show.bytesize, *[step, name, send, server].map { |one| one.round(1) }]
   end
 
   private
 
   def open_show(channels)
-    post("/api/profiles", profile: BigShow.profile(channels))
+    @application.post("/api/profiles", profile: BigShow.profile(channels))
     show = BigShow.straight(channels)
     file = Loomshuttle::Formats::ShowFile.write(show.with(about: { name: "Bench #{channels}" }), shipped: BigShow::CATALOG.all.map(&:id))
-    post("/api/shows", file: file, open: true)
+    @application.post("/api/shows", file: file, open: true)
   end
 
   # Name in place, with F2; Enter keeps it.
@@ -104,8 +100,8 @@ class SheetBench
   def server
     median do |n|
       started = Bench.now
-      post("/api/edits", settings: { "send/2/source" => n.even? ? nil : "desk/ch/2" })
-      get("/api/show")
+      @application.post("/api/edits", settings: { "send/2/source" => n.even? ? nil : "desk/ch/2" })
+      @application.get("/api/show")
       (Bench.now - started) * 1000
     end
   end
@@ -115,13 +111,6 @@ class SheetBench
 
   def wait
     sleep(0.01) until yield
-  end
-
-  def get(path) = Net::HTTP.get(URI("http://127.0.0.1:#{PORT}#{path}"))
-
-  def post(path, data)
-    answer = Net::HTTP.post(URI("http://127.0.0.1:#{PORT}#{path}"), JSON.generate(data), "content-type" => "application/json")
-    raise answer.body unless answer.is_a?(Net::HTTPSuccess)
   end
 end
 
