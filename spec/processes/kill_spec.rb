@@ -43,12 +43,16 @@ RSpec.describe "A recorder that is killed while it captures" do
     [sent - last.first, take, files]
   end
 
+  # @return [Integer, nil] milliseconds that all who are left have heard
+  def heard(list) = list.filter_map { |recorder| recorder.call("status")&.fetch("position")&.div(48) }.min
+
   # Ten kills. @return [Array<Integer>] milliseconds that each lost
   def round
     Dir.mktmpdir do |root|
       all = recorders(root)
-      sender = CountingSender.new(all.map(&:last)).start
+      sender = CountingSender.new(all.map(&:last), ahead: 100) { heard(all.map(&:first)) }
       all.map { |recorder, _| Thread.new { recorder.start } }.each(&:join)
+      sender.start
       all.map(&:first).each { |recorder| begin_capture(recorder) }
       sent = kill_all(all.map(&:first), sender)
       sender.stop

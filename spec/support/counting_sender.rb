@@ -4,18 +4,16 @@ require "socket"
 
 # Sends eight lanes to all ports, in real time or slower; every sample is the number of its millisecond, from 1.
 class CountingSender
-  # So many milliseconds are on their way at most, where it is known what was heard: fewer than a socket holds, and more than a
-  # recorder waits for after a burst of lost ones.
-  AHEAD = 150
-
   attr_reader :sent
   # @return [Proc] takes the number of a millisecond and says whether it is lost on the way
   attr_accessor :lose
 
+  # @param ahead [Integer] so many milliseconds are on their way at most, where it is known what was heard: fewer than a socket holds,
+  #   and more than a recorder waits for after a burst of lost ones
   # @yieldreturn [Integer, nil] milliseconds that were heard: a machine that is busy with other things makes it slower, and nothing gets
   #   lost but what the test loses
-  def initialize(ports, &heard)
-    @heard = heard
+  def initialize(ports, ahead: 150, &heard)
+    @heard, @ahead = heard, ahead
     @targets = ports.map { |port| Socket.sockaddr_in(port, "127.0.0.1") }
     @socket = UDPSocket.new
     @sent = 0
@@ -39,15 +37,15 @@ class CountingSender
 
   def stop
     @stopped = true
-    @thread.join
+    @thread&.join
   end
 
   private
 
   def wait_for_hearer
-    return unless @heard && @sent > (@limit ||= AHEAD)
+    return unless @heard && @sent > (@limit ||= @ahead)
 
-    sleep(0.005) until @stopped || ((heard = @heard.call) && (@limit = heard + AHEAD) >= @sent)
+    sleep(0.005) until @stopped || ((heard = @heard.call) && (@limit = heard + @ahead) >= @sent)
   end
 
   def send_one

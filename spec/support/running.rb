@@ -90,7 +90,7 @@ class RunningRecorder
   def raw(request)
     socket = UNIXSocket.new(File.join(@home, "recorder.sock"))
     socket.puts(request.is_a?(String) ? request : JSON.generate(request))
-    JSON.parse(socket.gets)
+    socket.gets&.then { |answer| JSON.parse(answer) }
   rescue SystemCallError
     nil
   ensure

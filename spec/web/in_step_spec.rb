@@ -21,8 +21,7 @@ RSpec.describe Loomshuttle::Web::Desk::InStep, :folder do
 
   it "lets the desk follow an edit by itself, also on a desk of blocks" do
     tell("/api/edits", settings: { "channel/3/stage" => "desk/in/3", "channel/3/gain" => 20 })
-    Tools.wait_until(60, "the desk") { desk.settings.get("strip/3/gain").to_i == 20 }
-    expect([desk.settings.get("slot/1/strip"), desk.settings.get("slot/1/from")]).to eq([3, "in/3"])
+    Tools.wait_until(60, "the desk") { %w[strip/3/gain slot/1/strip slot/1/from].map { |address| desk.settings.get(address) } == [20.0, 3, "in/3"] }
     Tools.wait_until(60, "both in step") { apart == 0 }
   end
 
