@@ -8,7 +8,7 @@ module Loomshuttle
   ROOT = __dir__
 
   # part => namespace it fills (the core fills Loomshuttle itself)
-  PARTS = { core: nil, recorder: :Recorder, stand_ins: :StandIns, porter: :Porter, store: :Store, web: :Web,
+  PARTS = { core: nil, runtime: :Runtime, recorder: :Recorder, stand_ins: :StandIns, porter: :Porter, store: :Store, web: :Web,
             command_line: :CommandLine, supervisor: :Supervisor }.freeze
 
   # Makes the constants of some parts loadable on first use.

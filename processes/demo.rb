@@ -4,5 +4,5 @@
 require_relative "../loader"
 
 $stdout.sync = true
-Loomshuttle.load_parts(:core, :store, :supervisor)
+Loomshuttle.load_parts(:core, :runtime, :store, :supervisor)
 exit Loomshuttle::Supervisor::Demo.main(ARGV)

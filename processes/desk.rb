@@ -3,11 +3,10 @@
 # The stand-in desk: desk.rb OSC-PORT FIRST-SEND-PORT FIRST-RETURN-PORT HOME
 require_relative "life"
 
-Loomshuttle.load_parts(:core, :stand_ins)
 osc, sends, returns, home = ARGV
 demo = File.join(Loomshuttle::ROOT, "demo")
-Life.lead do
+Life.lead("desk", home, :stand_ins) do |cautious|
   Loomshuttle::StandIns::Desk::Server.new(profiles: File.join(Loomshuttle::ROOT, "profiles"), first_rig: File.join(demo, "rig.json"),
                                           first_memory: File.join(demo, "desk.json"), osc_port: osc.to_i, sends_port: sends.to_i,
-                                          returns_port: returns.to_i, folder: home)
+                                          returns_port: returns.to_i, folder: home, cautious: cautious)
 end

@@ -3,5 +3,4 @@
 # Exports and the like, outside of web requests: porter.rb HOME
 require_relative "life"
 
-Loomshuttle.load_parts(:core, :porter)
-Life.lead { Loomshuttle::Porter::Server.new(home: ARGV.first) }
+Life.lead("porter", ARGV.first, :porter) { |cautious| Loomshuttle::Porter::Server.new(home: ARGV.first, cautious: cautious) }

@@ -3,5 +3,4 @@
 # The recorder: recorder.rb HOME, where the card's session descriptions are
 require_relative "life"
 
-Loomshuttle.load_parts(:core, :recorder)
-Life.lead { Loomshuttle::Recorder::Server.new(home: ARGV.first) }
+Life.lead("recorder", ARGV.first, :recorder) { |cautious| Loomshuttle::Recorder::Server.new(home: ARGV.first, cautious: cautious) }

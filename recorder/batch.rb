@@ -2,18 +2,27 @@
 
 module Loomshuttle
   module Recorder
-    # 50 ms of all lanes. streams: [[first lane (0-based), lanes, bytes], …]; gaps: [[first lane, lanes, at, frames], …]
-    # at positions on the engine's time line. break: where the sender started anew, :ends for what was under way and :begins for what
-    # came then, which somebody with a clock makes the seconds between.
-    Batch = Struct.new(:position, :frames, :streams, :gaps, :break) do
+    # 50 ms of all lanes, or a stretch of any length of which nothing came. streams: [[first lane (0-based), lanes, bytes], …], bytes nil
+    # where nothing came; gaps: [[first lane, lanes, at, frames], …] at positions on the engine's time line; breaks: Engine::Break, where
+    # the sender's own time did not go on; behind: frames that came, and that the disk was too slow for.
+    Batch = Struct.new(:position, :frames, :streams, :gaps, :breaks, :behind) do
+      def initialize(position, frames, streams, gaps, breaks = [], behind = 0) = super
+
+      # @return [Boolean] whether it is a length and no sound
+      def silent? = streams.all? { |_, _, bytes| bytes.nil? }
+
+      # @return [Integer] of sound that is held
+      def bytes = streams.sum { |_, _, bytes| bytes ? bytes.bytesize : 0 }
+
       # @param count [Integer] frames
       # @return [Batch] its first frames only
       def first(count)
         return self if count >= frames
 
-        kept = streams.map { |from, lanes, bytes| [from, lanes, bytes.byteslice(0, count * lanes * Audio::Pcm24::BYTES)] }
-        cut = gaps.select { |_, _, at, _| at < position + count }.map { |from, lanes, at, missing| [from, lanes, at, [missing, position + count - at].min] }
-        Batch.new(position, count, kept, cut, self.break)
+        last = position + count
+        kept = streams.map { |from, lanes, bytes| [from, lanes, bytes&.byteslice(0, count * lanes * Audio::Pcm24::BYTES)] }
+        cut = gaps.select { |_, _, at, _| at < last }.map { |from, lanes, at, missing| [from, lanes, at, [missing, last - at].min] }
+        Batch.new(position, count, kept, cut, breaks.select { |one| one.at < last }, [behind, count].min)
       end
 
       # @param start [Integer] position on the engine's time line
@@ -23,9 +32,19 @@ module Loomshuttle
         return self unless skip.positive?
         return if skip >= frames
 
-        kept = streams.map { |first, lanes, bytes| [first, lanes, bytes.byteslice((skip * lanes * Audio::Pcm24::BYTES)..)] }
+        kept = streams.map { |first, lanes, bytes| [first, lanes, bytes&.byteslice((skip * lanes * Audio::Pcm24::BYTES)..)] }
         cut = gaps.select { |_, _, at, missing| at + missing > start }.map { |first, lanes, at, missing| [first, lanes, [at, start].max, at + missing - [at, start].max] }
-        Batch.new(start, frames - skip, kept, cut)
+        Batch.new(start, frames - skip, kept, cut, breaks.select { |one| one.at > start }, [behind, frames - skip].min)
+      end
+
+      # @return [Batch] the same stretch without its sound, which nobody had time for
+      def dropped = Batch.new(position, frames, streams.map { |first, lanes, _| [first, lanes, nil] }, streams.map { |first, lanes, _| [first, lanes, position, frames] }, breaks, frames)
+
+      # @param other [Batch] that follows on this one, dropped as well
+      # @return [Batch] both
+      def and_dropped(other)
+        whole = frames + other.frames
+        Batch.new(position, whole, streams, streams.map { |first, lanes, _| [first, lanes, position, whole] }, breaks + other.breaks, behind + other.frames)
       end
 
       # @return [Array<Numo::Int32>] each stream's samples, [frames, lanes]
@@ -33,7 +52,7 @@ module Loomshuttle
 
       # Keeps the numbers for everybody who wants to see them now.
       def hold_samples
-        @blocks = decoded
+        @blocks = decoded unless silent?
       end
 
       # Lets them go; the bytes and the levels stay.
@@ -43,11 +62,11 @@ module Loomshuttle
       end
 
       # @return [Array(Array<Float>, Array<Float>)] peak amplitudes and mean squares of all lanes
-      def levels
-        @levels ||= blocks.map { |block| [Audio::Level.peak_amplitudes(block), Audio::Level.mean_squares(block)] }.transpose.map { |parts| parts.flatten(1) }
-      end
+      def levels = @levels ||= silent? ? Array.new(2) { Array.new(streams.sum { |_, lanes, _| lanes }, 0.0) } : measured
 
       private
+
+      def measured = blocks.map { |block| [Audio::Level.peak_amplitudes(block), Audio::Level.mean_squares(block)] }.transpose.map { |parts| parts.flatten(1) }
 
       def decoded
         streams.map do |_, lanes, bytes|

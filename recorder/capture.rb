@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "json"
 require "securerandom"
 require "time"
 
@@ -8,12 +9,14 @@ module Loomshuttle
     # One take while it is written, into one folder or two at the same time. Fed with batches; knows nothing of where they come
     # from.
     class Capture
-      # Heads and manifest are made true this often, in frames (half a second).
-      REFRESH = 24_000
+      # Heads and manifest are made true so often a second.
+      REFRESHES = 2
+      # Breaks that are listed; the note counts on.
+      BREAKS = 200
 
       attr_reader :frames, :number, :name, :id
       # @return [Array<Formats::Markers::Marker>]
-      attr_accessor :markers
+      attr_reader :markers
 
       # @param root [String] folder of all takes
       # @param tracks [Array<Track>] those to write   @param started_at [Time]
@@ -31,8 +34,10 @@ module Loomshuttle
         @pieces = Pieces.new(bits)
         @clips = Hash.new(0)
         @rests = Hash.new { |rests, number| rests[number] = [] }
-        @frames = 0
-        @gaps, @breaks, @markers = [], [], []
+        @frames = @behind = 0
+        @step, @refresh = rate / Engine::BATCHES, rate / REFRESHES
+        @gaps = GapLog.new
+        @breaks, @markers = [], []
         @state = "capturing"
         @copies = Copies.new(open_folder(root), rate) { |copy| copy.close(manifest.merge("state" => "ended early", "note" => lost.join(" ")), @markers) }
         @mirror = mirror
@@ -42,8 +47,14 @@ module Loomshuttle
         refresh
       end
 
+      # @param list [Array<Formats::Markers::Marker>]
+      def markers=(list)
+        @markers = list
+        @written_markers = nil
+      end
+
       # @return [String, nil] what has gone wrong so far, in words
-      def problem = [break_words.last, *lost].compact.join(" ").then { |words| words unless words.empty? }
+      def problem = [break_words.last, behind_words, *lost].compact.join(" ").then { |words| words unless words.empty? }
 
       # @return [String] the folder that tells of it
       def folder = @copies.folder
@@ -57,11 +68,12 @@ module Loomshuttle
         pieces = lane_pieces(batch)
         row = overview_row(batch)
         @copies.each { |copy| copy.write(pieces, row) }
-        note_break(batch)
-        note_gaps(batch)
+        note_breaks(batch)
+        batch.gaps.each { |first, lanes, at, missing| @gaps.add(@frames + at - batch.position, missing, [first + 1, first + lanes]) }
+        @behind += batch.behind
         note_levels(batch)
         @frames += batch.frames
-        refresh if (@frames % REFRESH) < batch.frames
+        refresh if (@frames % @refresh) < batch.frames
       end
 
       # Lets tracks rest, or resume: they are not written from the next batch on, and stay aligned.
@@ -104,17 +116,17 @@ module Loomshuttle
         rest(resting, false)
         why = settle(why)
         @state = why ? "ended early" : "complete"
-        note([why, *break_words, *lost])
+        note([why, *break_words.first(20), behind_words, *lost])
         @copies.close(-> { manifest }, @markers) { |problem| note([@note, problem]) } # the first one tells what went wrong with the other
         manifest
       end
 
       # @return [Hash] the manifest so far
       def manifest
-        { "format" => Manifest::FORMAT, "id" => @id, "number" => @number, "name" => @name, "state" => @state, "note" => @note,
+        { "format" => Formats::TakeManifest::FORMAT, "id" => @id, "number" => @number, "name" => @name, "state" => @state, "note" => @note,
           "rate" => @rate, "bits" => @bits, "frames" => @frames, "started_at" => @started_at.iso8601, "start_position" => @start,
-          "project" => @project, "over" => @over, "mirror" => @mirror && { "folder" => @mirror, "problem" => @copies.mirror_problem }, "gaps" => @gaps,
-          "breaks" => @breaks, "markers" => TakeMarkers.data(@markers), "overview" => { "file" => TakeFolder::OVERVIEW, "frames" => Engine::BATCH },
+          "project" => @project, "over" => @over, "mirror" => @mirror && { "folder" => @mirror, "problem" => @copies.mirror_problem }, "gaps" => @gaps.list, "gaps_total" => @gaps.total,
+          "breaks" => @breaks, "markers" => TakeMarkers.data(@markers), "overview" => { "file" => TakeFolder::OVERVIEW, "frames" => @step },
           "tracks" => @tracks.map { |track| track_entry(track) } }
       end
 
@@ -129,7 +141,7 @@ module Loomshuttle
       # Whole steps of the overview, and what is left of one.
       def lead(frames)
         rest = @tracks.to_h { |track| [track, frames] }
-        @copies.each { |copy| copy.write(rest, "\0" * (@tracks.size * (frames / Engine::BATCH))) }
+        @copies.each { |copy| copy.write(rest, "\0" * (@tracks.size * (frames / @step))) }
         @frames = frames
       end
 
@@ -171,26 +183,26 @@ module Loomshuttle
 
       # What each track gets: samples, or frames of rest.
       def lane_pieces(batch)
+        return @tracks.to_h { |track| [track, batch.frames] } if batch.silent?
+
         resting, writing = @tracks.partition { |track| resting?(track.number) }
         @pieces.of(batch, writing).merge(resting.to_h { |track| [track, batch.frames] })
       end
 
-      def note_break(batch)
-        @breaks << { "at" => @frames, "seconds" => batch.break } if batch.break && @frames.positive?
+      # Those before its first sample are none of this take's.
+      def note_breaks(batch)
+        batch.breaks.each do |one|
+          at = @frames + one.at - batch.position
+          next unless at.positive? && @breaks.size < BREAKS
+
+          @breaks << { "at" => at, "seconds" => one.seconds, **(one.kind == "anew" ? {} : { "kind" => one.kind }) }
+        end
       end
 
       def break_words = TakeBreaks.words(@breaks, @rate)
 
-      # Gaps that follow on each other are one.
-      def note_gaps(batch)
-        batch.gaps.each do |first, lanes, at, missing|
-          from = @frames + at - batch.position
-          range = [first + 1, first + lanes]
-          last = @gaps.reverse_each.find { |gap| gap["lanes"] == range }
-          next last["frames"] += missing if last && last["at"] + last["frames"] == from
-
-          @gaps << { "at" => from, "frames" => missing, "lanes" => range }
-        end
+      def behind_words
+        format("The disk was too slow: %.1f s that arrived could not be written and are silent.", @behind / @rate.to_f) if @behind.positive?
       end
 
       def note_levels(batch)
@@ -199,14 +211,18 @@ module Loomshuttle
         @tracks.each { |track| @clips[track.number] += 1 if !resting?(track.number) && track.inputs.any? { |lane| peaks[lane - 1] >= Audio::Level::CLIPPED } }
       end
 
-      # One byte a track; 0 while it rests.
+      # One byte a track for each step; 0 while it rests.
       def overview_row(batch)
+        return "\0" * (@tracks.size * (batch.frames / @step.to_f).ceil) if batch.silent?
+
         peaks = batch.levels.first
         @tracks.map { |track| resting?(track.number) ? 0 : Audio::Level.byte(track.inputs.map { |lane| peaks[lane - 1] }.max) }.pack("C*")
       end
 
+      # Markers by the thousand are put into words once, and not twice a second.
       def refresh
-        data = manifest
+        @written_markers ||= JSON::Fragment.new(JSON.generate(TakeMarkers.data(@markers)))
+        data = manifest.merge("markers" => @written_markers)
         @copies.each { |copy| copy.refresh(data) }
       end
 

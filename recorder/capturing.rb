@@ -11,6 +11,10 @@ module Loomshuttle
       LAST_SECONDS = 10
       # Less than this (seconds), and it is told.
       WARN_SECONDS = 300
+      # What is behind is waited for when a take is stopped (seconds).
+      LONGEST_WAIT = 60
+      # Markers in a status; a take's manifest has all.
+      SHOWN = 100
       DISKS = { first: "disk", mirror: "mirror's disk" }.freeze
 
       # Tracks that rest or resume behind the batches that wait before it.
@@ -48,11 +52,13 @@ module Loomshuttle
       # @param at [Proc, nil] gives the position at which it begins, or nil while that is not known
       # @param options [Hash] limit, bits, project, mirror and over, as Capture has them
       # @raise [Invalid] when one is under way, or the disk is full   @raise [SystemCallError]
+      # @yield before anything is made, once nothing stands against it; what fails there ends it
       def start(tracks, name:, back: 0, at: nil, **options)
         @lock.synchronize do
           raise Invalid.new("Take #{@capture.number} is being captured already.", where: "capture") if @capture
 
           check_room(Capture.bytes_a_second(tracks, @rate, options.fetch(:bits, 24)))
+          yield if block_given?
           past = back.positive? ? @look_back.since((back * @rate).round) : []
           began = @wall.call - (past.sum(&:frames) / @rate.to_f)
           @capture = Capture.new(@root, tracks: tracks, name: name, lanes: @lanes, rate: @rate, started_at: began, **options)
@@ -109,6 +115,8 @@ module Loomshuttle
       # @return [Hash] at, frames and name
       def mark(name, kind)
         now = @arrived.call
+        name &&= Text.keep(name, "name", most: TakeMarkers::LONGEST, lines: false).strip
+        name = nil if name && name.empty?
         @lock.synchronize do
           capture = going
           at = capture.frames + @waiting.sum(&:frames) + now - @handled
@@ -134,22 +142,25 @@ module Loomshuttle
       def status
         capture = @capture or return nil
         { "id" => capture.id, "number" => capture.number, "name" => capture.name, "frames" => capture.frames, "behind" => @waiting.sum(&:frames),
-          "resting" => capture.resting, "markers" => TakeMarkers.data(capture.markers), "section" => !@section.nil?,
+          "resting" => capture.resting, "markers" => TakeMarkers.data(capture.markers.last(SHOWN)), "marker_count" => capture.markers.size, "section" => !@section.nil?,
           "disk_seconds" => seconds_left(capture).values.min, "warning" => warning(capture) }
       end
 
       private
+
+      def seconds = Process.clock_gettime(Process::CLOCK_MONOTONIC)
 
       def handled(batch)
         @handled = batch.position + batch.frames
         @handled_more.broadcast
       end
 
-      # A slow disk cuts nothing off that was played before somebody pressed a key.
+      # A slow disk cuts nothing off that was played before somebody pressed a key. Wants the lock, and lets go of it while it waits.
       # @param now [Integer] position up to which batches had arrived then
       def catch_up(now)
         capture = @capture
-        @handled_more.wait(@lock) while @handled < now && @capture.equal?(capture)
+        deadline = seconds + LONGEST_WAIT
+        @handled_more.wait(@lock, 0.5) while @handled < now && @capture.equal?(capture) && seconds < deadline
       end
 
       # What of a batch lies behind the place where it begins; from then on all of it.
@@ -171,6 +182,9 @@ module Loomshuttle
         ended if @capture.full?
       rescue SystemCallError, Invalid => e
         ended("Take #{@capture.number} was closed early: #{e.message}")
+      rescue StandardError => e
+        Runtime::Log.surprise(e, "writing take #{@capture.number}")
+        ended("Take #{@capture.number} was closed early: the recorder failed at it (#{e.class}); the log has more.")
       end
 
       def ended(why = nil)
@@ -191,6 +205,8 @@ module Loomshuttle
       end
 
       def set_marker(capture, at, name, kind)
+        raise Invalid.new("A take has #{TakeMarkers::MOST} markers at most.", where: "markers") if capture.markers.size >= TakeMarkers::MOST
+
         made = Formats::Markers::Marker.new(at: at, frames: 0, name: name || "#{kind == 'begin' ? 'Section' : 'Marker'} #{capture.markers.size + 1}")
         @section = made if kind == "begin"
         capture.markers += [made]

@@ -7,10 +7,16 @@ module Loomshuttle
       # @return [Array<Formats::Sdp::Stream>] what arrives, and what goes back
       attr_reader :sends, :returns
 
-      # @param home [String]
-      # @raise [Invalid] for an encoding other than L24
+      # Streams that a card has at most, and lanes of one (RFC 3190's packets of a millisecond hold no more).
+      STREAMS, LANES = 64, 32
+      # Where a card may be, unless whoever starts the recorder allows others.
+      LOOPBACK = /\A127\.\d{1,3}\.\d{1,3}\.\d{1,3}\z/
+
+      # @param home [String]   @param hosts [Array<String>] addresses beside this computer's own
+      # @raise [Invalid] for an encoding other than L24, and for what no card has
       # @raise [SystemCallError] while there is no description
-      def initialize(home)
+      def initialize(home, hosts: ENV.fetch("LOOMSHUTTLE_CARD_HOSTS", "").split(","))
+        @hosts = hosts
         @files = %w[card-sends.sdp card-returns.sdp].map { |name| File.join(home, name) }
         @sends, @returns = read
       end
@@ -24,7 +30,19 @@ module Loomshuttle
 
       private
 
-      def read = @files.map { |file| Formats::Sdp.read(File.read(file)) }
+      def read = @files.map { |file| checked(Formats::Sdp.read(File.read(file, 65_536).to_s.scrub), file) }
+
+      def checked(streams, file)
+        fits = streams.size.between?(1, STREAMS) && streams.map(&:rate).uniq.size == 1 && streams.all? { |stream| fits?(stream) }
+        raise Invalid.new("#{File.basename(file)} describes no card.", where: file) unless fits
+
+        streams
+      end
+
+      def fits?(stream)
+        stream.lanes.between?(1, LANES) && stream.first.between?(1, 4096) && Formats::TakeManifest::RATES.cover?(stream.rate) && stream.port.between?(1, 65_535) &&
+          (stream.host.to_s.match?(LOOPBACK) || @hosts.include?(stream.host))
+      end
     end
   end
 end

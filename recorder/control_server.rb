@@ -5,20 +5,20 @@ require "socket"
 
 module Loomshuttle
   module Recorder
-    # Listens on the Unix socket. A thread accepts, a thread a connection reads requests and writes answers. Meters and
-    # state are told to whoever asked for them. Writing never waits: one who does not read fast enough is dropped.
+    # Listens on the Unix socket; whoever comes is a Caller. Its thread:
+    #   control  accepts
     class ControlServer
       # What a request does not name stays as it is; none (null) is a value.
       ABSENT = Object.new.freeze
+      # Callers at once; more are turned away.
+      MOST = 64
 
       # @param path [String] of the socket
-      # @param unit [Unit]   @param choice [Alsa::Choice, nil] of the sound card
-      def initialize(path, unit, choice = nil)
-        @choice = choice
-        @path = path
-        @unit = unit
-        @subscribers = []
-        @lock = Mutex.new
+      # @param unit [Unit]   @param choice [Alsa::Choice, nil] of the sound card   @param jobs [String, nil] folder that takes are adopted from
+      def initialize(path, unit, choice = nil, jobs: nil)
+        @path, @unit, @choice, @jobs = path, unit, choice, jobs
+        @callers = []
+        @lock = Mutex.new # held for moments only; never while something is written
         FileUtils.rm_f(path)
         @server = UNIXServer.new(path)
         File.chmod(0o600, path)
@@ -26,21 +26,23 @@ module Loomshuttle
 
       # Starts the accepting thread.
       def start
-        @thread = Thread.new { loop { serve(@server.accept) } }
-        @thread.report_on_exception = false
+        @worker = Runtime::Worker.start("control") { serve(@server.accept) if @server.wait_readable(0.5) }
       end
 
+      # Never waits for anybody.
       # @param method [String] "meters", "second", "state" (something has changed) or "status" (how it goes on)
       # @param params [Hash]
       def tell(method, params)
-        return if @subscribers.empty?
+        told = @lock.synchronize { @callers.select(&:subscribed?) }
+        return if told.empty?
 
-        line = "#{Rpc.notification(method, params)}\n"
-        @lock.synchronize { @subscribers.select! { |socket| push(socket, line) } }
+        line = Rpc.notification(method, params)
+        told.each { |caller| caller.tell(line) }
       end
 
       def close
-        @thread&.kill
+        @worker&.stop
+        @lock.synchronize { @callers.dup }.each(&:close)
         @server.close
         FileUtils.rm_f(@path)
       end
@@ -48,27 +50,24 @@ module Loomshuttle
       private
 
       def serve(socket)
-        Thread.new do
-          rpc = Rpc.new(methods_for(socket))
-          while (line = socket.gets)
-            reply = rpc.answer(line)
-            break unless reply.nil? || @lock.synchronize { push(socket, "#{reply}\n") }
-          end
-        rescue SystemCallError, IOError
-          nil # the other side has gone
-        ensure
-          @lock.synchronize { @subscribers.delete(socket) }
-          socket.close
-        end
+        return socket.close if @lock.synchronize { @callers.size >= MOST }
+
+        caller = Caller.new(socket, on_end: method(:gone))
+        @lock.synchronize { @callers << caller }
+        caller.listen(Rpc.new(methods_for(caller), Requests::ALL))
       end
 
-      def methods_for(socket)
+      def gone(caller) = @lock.synchronize { @callers.delete(caller) }
+
+      def methods_for(caller)
         unit = @unit
-        { "status" => -> { unit.status }, **capture_methods(unit), **take_methods(unit), **device_methods(@choice),
+        { "status" => -> { unit.status }, "health" => -> { health }, **capture_methods(unit), **take_methods(unit), **device_methods(@choice),
           "play" => ->(take:, from: 0, to: nil, loop: false) { unit.play(take: take, from: from, to: to, loop: loop) },
           "stop" => -> { unit.stop },
-          "meters" => ->(subscribe:) { subscribe(socket, subscribe) } }
+          "meters" => ->(subscribe:) { caller.subscribe(subscribe) && { "subscribed" => subscribe } } }
       end
+
+      def health = { "threads" => Runtime::Health.threads, "troubles" => Runtime::Health.troubles }
 
       def capture_methods(unit)
         { "configure" => lambda do |tracks:, buffer: ABSENT, own_mix: ABSENT, bits: ABSENT, mirror: ABSENT, project: ABSENT|
@@ -87,7 +86,7 @@ module Loomshuttle
         { "take.change" => lambda do |take:, name: ABSENT, notes: ABSENT, colour: ABSENT, markers: ABSENT|
           unit.change_take(take: take, **given(name: name, notes: notes, colour: colour, markers: markers))
         end,
-          "take.adopt" => ->(folder:) { unit.shelf.adopt(folder: folder) },
+          "take.adopt" => ->(folder:) { unit.shelf.adopt(folder: made(folder)) },
           "take.discard" => ->(take:) { unit.shelf.discard(take: take) },
           "bin" => -> { unit.shelf.bin },
           "bin.restore" => ->(number:) { unit.shelf.restore(number: number) },
@@ -95,21 +94,17 @@ module Loomshuttle
       end
 
       def device_methods(choice)
-        { "devices" => -> { Alsa::Devices.list }, "device.choose" => ->(name:) { choice.choose(name) } }
+        { "devices" => -> { Alsa::Devices.list.map { |one| one.except("name") } }, "device.choose" => ->(id:, rate: nil) { choice.choose(id, rate) } }
+      end
+
+      # What the porter has made, and nothing else of this computer.
+      def made(folder)
+        return folder if @jobs && File.exist?(folder) && File.realpath(folder).start_with?("#{File.realpath(@jobs)}/")
+
+        raise Invalid.new("#{folder} is none of the porter's.", where: "folder")
       end
 
       def given(**values) = values.reject { |_, value| value.equal?(ABSENT) }
-
-      def subscribe(socket, wanted)
-        @lock.synchronize { wanted ? @subscribers |= [socket] : @subscribers.delete(socket) }
-        { "subscribed" => wanted ? true : false }
-      end
-
-      def push(socket, line)
-        socket.write_nonblock(line, exception: false) == line.bytesize
-      rescue SystemCallError, IOError
-        false
-      end
     end
   end
 end

@@ -6,23 +6,46 @@ module Loomshuttle
   module Recorder
     # The way of the sound through the recorder: packets in, batches out, playback packets back. It has no thread, no
     # socket and no clock: its time is the counter of the samples that arrive, so a test can drive it as fast as it
-    # likes. `receive` and everything that changes it run under one lock.
+    # likes. `receive`, `look` and everything that changes it run under one lock, which is held for moments.
+    #
+    # What it holds is bounded whatever arrives: a stream has one sender (Sender), a packet far from what is expected is believed only
+    # when others follow on it, and a gap, however long, is a length and no silence in memory.
     class Engine
-      BATCH = 2400
-      # How long a missing packet is waited for, in samples (20 ms).
-      WINDOW = 960
+      # Batches a second.
+      BATCHES = 20
+      # How long a missing packet is waited for (seconds).
+      WAIT = 0.02
+      # A packet that lies further from the newest one than this (seconds) is believed once CONFIRM of them follow on each other.
+      NEAR = 1.0
+      CONFIRM = 3
+      # A sender that goes on with a later time has left a gap of that length, up to this (seconds); beyond it has started anew.
+      LONGEST_GAP = 600
+      # Another sender that is ahead of the one before it by no more than this (seconds) has the same time.
+      TAKEN_OVER = 5
+      # Silence that is told, where no counter tells it (seconds).
+      PAUSE = 0.5
+      # How the sender's time went on: kind "paused" or "anew", at (position), and seconds on the wall.
+      Break = Struct.new(:kind, :at, :seconds)
 
-      attr_reader :position, :intakes, :timeline
+      attr_reader :position, :intakes, :timeline, :rate, :batch, :heard_at
 
       # @param streams [Array<Formats::Sdp::Stream>] of the card's sends
+      # @param now [Proc] seconds that only grow
       # @param on_batch [Proc] takes each Batch, in order
-      def initialize(streams, &on_batch)
-        @streams = streams
+      def initialize(streams, now: -> { 0.0 }, &on_batch)
+        @streams, @now, @on_batch = streams, now, on_batch
+        @rate = streams.first.rate
+        @batch = @rate / BATCHES
+        @window, @near, @longest = (@rate * WAIT).round, (@rate * NEAR).round, @rate * LONGEST_GAP
         @intakes = streams.map { |stream| Intake.new(stream.lanes) }
+        @senders = streams.map { |stream| Sender.new(stream.lanes, stream.payload_type) }
+        @far = streams.map { [] }
+        @sources = []
         @timeline = Timeline.new
-        @on_batch = on_batch
-        @position = 0
-        @newest = 0
+        @quiet = Quiet.new
+        @breaks = []
+        @position = @newest = 0
+        @noise = 0
         @lock = Monitor.new
       end
 
@@ -32,30 +55,88 @@ module Loomshuttle
       attr_writer :player
 
       # @param stream [Integer] index
-      # @param bytes [String] a datagram; what is no RTP packet, or no whole frames, is ignored
+      # @param bytes [String] a datagram; what is no RTP packet of its sender is counted and ignored
       def receive(stream, bytes)
         packet = Formats::Rtp.unpack(bytes)
-        return unless packet && whole?(stream, packet.payload)
+        synchronize do
+          next @noise += 1 unless packet
 
-        synchronize { accept(stream, packet) }
+          now = @now.call
+          @senders[stream].admit(packet, now).each { |one| accept(stream, one, now) }
+        end
       end
+
+      # Somebody looked and nothing had come: silence is measured by this.
+      def look = synchronize { @quiet.look(@now.call) }
 
       # @return [Integer] lanes of all streams
       def lanes = @streams.sum(&:lanes)
 
-      # @return [Hash] packets, late, repeated, reordered and lost_frames over all streams
-      def counts = @intakes.map(&:counts).reduce { |sum, one| sum.merge(one) { |_, a, b| a + b } }
+      # @return [Hash] packets, late, repeated, reordered, crowded, lost_frames and foreign over all streams
+      def counts
+        @intakes.map(&:counts).reduce { |sum, one| sum.merge(one) { |_, a, b| a + b } }.merge(foreign: @noise + @senders.sum(&:foreign))
+      end
 
       private
 
-      def whole?(stream, payload) = !payload.empty? && (payload.bytesize % (@streams[stream].lanes * Audio::Pcm24::BYTES)).zero?
+      def accept(stream, packet, now)
+        @timeline.start(packet.timestamp, @newest) unless @timeline.started?
+        changed = @sources[stream] && @sources[stream] != packet.source
+        @sources[stream] = packet.source
+        return restart(packet, now) && take(stream, packet, now) if changed && !goes_on?(packet)
+        return far(stream, packet, now) unless near?(packet)
 
-      def accept(stream, packet)
-        position, restarted = @timeline.locate(stream, packet, @newest)
-        position = flush if restarted
+        held = @far[stream].slice!(0..).select { |one| near?(one) }
+        (held << packet).each { |one| take(stream, one, now) }
+      end
+
+      def ahead(packet) = @timeline.position(packet.timestamp) - @newest
+      def near?(packet) = ahead(packet).abs <= @near
+
+      # Whether another sender has the time of the one before it.
+      def goes_on?(packet) = ahead(packet).between?(-@near, TAKEN_OVER * @rate)
+
+      def take(stream, packet, now)
+        position = @timeline.position(packet.timestamp)
+        note_pause(position, now)
+        @timeline.move(packet.timestamp, position)
         @intakes[stream].push(position, packet.payload)
         step_clock(@intakes[stream].newest) if @intakes[stream].newest > @newest
         release while ready?
+      end
+
+      # A single packet from another time is a stray; a few that follow on each other are the sender's own new time.
+      def far(stream, packet, now)
+        held = @far[stream]
+        held.clear if held.any? && Formats::Rtp.distance(held.last.timestamp, packet.timestamp, Formats::Rtp::TIMESTAMPS).abs > @near
+        held << packet
+        return if held.size < CONFIRM
+
+        packets = held.slice!(0..).sort_by { |one| @timeline.position(one.timestamp) }
+        restart(packets.first, now) unless ahead(packets.first).between?(0, @longest)
+        packets.each { |one| take(stream, one, now) }
+      end
+
+      # Silence that the sender's own counter does not tell: it waited, too.
+      def note_pause(position, now)
+        silent = @quiet.heard(now)
+        @heard_at = now
+        return if silent < PAUSE || @newest.zero?
+
+        untold = silent - ([position - @newest, 0].max / @rate.to_f)
+        @breaks << Break.new("paused", @newest, untold.round(1)) if untold > PAUSE
+      end
+
+      # A restarted sender begins at a whole batch; what was under way is closed with silence.
+      def restart(packet, now)
+        silent = @quiet.heard(now)
+        reached = @newest
+        release while @position < @newest
+        @newest = @position
+        @intakes.each { |intake| intake.restart(@position) }
+        @far.each(&:clear)
+        @timeline.start(packet.timestamp, @position)
+        @breaks << Break.new("anew", @position, [silent - ((@position - reached) / @rate.to_f), 0.0].max.round(1))
       end
 
       def step_clock(newest)
@@ -64,36 +145,38 @@ module Loomshuttle
       end
 
       def ready?
-        due = @position + BATCH
+        due = @position + @batch
         return false if @newest < due
 
-        @newest >= due + WINDOW || @intakes.all? { |intake| intake.complete_to?(due) }
+        @newest >= due + @window || @intakes.all? { |intake| intake.complete_to?(due) }
       end
 
       def release
-        upto = @position + BATCH
-        streams = []
-        gaps = []
+        whole = passed_over
+        return hand_on(@position + (whole * @batch)) { |intake, upto| [nil, [intake.skip(upto)]] } if whole > 1
+
+        hand_on(@position + @batch) { |intake, upto| intake.take(upto) }
+      end
+
+      # Whole batches of which nothing is here, before what came after them.
+      def passed_over
+        return 0 if @newest - @position < 4 * @batch
+
+        ([@intakes.filter_map(&:oldest).min || @newest, @newest - @window].min - @position) / @batch
+      end
+
+      def hand_on(upto)
+        streams, gaps = [], []
         @intakes.each_with_index do |intake, index|
-          bytes, missing = intake.take(upto)
           first = @streams[index].first - 1
+          bytes, missing = yield(intake, upto)
           streams << [first, intake.lanes, bytes]
           missing.each { |gap| gaps << [first, intake.lanes, gap.at, gap.frames] }
         end
-        batch = Batch.new(@position, BATCH, streams, gaps, @break)
+        breaks, @breaks = @breaks.partition { |one| one.at < upto }
+        batch = Batch.new(@position, upto - @position, streams, gaps, breaks)
         @position = upto
-        @break = nil unless @break == :ends
         @on_batch.call(batch)
-      end
-
-      # A restarted sender begins at a whole batch; what was under way is closed with silence.
-      def flush
-        @break = :ends
-        release while @position < @newest
-        @newest = @position
-        @break = :begins
-        @intakes.each { |intake| intake.restart(@position) }
-        @timeline.rebase(@position)
       end
     end
   end

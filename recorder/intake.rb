@@ -5,6 +5,8 @@ module Loomshuttle
     # Puts one stream's packets back into order by their timestamps. Positions are samples on the engine's time line.
     # Packets that come twice are dropped, late ones counted, and what never came is silence with a note of where.
     class Intake
+      # Packets that wait at most; what comes beyond is let go and counted.
+      MOST = 4000
       # A stretch that did not arrive: position and frames.
       Gap = Struct.new(:at, :frames)
 
@@ -18,7 +20,7 @@ module Loomshuttle
         @taken = 0
         @newest = 0
         @run = 0
-        @counts = { packets: 0, late: 0, repeated: 0, reordered: 0, lost_frames: 0 }
+        @counts = { packets: 0, late: 0, repeated: 0, reordered: 0, crowded: 0, lost_frames: 0 }
       end
 
       # @param position [Integer] of the packet's first frame
@@ -28,6 +30,7 @@ module Loomshuttle
         @counts[:packets] += 1
         return @counts[:late] += 1 if position + frames <= @taken
         return @counts[:repeated] += 1 if @waiting.key?(position)
+        return @counts[:crowded] += 1 if @waiting.size >= MOST
 
         @counts[:reordered] += 1 if position < @newest
         @waiting[position] = payload
@@ -41,6 +44,9 @@ module Loomshuttle
         @run >= position
       end
 
+      # @return [Integer, nil] position of the oldest that waits
+      def oldest = @waiting.each_key.min
+
       # Takes the frames up to a position.
       # @return [Array(String, Array<Gap>)] interleaved bytes, and what is missing in them
       def take(upto)
@@ -52,6 +58,16 @@ module Loomshuttle
         fill(parts, gaps, upto) if @taken < upto
         @run = upto if @run < upto
         [parts.size == 1 ? parts.first : parts.join, gaps]
+      end
+
+      # Passes over a stretch of which nothing is here.
+      # @return [Gap]
+      def skip(upto)
+        gap = Gap.new(@taken, upto - @taken)
+        @counts[:lost_frames] += gap.frames
+        @taken = upto
+        @run = upto if @run < upto
+        gap
       end
 
       # Starts over at a position, when the sender did.

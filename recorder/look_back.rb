@@ -36,7 +36,7 @@ module Loomshuttle
 
       private
 
-      def size(batch) = batch.streams.sum { |_, _, bytes| bytes.bytesize }
+      def size(batch) = batch.bytes
     end
   end
 end

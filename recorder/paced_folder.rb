@@ -6,8 +6,9 @@ module Loomshuttle
     # TakeFolder is; what goes wrong is raised at the next call. Its thread:
     #   copy   writes what was handed in, in order
     class PacedFolder
-      # So much may wait (batches and refreshes; ten seconds of sound).
+      # So much may wait: batches and refreshes (ten seconds of sound), and bytes of them.
       MOST = 220
+      MOST_BYTES = 128 << 20
       # Nothing done for this long while so much waits, and the disk is given up (seconds).
       STALLED = 5
       # What is left at the end must be written in this time (seconds).
@@ -16,10 +17,15 @@ module Loomshuttle
       # @param folder [TakeFolder]
       def initialize(folder)
         @folder = folder
-        @waiting = Queue.new
+        @waiting = []
+        @bytes = 0
+        @lock = Mutex.new
+        @changed = ConditionVariable.new
         @moved = now
         @thread = Thread.new { work }
+        @thread.name = "writes a copy"
         @thread.priority = -3
+        @thread.report_on_exception = false
       end
 
       def path = @folder.path
@@ -34,7 +40,10 @@ module Loomshuttle
       # Waits until everything that was handed in is written; nothing can be handed in afterwards.
       # @raise [SystemCallError] as write
       def settle
-        @waiting << nil
+        @lock.synchronize do
+          @ended = true
+          @changed.broadcast
+        end
         raise Errno::EIO, "it did not take its end in #{LAST} s" unless @thread.join(LAST)
         raise @problem if @problem
       end
@@ -50,27 +59,61 @@ module Loomshuttle
       private
 
       def work
-        while (call, *arguments = @waiting.pop)
+        while (call, *arguments = take)
           @folder.public_send(call, *arguments)
-          @moved = now
+          moved(arguments.first)
         end
       rescue SystemCallError => e
-        @problem = e
+        failed(e)
+      rescue StandardError => e # told as the disk's trouble, for whoever writes knows no other
+        Runtime::Log.surprise(e, "writing a copy")
+        failed(Errno::EIO.new("#{e.class} inside"))
       end
 
-      # Where sound comes faster than in real time, it waits for the disk.
-      def hand_in(*call)
-        while @waiting.size >= MOST && !@problem
-          raise Errno::EIO, "nothing was written for #{STALLED} s" if stalled?
-
-          sleep(0.005)
+      def take
+        @lock.synchronize do
+          @changed.wait(@lock, 1) while @waiting.empty? && !@ended
+          @waiting.first
         end
-        raise @problem if @problem
-
-        @waiting << call
       end
 
-      def stalled? = now - @moved > STALLED && @waiting.size >= MOST
+      def moved(piece)
+        @lock.synchronize do
+          @waiting.shift
+          @bytes -= size(piece)
+          @moved = now
+          @changed.broadcast
+        end
+      end
+
+      def failed(problem)
+        @lock.synchronize do
+          @problem = problem
+          @changed.broadcast
+        end
+      end
+
+      # Where sound comes faster than in real time, it waits for the disk. Must not be called with the lock.
+      def hand_in(*call)
+        @lock.synchronize do
+          while full? && !@problem
+            raise Errno::EIO, "nothing was written for #{STALLED} s" if now - @moved > STALLED
+
+            @changed.wait(@lock, 0.1)
+          end
+          raise @problem if @problem
+
+          @moved = now if @waiting.empty?
+          @waiting << call
+          @bytes += size(call[1])
+          @changed.broadcast
+        end
+      end
+
+      def full? = @waiting.size >= MOST || @bytes > MOST_BYTES
+
+      # @param piece [Hash] samples of tracks, or a manifest
+      def size(piece) = piece.each_value.sum { |one| one.is_a?(String) ? one.bytesize : 0 }
       def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
     end
   end

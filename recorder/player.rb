@@ -6,9 +6,10 @@ module Loomshuttle
     # packet a stream goes out, stamped one buffer later. `fill` reads ahead and may run on a thread of its own; `tick`
     # never waits for it.
     class Player
+      # Frames of a packet, at any rate.
       PACKET = 48
-      # Read ahead this far, in packets (one second).
-      AHEAD = 1000
+      # Read ahead this far (seconds).
+      AHEAD = 1.0
       # Read so much at once: small, since Ruby runs one thread at a time and the clock must not wait for this one.
       READ = 20
 
@@ -22,6 +23,8 @@ module Loomshuttle
       # @param send [Proc] takes stream index and RTP bytes
       def initialize(reader, streams:, buffer:, source:, &send)
         @reader, @streams, @buffer, @source, @send = reader, streams, buffer, source, send
+        @rate = streams.first.rate
+        @ahead = (AHEAD * @rate / PACKET).round
         @ready = Queue.new
         @reading = Mutex.new
         @sequence = 0
@@ -42,7 +45,7 @@ module Loomshuttle
       # @param newest [Integer] position up to which samples have arrived
       # @param timeline [Timeline]
       def tick(newest, timeline)
-        @next = newest - (newest % PACKET) if @next.nil? || newest - @next > 48_000 || newest < @next - 48_000
+        @next = newest - (newest % PACKET) if @next.nil? || newest - @next > @rate || newest < @next - @rate
         while @next + PACKET <= newest
           @started ||= @next
           send_packets(timeline.timestamp(@next + @buffer))
@@ -71,7 +74,7 @@ module Loomshuttle
 
       private
 
-      def hungry? = !@closed && @ready.size < AHEAD && !@reader.done?
+      def hungry? = !@closed && @ready.size < @ahead && !@reader.done?
 
       def read_some
         return if @closed

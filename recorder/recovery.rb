@@ -1,30 +1,79 @@
 # frozen_string_literal: true
 
+require "fileutils"
+
 module Loomshuttle
   module Recorder
     # What a recorder that was killed left behind: takes whose manifest still says "capturing". Their files are cut to
-    # the length that all of them have, and made true.
+    # the length that all of them have, and made true; a file that has no sound in it yet is left out. A take that ends the recorder while
+    # it is mended is put aside at the next start, and left as it is.
     module Recovery
+      # Stands in a take's folder while it is mended.
+      MENDING = ".mending"
+
       # @param root [String] folder of all takes
+      # @param cautious [Boolean] whether nothing is tried, since the recorder ends again and again
       # @return [Array<Hash>] manifests of the takes that were mended
-      def self.run(root)
+      def self.run(root, cautious: false)
+        put_aside(root, cautious)
         Manifest.all(root).filter_map do |folder, manifest|
-          mend(folder, manifest) if manifest["state"] == "capturing"
+          guarded(folder) { mend(folder, manifest) } if manifest["state"] == "capturing"
         end
       end
 
       class << self
         private
 
+        def put_aside(root, cautious)
+          return unless Dir.exist?(root)
+
+          Dir.children(root).each do |entry|
+            folder = File.join(root, entry)
+            died = File.exist?(File.join(folder, MENDING)) || (cautious && Manifest.read(folder)&.fetch("state") == "capturing")
+            aside(folder, "Mending it ended the recorder.") if died
+          end
+        end
+
+        # What cannot be mended is told, and hides no other take.
+        def guarded(folder)
+          FileUtils.touch(File.join(folder, MENDING))
+          yield
+        rescue StandardError => e
+          Runtime::Log.surprise(e, "mending #{Text.readable(folder, most: 300)}")
+          aside(folder, "It could not be mended: #{Text.readable(e.message, most: 300)}")
+          nil
+        ensure
+          FileUtils.rm_f(File.join(folder, MENDING))
+        end
+
+        def aside(folder, why)
+          File.write(File.join(folder, Manifest::ASIDE), why)
+          FileUtils.rm_f(File.join(folder, MENDING))
+        rescue SystemCallError => e
+          Runtime::Log.surprise(e, "putting #{Text.readable(folder, most: 300)} aside")
+        end
+
         def mend(folder, manifest)
-          entries = manifest["tracks"].select { |track| File.exist?(File.join(folder, track["file"])) }
-          frames = entries.map { |track| Formats::Wav::Mend.frames_on_disk(File.join(folder, track["file"])) }.min || 0
+          lengths = manifest["tracks"].to_h { |track| [track, frames_in(File.join(folder, track["file"]))] }
+          entries = lengths.compact.keys
+          frames = lengths.values.compact.min || 0
           FileUtils.rm_f(File.join(folder, TakeFolder::SPARE))
           entries.each { |track| mend_track(folder, track, frames) }
-          seconds = format("%.1f", frames / manifest["rate"].to_f)
-          words = ["The recorder ended while capturing; #{seconds} s of #{entries.size} tracks were recovered."] + TakeBreaks.words(manifest["breaks"], manifest["rate"])
-          Manifest.ending(manifest.merge("tracks" => entries, "state" => "recovered", "note" => words.join(" ")), frames)
+          Manifest.ending(manifest.merge("tracks" => entries, "state" => "recovered", "note" => words(manifest, entries, frames).join(" ")), frames)
             .tap { |mended| Manifest.write(folder, mended) }
+        end
+
+        # @return [Integer, nil] nil for a file that is not there, or that nothing has been written to, as after a power cut
+        def frames_in(path)
+          Formats::Wav::Mend.frames_on_disk(path)
+        rescue SystemCallError, Invalid
+          nil
+        end
+
+        def words(manifest, entries, frames)
+          lost = manifest["tracks"].size - entries.size
+          [format("The recorder ended while capturing; %<seconds>.1f s of %<tracks>d tracks were recovered.", seconds: frames / manifest["rate"].to_f, tracks: entries.size),
+           ("Of #{lost} more there was no sound on the disk." if lost.positive?), *TakeBreaks.words(manifest["breaks"], manifest["rate"])].compact
         end
 
         def mend_track(folder, track, frames)

@@ -10,8 +10,8 @@ module Loomshuttle
       BURST = 1024
       # Full scale 1.0 is far above this: nobody shall be startled.
       AMPLITUDE = 0.125
-      # It is listened for so long after the burst left (samples).
-      LONGEST = 48_000
+      # It is listened for so long after the burst left (seconds).
+      LONGEST = 1
       # A burst that comes back with less than this of its shape is none (correlation).
       LIKE = 0.5
 
@@ -19,11 +19,11 @@ module Loomshuttle
       class Burst
         attr_reader :position, :from, :to, :loop
 
-        # @param lane [Integer] return (1-based)   @param lanes [Integer] returns of the card
-        def initialize(lane, lanes)
+        # @param lane [Integer] return (1-based)   @param lanes [Integer] returns of the card   @param rate [Integer]
+        def initialize(lane, lanes, rate)
           @lane, @lanes = lane, lanes
           @from = @position = 0
-          @to = BURST + LONGEST
+          @to = BURST + (LONGEST * rate)
           @loop = false
         end
 
@@ -49,9 +49,9 @@ module Loomshuttle
       end
 
       # @param input [Integer] send (1-based) that it comes back on
-      # @param started [Proc] position at which the burst left, or nil before
-      def initialize(input, started)
-        @input, @started = input - 1, started
+      # @param started [Proc] position at which the burst left, or nil before   @param rate [Integer]
+      def initialize(input, started, rate)
+        @input, @started, @longest = input - 1, started, LONGEST * rate
         @heard = []
         @frames = 0
       end
@@ -59,19 +59,23 @@ module Loomshuttle
       # @param batch [Batch]
       def add(batch)
         left = @started.call or return
+        return if heard?
+
         part = batch.from(left) or return
         first, lanes, bytes = part.streams.find { |start, width, _| @input.between?(start, start + width - 1) }
+        return @heard.clear && (@frames = 0) unless bytes # what it was in did not come
+
         @heard << Audio::Pcm24.from_network(bytes, lanes)[true, @input - first]
         @frames += part.frames
       end
 
-      def heard? = @frames >= LONGEST + BURST
+      def heard? = @frames >= @longest + BURST
 
       # @return [Integer, nil] samples from leaving to coming back; nil when it did not come back
       def frames
-        sound = Numo::DFloat.cast(Numo::Int32.hstack(@heard)[0...(LONGEST + BURST)])
+        sound = Numo::DFloat.cast(Numo::Int32.hstack(@heard)[0...(@longest + BURST)])
         burst = Numo::DFloat.cast(RoundTrip.burst)
-        at = (0...LONGEST).max_by { |start| sound[start...(start + BURST)].dot(burst).abs }
+        at = (0...@longest).max_by { |start| sound[start...(start + BURST)].dot(burst).abs }
         found = sound[at...(at + BURST)]
         energy = Math.sqrt(found.dot(found) * burst.dot(burst))
         at if energy.positive? && found.dot(burst).abs / energy >= LIKE

@@ -10,20 +10,24 @@ module Loomshuttle
       # Our own: the request was understood and refused; data tells where.
       REFUSED = 1
 
+      # Requests in one batch, and how deep one may be nested.
+      MOST, DEEPEST = 100, 16
+
       # @param methods [Hash{String=>Proc}] each takes keyword parameters
-      def initialize(methods)
-        @methods = methods
+      # @param shapes [Hash{String=>Hash{Symbol=>Shape::Kind}}] what each parameter must be
+      def initialize(methods, shapes = {})
+        @methods, @shapes = methods, shapes
       end
 
       # @param line [String]
       # @return [String, nil] the answer's line; nil for a notification
       def answer(line)
-        request = JSON.parse(line)
+        request = JSON.parse(line, max_nesting: DEEPEST)
         return batch(request) if request.is_a?(Array)
 
         reply = one(request)
         reply && JSON.generate(reply)
-      rescue JSON::ParserError
+      rescue JSON::ParserError, EncodingError
         JSON.generate(error(nil, PARSE, "This is not JSON."))
       end
 
@@ -34,6 +38,7 @@ module Loomshuttle
 
       def batch(requests)
         return JSON.generate(error(nil, REQUEST, "An empty batch asks nothing.")) if requests.empty?
+        return JSON.generate(error(nil, REQUEST, "A batch has #{MOST} requests at most.")) if requests.size > MOST
 
         replies = requests.filter_map { |request| one(request) }
         replies.empty? ? nil : JSON.generate(replies)
@@ -53,20 +58,26 @@ module Loomshuttle
 
       def call(request)
         method = @methods[request["method"]]
-        return failure(METHOD, "There is no method #{request['method']}; known are #{@methods.keys.join(', ')}.") unless method
+        return failure(METHOD, "There is no method #{Text.readable(request['method'], most: 60)}; known are #{@methods.keys.join(', ')}.") unless method
 
         params = request.fetch("params", {})
         problem = wrong_params(method, params)
         return failure(PARAMS, problem) if problem
 
-        { "result" => method.call(**params.transform_keys(&:to_sym)) }
+        { "result" => method.call(**checked(request["method"], params.transform_keys(&:to_sym))) }
       rescue Invalid => e
         failure(REFUSED, e.message, "where" => e.where)
       rescue SystemCallError => e
         failure(INTERNAL, "The recorder could not do it: #{e.message}")
       rescue StandardError => e
-        warn "#{request['method']}: #{e.full_message(highlight: false)}"
+        Runtime::Log.surprise(e, request["method"])
         failure(INTERNAL, "The recorder failed at it: #{e.class}")
+      end
+
+      # @raise [Invalid]
+      def checked(name, params)
+        shapes = @shapes.fetch(name, {})
+        params.to_h { |field, value| [field, shapes[field] ? shapes[field].check(value, field.to_s) : value] }
       end
 
       def wrong_params(method, params)
@@ -74,7 +85,7 @@ module Loomshuttle
 
         known = method.parameters.map(&:last)
         unknown = params.keys.map(&:to_sym) - known
-        return "Unknown parameter #{unknown.join(', ')}; known are #{known.join(', ')}." unless unknown.empty?
+        return "Unknown parameter #{Text.readable(unknown.join(', '), most: 200)}; known are #{known.join(', ')}." unless unknown.empty?
 
         missing = method.parameters.filter_map { |kind, name| name if kind == :keyreq } - params.keys.map(&:to_sym)
         "Parameter #{missing.join(', ')} is missing." unless missing.empty?

@@ -8,34 +8,36 @@ module Loomshuttle
     #   reader   reads ahead for playback
     # Ruby runs one of them at a time. Those two have a low priority, which makes their turns short, and pass on by
     # themselves between streams, so that main is never more than a few milliseconds behind the clock.
-    #   control  accepts on the Unix socket; a thread a connection
-    #   watch    looks how full the disks are and tells how a take goes on; looks whether there is another card: then the
-    #            process ends, to be started anew on that one
+    #   control  accepts on the Unix socket; threads of each caller (Caller)
+    #   watch    tells how a take goes on; looks whether there is another card: then the process ends, to be started anew on that one
+    #   disks    looks how full the disks are; one that hangs holds up nobody else
     class Server
       # @param home [String] folder of the card's descriptions, and for takes, socket and configuration
-      def initialize(home:)
-        @choice = Alsa::Choice.new(home)
+      # @param cautious [Boolean] whether it starts without its configuration, since it has ended again and again
+      def initialize(home:, cautious: false)
+        @aside = Runtime::Aside.new(home)
+        %w[recorder.json sound-device.json].each { |file| @aside.put(File.join(home, file), "The recorder ended again and again.") } if cautious
+        @choice = Alsa::Choice.new(home, @aside)
         @description = @choice.device ? @choice : CardDescription.new(home)
         @takes = File.join(home, "takes")
+        @spool = Spool.new
         @card = card
-        @unit = Unit.new(sends: @description.sends, returns: @description.returns, takes: @takes,
-                         settings: File.join(home, "recorder.json"), now: method(:seconds)) { |index, bytes| @card.send(index, bytes) }
-        @unit.card_status = -> { @card.status }
-        @control = ControlServer.new(File.join(home, "recorder.sock"), @unit, @choice)
-        @unit.recovered.each { |take| warn "Recovered take #{take['number']}: #{take['note']}" }
+        @unit = make_unit(home, cautious)
+        @control = ControlServer.new(File.join(home, "recorder.sock"), @unit, @choice, jobs: File.join(home, "jobs"))
+        @unit.recovered.each { |take| Runtime::Log.now.warn("Recovered take #{take['number']}: #{take['note']}") }
       end
 
       # Runs until stop.
       def run
         come_first
         connect
-        threads = [batch_thread, reader_thread]
-        threads << watch_thread
+        workers = start_workers
         @control.start
-        @card.receive(0.2) { |stream, bytes| @unit.engine.receive(stream, bytes) } until @stopped
+        listen
       ensure
-        @batches&.close
-        threads&.each(&:join)
+        @spool.close
+        @batches&.join(30)
+        workers&.each(&:stop)
         @unit.close
         @control.close
         @card.close
@@ -45,6 +47,27 @@ module Loomshuttle
 
       private
 
+      # A packet that surprises us is one packet.
+      def listen
+        until @stopped
+          begin
+            @card.receive(0.2) { |stream, bytes| @unit.engine.receive(stream, bytes) }
+            @unit.engine.look
+          rescue StandardError => e
+            Runtime::Health.trouble(e, "receiving")
+            sleep(0.001)
+          end
+        end
+      end
+
+      def make_unit(home, cautious)
+        Unit.new(sends: @description.sends, returns: @description.returns, takes: @takes, settings: File.join(home, "recorder.json"), now: method(:seconds),
+                 aside: @aside, cautious: cautious) { |index, bytes| @card.send(index, bytes) }.tap do |unit|
+          unit.card_status = -> { @card.status }
+          unit.dropped = -> { @spool.dropped }
+        end
+      end
+
       # The desk's card over the network, or a sound card of this computer.
       def card
         return UdpCard.new(@description.sends, @description.returns) unless @choice.device
@@ -53,8 +76,7 @@ module Loomshuttle
       end
 
       def connect
-        @batches = Queue.new
-        @unit.spool = ->(batch) { @batches << batch }
+        @unit.spool = @spool.method(:<<)
         @unit.on_meters = ->(position, peaks, rms) { @control.tell("meters", meters(position, peaks, rms)) }
         @unit.on_second = ->(lines, pairs) { @control.tell("second", second(lines, pairs)) }
         @unit.on_state = -> { @control.tell("state", @unit.status) }
@@ -69,30 +91,38 @@ module Loomshuttle
         { "hum" => lines.map { |lane| lane.map { |amplitude| amplitude.round(6) } }, "pairs" => pairs.map { |one, two, r| [one, two, r.round(4)] } }
       end
 
-      def batch_thread
-        Thread.new do
-          while (batch = @batches.pop)
-            @unit.handle(batch)
-          end
-        end.tap { |thread| second_to_clock(thread) }
+      def start_workers
+        @batches = batch_thread
+        [Runtime::Worker.start("reader", priority: -3) { |worker| worker.rest(@unit.fill ? 0.05 : 0.1) },
+         Runtime::Worker.start("watch") { |worker| watch(worker) },
+         Runtime::Worker.start("disks") do |worker|
+           @unit.tell_free(takes: Runtime::Programs.free_bytes(@takes), mirror: @unit.mirror && Runtime::Programs.free_bytes(@unit.mirror))
+           worker.rest(2)
+         end]
       end
 
-      def reader_thread
-        Thread.new { sleep(@unit.fill ? 0.05 : 0.1) until @stopped }.tap { |thread| second_to_clock(thread) }
+      # It ends only once all that has arrived is written.
+      def batch_thread
+        Thread.new do
+          while (batch = @spool.pop)
+            begin
+              @unit.handle(batch)
+            rescue StandardError => e
+              Runtime::Health.trouble(e, "batches")
+            end
+          end
+        end.tap do |thread|
+          thread.name = "batches"
+          thread.priority = -3
+        end
       end
 
       # A capture is never cut short for it.
-      def watch_thread
-        Thread.new do
-          looks = 0
-          until @stopped
-            sleep(0.5)
-            @unit.tell_free(takes: FreeSpace.bytes(@takes), mirror: @unit.mirror && FreeSpace.bytes(@unit.mirror)) if (looks += 1) % 4 == 1
-            status = @unit.status
-            @control.tell("status", status) if looks.even?
-            stop if status["capture"].nil? && (@description.changed? || @choice.changed?)
-          end
-        end
+      def watch(worker)
+        worker.rest(0.5)
+        status = @unit.status
+        @control.tell("status", status) if (@looks = @looks.to_i + 1).even?
+        stop if status["capture"].nil? && (@description.changed? || @choice.changed?)
       end
 
       # Sound before screens, where the system lets us.
@@ -100,11 +130,6 @@ module Loomshuttle
         Process.setpriority(Process::PRIO_PROCESS, 0, -10)
       rescue SystemCallError
         nil
-      end
-
-      def second_to_clock(thread)
-        thread.priority = -3
-        thread.abort_on_exception = true
       end
 
       def seconds = Process.clock_gettime(Process::CLOCK_MONOTONIC)

@@ -29,7 +29,7 @@ module Loomshuttle
         # Moves a take into the bin.
         def discard(root, folder)
           FileUtils.mkdir_p(File.join(root, BIN))
-          File.rename(folder, File.join(root, BIN, File.basename(folder)))
+          File.rename(folder, free_name(File.join(root, BIN, File.basename(folder))))
         end
 
         # Takes a folder over that is a take already, under the next number.
@@ -39,12 +39,15 @@ module Loomshuttle
           manifest = Manifest.read(folder) or raise Invalid.new("#{folder} is no take.", where: "folder")
           number = TakeFiles.next_number(root)
           Manifest.write(folder, manifest.merge("number" => number))
-          File.rename(folder, File.join(root, TakeFiles.folder(number, manifest["name"])))
+          Runtime::Files.move(folder, File.join(root, TakeFiles.folder(number, manifest["name"])))
           manifest.merge("number" => number)
         end
 
         # @return [Array<Hash>] manifests of what lies in the bin, with bytes
         def binned(root) = Manifest.all(File.join(root, BIN)).map { |folder, manifest| manifest.merge("bytes" => bytes(folder)) }
+
+        # Takes another way where the name is taken again meanwhile.
+        def free_name(folder) = File.exist?(folder) ? "#{folder} again" : folder
 
         # @param number [Integer]
         # @raise [Invalid] when there is no such take in the bin
@@ -52,7 +55,7 @@ module Loomshuttle
           folder, = Manifest.all(File.join(root, BIN)).find { |_, one| one["number"] == number }
           raise Invalid.new("There is no take #{number} in the bin.", where: "take") unless folder
 
-          File.rename(folder, File.join(root, File.basename(folder)))
+          File.rename(folder, free_name(File.join(root, File.basename(folder))))
         end
 
         # Deletes what lies in the bin for good.
@@ -66,9 +69,7 @@ module Loomshuttle
         private
 
         def text(field, value)
-          raise Invalid.new("#{field} must be text", where: field) unless value.is_a?(String)
-
-          clean = value.strip
+          clean = Text.keep(value, field, most: 4000, lines: field == "notes").strip
           raise Invalid.new("a take needs a name", where: field) if field == "name" && clean.empty?
           raise Invalid.new("#{field} has #{clean.length} characters, #{WORDS[field]} fit", where: field) if clean.length > WORDS[field]
 
@@ -85,7 +86,11 @@ module Loomshuttle
           TakeMarkers.write_lists(folder, manifest["name"], markers, manifest["rate"])
         end
 
-        def bytes(folder) = Dir.children(folder).sum { |entry| File.size(File.join(folder, entry)) }
+        def bytes(folder)
+          Dir.children(folder).sum { |entry| File.size(File.join(folder, entry)) }
+        rescue SystemCallError
+          0
+        end
       end
     end
   end

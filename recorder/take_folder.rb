@@ -76,7 +76,7 @@ module Loomshuttle
 
       def keep(manifest)
         Manifest.write(@path, manifest)
-      rescue Errno::ENOSPC
+      rescue Errno::ENOSPC, Errno::EDQUOT
         nil # the files' own heads still tell their length
       end
     end

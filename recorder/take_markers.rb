@@ -5,6 +5,7 @@ module Loomshuttle
     # Markers and sections of a take, in its manifest and in the files beside and inside its sound.
     module TakeMarkers
       LONGEST = 80
+      MOST = Formats::TakeManifest::MARKERS
 
       # @param data [Array<Hash>] at, frames (absent or 0 for a point) and name, as the manifest and JSON-RPC have them
       # @param length [Integer, nil] frames of the take; nil while it grows
@@ -12,6 +13,7 @@ module Loomshuttle
       # @raise [Invalid] saying which one does not fit
       def self.parse(data, length = nil)
         raise Invalid.new("markers must be a list", where: "markers") unless data.is_a?(Array)
+        raise Invalid.new("a take has #{MOST} markers at most, not #{data.size}", where: "markers") if data.size > MOST
 
         data.each.with_index(1).map { |one, n| marker(one, n, length) }.sort_by { |one| [one.at, one.name] }
       end
@@ -31,10 +33,10 @@ module Loomshuttle
 
       def self.marker(one, number, length)
         at, frames, name = one.is_a?(Hash) ? [one["at"], one["frames"] || 0, one["name"]] : []
-        fits = at.is_a?(Integer) && frames.is_a?(Integer) && name.is_a?(String) && at >= 0 && frames >= 0
+        fits = at.is_a?(Integer) && frames.is_a?(Integer) && name.is_a?(String) && [at, frames].all? { |one| Formats::TakeManifest::FRAMES.cover?(one) }
         raise Invalid.new("marker #{number} needs at and frames as whole numbers, and a name", where: "markers") unless fits
 
-        clean = name.strip
+        clean = Text.keep(name, "marker #{number}", most: 400, lines: false).strip
         raise Invalid.new("marker #{number} needs a name of 1 to #{LONGEST} characters", where: "markers") unless clean.length.between?(1, LONGEST)
         raise Invalid.new("marker #{number}, #{clean}, lies behind the end of the take", where: "markers") if length && at + frames > length
 

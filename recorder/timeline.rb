@@ -2,59 +2,36 @@
 
 module Loomshuttle
   module Recorder
-    # Turns RTP timestamps (32 bits, any start) into positions that only grow. All streams of a card share one clock;
-    # when a sender restarts, its new timestamps go on where the old ones stood.
+    # Turns RTP timestamps (32 bits, any start) into positions that only grow. All streams of a card share one clock; when a sender
+    # restarts, its new timestamps go on where the old ones stood.
     class Timeline
-      # More than this apart, and it is another time line rather than a late packet (samples).
-      JUMP = 5 * 48_000
-
       # @return [Integer] how often the sender started over
       attr_reader :restarts
 
       def initialize
-        @sources = {}
         @restarts = 0
       end
 
-      # @param stream [Integer]
-      # @param packet [Formats::Rtp::Packet]
-      # @param newest [Integer] position that the next restart goes on from
-      # @return [Array(Integer, Boolean)] position, and whether a restart happened here
-      def locate(stream, packet, newest)
-        return [start(stream, packet, newest), false] unless @base_timestamp
+      # @return [Boolean] whether anything has come yet
+      def started? = !@base_timestamp.nil?
 
-        position = @base_position + Formats::Rtp.distance(@base_timestamp, packet.timestamp, Formats::Rtp::TIMESTAMPS)
-        restarted = @sources.key?(stream) && @sources[stream] != packet.source && (position - newest).abs > JUMP
-        @sources[stream] = packet.source
-        return [restart(packet, newest), true] if restarted
-
-        base(packet, position) if position > @base_position
-        [position, false]
+      # @param timestamp [Integer] that stands for a position from now on
+      def start(timestamp, position)
+        @restarts += 1 if started?
+        @base_timestamp, @base_position = timestamp, position
       end
 
-      # Moves what was counted from the last restart to a later position.
-      def rebase(position) = @base_position = position
+      # @param timestamp [Integer]
+      # @return [Integer] its position, within half a round of the counter either way
+      def position(timestamp) = @base_position + Formats::Rtp.distance(@base_timestamp, timestamp, Formats::Rtp::TIMESTAMPS)
+
+      # The base moves along with what arrives, so that distances stay small and the counter may wrap any number of times.
+      def move(timestamp, position)
+        @base_timestamp, @base_position = timestamp, position if position > @base_position
+      end
 
       # @return [Integer] RTP timestamp of a position
       def timestamp(position) = (@base_timestamp + (position - @base_position)) % Formats::Rtp::TIMESTAMPS
-
-      private
-
-      def start(stream, packet, newest)
-        @sources[stream] = packet.source
-        base(packet, newest)
-      end
-
-      def restart(packet, newest)
-        @restarts += 1
-        base(packet, newest)
-      end
-
-      # The base moves along, so that distances stay small and the counter may wrap any number of times.
-      def base(packet, position)
-        @base_timestamp = packet.timestamp
-        @base_position = position
-      end
     end
   end
 end

@@ -33,7 +33,7 @@ module Loomshuttle
       # keep it for milliseconds.
       def send(index, bytes)
         @out[index].write_nonblock(bytes, exception: false)
-      rescue Errno::ECONNREFUSED, Errno::ENOBUFS
+      rescue Errno::ECONNREFUSED, Errno::ENOBUFS, Errno::EPERM
         nil # the desk is not there; its side counts what it misses
       end
 
@@ -54,6 +54,7 @@ module Loomshuttle
         end
       end
 
+      # @raise [Invalid] when the port is taken
       def bind(stream)
         socket = UDPSocket.new
         make_room(socket)

@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 require "fileutils"
-require "json"
+require "monitor"
 
 module Loomshuttle
   module Recorder
@@ -11,7 +11,8 @@ module Loomshuttle
     class Unit
       # Without arriving samples for this long (seconds) there is no clock.
       CLOCK_LOST = 0.5
-      DEFAULTS = { "tracks" => [], "buffer" => 1024, "own_mix" => [], "bits" => 24, "mirror" => nil, "project" => "" }.freeze
+      # A loop is no shorter (seconds): each round costs a turn of its own.
+      SHORTEST_LOOP = 0.1
 
       # @return [Shelf] of the takes that are over
       attr_reader :shelf
@@ -22,17 +23,19 @@ module Loomshuttle
       # @param takes [String] folder of all takes
       # @param settings [String] file that keeps the configuration over a restart
       # @param now [Proc] seconds that only grow   @param wall [Proc] the time of day
+      # @param aside [Runtime::Aside, nil] for what cannot be read   @param cautious [Boolean] whether no unfinished take is mended
       # @param send [Proc] takes return stream index and RTP bytes
-      def initialize(sends:, returns:, takes:, settings:, now:, wall: -> { Time.now }, &send)
-        @sends, @returns, @takes, @settings_file, @now = sends, returns, takes, settings, now
-        @engine = Engine.new(sends) { |batch| arrived(batch) }
+      def initialize(sends:, returns:, takes:, settings:, now:, wall: -> { Time.now }, aside: nil, cautious: false, &send)
+        @sends, @returns, @takes, @now = sends, returns, takes, now
+        @engine = Engine.new(sends, now: now) { |batch| @spool.call(batch) }
         @playback = Playback.new(@engine, returns: returns, &send)
         @spool = method(:handle)
-        @config = load_config
+        @config = Config.new(settings, aside)
+        @transport = Monitor.new # held while playback is changed, never while a batch is waited for
         FileUtils.mkdir_p(takes)
         @capturing = Capturing.new(takes, rate: rate, lanes: @engine.lanes, wall: wall, on_change: method(:changed)) { @engine.position }
-        @recovered = Recovery.run(takes)
-        @shelf = Shelf.new(takes, playing: -> { @playback.take }, on_change: method(:changed))
+        @recovered = recover(cautious)
+        @shelf = Shelf.new(takes, playing: -> { @playback.take }, on_change: method(:changed), mirror: method(:mirror))
       end
 
       # @param spool [Proc] takes batches instead of handling them where they arise, to hand them to `handle` elsewhere
@@ -51,7 +54,8 @@ module Loomshuttle
         { "clock" => clock?, "position" => @engine.position, "rate" => rate, "lanes" => @engine.lanes, "buffer" => @config["buffer"],
           "counts" => @engine.counts.transform_keys(&:to_s), "restarts" => @engine.timeline.restarts, "capture" => @capturing.status,
           "look_back" => @capturing.look_back.status, "playback" => @playback.status, "tracks" => @config["tracks"], "takes_folder" => File.expand_path(@takes),
-          "card" => @card_status&.call, "trip" => trip, "last_problem" => @capturing.problem, "recovered" => recovered_words }
+          "mirror_folder" => mirror,
+          "card" => @card_status&.call, "trip" => trip, "last_problem" => @capturing.problem, "recovered" => recovered_words, "dropped" => @dropped&.call.to_i }
       end
 
       # @return [Hash] frames of the take under way and of the one that plays, nil where there is none, and lanes that rest
@@ -61,12 +65,7 @@ module Loomshuttle
       # @param others [Hash] what is not given stays: buffer (samples each way), own_mix (return lanes of the recorder's own mix, or
       #   none), bits (24 or 32, float), mirror (folder of a second copy, or nil), project (the show)
       def configure(tracks:, **others)
-        raise Invalid.new("tracks must be a list", where: "tracks") unless tracks.is_a?(Array)
-
-        given = @config.merge(others.transform_keys(&:to_s))
-        check_config(**given.transform_keys(&:to_sym).slice(:buffer, :own_mix, :bits, :mirror))
-        @config = given.merge("tracks" => tracks.map { |track| Track.parse(track).to_h.transform_keys(&:to_s) })
-        save_config
+        @config.change(tracks, others.transform_keys(&:to_s))
         changed
         status
       end
@@ -87,6 +86,8 @@ module Loomshuttle
       # @return [Hash] as Capturing#status
       def capture_start(name: "", frames: nil, back: 0)
         check_capture(name, frames, back)
+        raise Invalid.new("No track is armed; arm at least one.", where: "tracks") if wanted_tracks.empty?
+
         @capturing.start(wanted_tracks, name: name.strip.empty? ? "Take" : name, limit: frames, back: back, bits: @config["bits"], mirror: @config["mirror"],
                                         project: @config["project"])
         changed
@@ -137,62 +138,56 @@ module Loomshuttle
 
       # @param take [Integer, String] number or id
       # @param from [Integer] frame   @param to [Integer, nil]
+      # @raise [Invalid]
       def play(take:, from: 0, to: nil, loop: false)
-        raise Invalid.new("No samples arrive from the desk, so there is no clock to play by.", where: "clock") unless clock?
-
-        folder, manifest = @shelf.find(take)
-        reader = TakeReader.new(folder, manifest, outputs: tracks.to_h { |track| [track.number, track.outputs] },
-                                                  lanes: @returns.sum(&:lanes), own_mix: @config["own_mix"], from: from, to: to, loop: loop)
-        @playback.start(reader, manifest, buffer: @config["buffer"])
+        need_clock("there is no clock to play by")
+        folder, manifest = playable(take)
+        check_loop(manifest, from, to || manifest["frames"]) if loop
+        @transport.synchronize do
+          reader = TakeReader.new(folder, manifest, outputs: tracks.to_h { |track| [track.number, track.outputs] },
+                                                    lanes: return_lanes, own_mix: @config["own_mix"], from: from, to: to, loop: loop)
+          @playback.start(reader, manifest, buffer: @config["buffer"])
+        end
         changed
         @playback.status
       end
 
       # Captures some tracks while the others of a take play, on one time line with it: what the desk sends is counted from when
-      # it could hear the take, so that what was played along stands where it was played.
+      # it could hear the take, so that what was played along stands where it was played. Where it is refused, nothing plays.
       # @param take [Integer, String] number or id   @param tracks [Array<Integer>] numbers to capture; they are not played
       # @param from [Integer] frame of the take
       # @return [Hash] as Capturing#status
+      # @raise [Invalid]
       def overdub(take:, tracks:, name: "", from: 0)
         check_capture(name, nil, 0)
-        wanted = self.tracks.select { |track| tracks.include?(track.number) && !track.inputs.empty? }
+        wanted = self.tracks.select { |track| tracks.include?(track.number) && within_card?(track) }
         raise Invalid.new("Choose at least one track with an input.", where: "tracks") if wanted.empty?
 
-        folder, manifest = @shelf.find(take)
-        reader = TakeReader.new(folder, manifest, outputs: self.tracks.reject { |track| tracks.include?(track.number) }.to_h { |track| [track.number, track.outputs] },
-                                                  lanes: @returns.sum(&:lanes), from: from)
-        player = @playback.start(reader, manifest, buffer: @config["buffer"])
-        trip = self.trip
-        over = { "take" => manifest["id"], "number" => manifest["number"], "from" => from, "trip" => trip }
-        @capturing.start(wanted, name: name.strip.empty? ? "Over #{manifest['name']}" : name, at: -> { player.started && (player.started + trip) },
-                                 over: over, **@config.slice("bits", "mirror", "project").transform_keys(&:to_sym))
+        folder, manifest = playable(take)
+        played = self.tracks.reject { |track| tracks.include?(track.number) }.to_h { |track| [track.number, track.outputs] }
+        @transport.synchronize { over(manifest, wanted, TakeReader.new(folder, manifest, outputs: played, lanes: return_lanes, from: from), name) }
         changed
         @capturing.status
       end
 
       # @return [Integer] samples from sending to coming back: as measured with this buffer, or else the buffer
-      def trip = @config["trips"]&.fetch(@config["buffer"].to_s, nil) || @config["buffer"]
+      def trip = @config.trip
 
       # Measures the way out by a return and back by a send, and keeps it for overdubs.
       # @param output [Integer] return   @param input [Integer] send
       # @return [Hash] frames, and buffer that it was measured with
-      # @raise [Invalid] when nothing comes back
+      # @raise [Invalid] when nothing comes back, or there is no such lane, or another one is under way
       def measure_trip(output:, input:)
-        raise Invalid.new("No samples arrive from the desk, so nothing can be measured.", where: "clock") unless clock?
-        raise Invalid.new("Stop playback first.", where: "playback") if @playback.going?
+        need_clock("nothing can be measured")
+        raise Invalid.new("The card has returns 1 to #{return_lanes}, not #{output}.", where: "output") unless output.between?(1, return_lanes)
+        raise Invalid.new("The card has sends 1 to #{@engine.lanes}, not #{input}.", where: "input") unless input.between?(1, @engine.lanes)
 
-        words = { "id" => "trip", "number" => 0, "name" => "round trip", "frames" => RoundTrip::BURST }
-        player = @playback.start(RoundTrip::Burst.new(output, @returns.sum(&:lanes)), words, buffer: @config["buffer"])
-        @trip = RoundTrip.new(input, -> { player.started })
-        yield_until_heard
-        frames = @trip.frames or raise Invalid.new("Nothing came back on card send #{input} of what left on return #{output}: put its channel on take and send it at channel in.",
-                                                   where: "trip")
-        @config = @config.merge("trips" => @config["trips"].to_h.merge(@config["buffer"].to_s => frames))
-        save_config
-        { "frames" => frames, "buffer" => @config["buffer"] }
-      ensure
-        stop unless @trip.nil?
-        @trip = nil
+        one_at_a_time do
+          frames = measured(output, input) or raise Invalid.new("Nothing came back on card send #{input} of what left on return #{output}: put its channel on take and " \
+                                                                "send it at channel in.", where: "trip")
+          @config.keep_trip(frames)
+          { "frames" => frames, "buffer" => @config["buffer"] }
+        end
       end
 
       # @param card_status [Proc] gives the card's state for people
@@ -201,22 +196,25 @@ module Loomshuttle
       # @param wait [Proc] lets time pass while a measurement listens
       attr_writer :wait
 
+      # @param dropped [Proc] gives frames that were let go since the disk was too slow
+      attr_writer :dropped
+
       # Stops playback, if there is any.
       def stop
-        changed if @playback.stop
+        changed if @transport.synchronize { @playback.stop }
         @playback.status
       end
 
-      # Takes a batch: writes, measures. Called from one thread only.
+      # Takes a batch: writes, measures. Called from one thread only, without any lock. What fails here fails alone.
       # @param batch [Batch]
       def handle(batch)
-        batch.hold_samples
-        @capturing.handle(batch)
-        @on_meters&.call(batch.position, *dbfs(batch))
-        @listening&.add(batch)
-        @trip&.add(batch)
+        alone("reading a batch") { batch.hold_samples }
+        alone("capturing") { @capturing.handle(batch) }
+        alone("telling meters") { @on_meters&.call(batch.position, *dbfs(batch)) }
+        alone("listening") { @listening&.add(batch) }
+        alone("measuring a trip") { @trip&.add(batch) }
         batch.forget_samples
-        stop if @playback.over?
+        stop_at_end
       end
 
       # Reads ahead for playback.
@@ -232,39 +230,100 @@ module Loomshuttle
       private
 
       def rate = @sends.first.rate
-      def tracks = @config["tracks"].map { |data| Track.parse(data) }
-      def clock? = !@last_arrival.nil? && @now.call - @last_arrival < CLOCK_LOST
+      def return_lanes = @returns.sum(&:lanes)
+      def tracks = @config.tracks
+      def clock? = !@engine.heard_at.nil? && @now.call - @engine.heard_at < CLOCK_LOST
       def changed = @on_state&.call
 
-      # Dated where it arises: a disk that is slow is no desk that is silent.
-      def arrived(batch)
-        note_break(batch)
-        @spool.call(batch)
+      def alone(what)
+        yield
+      rescue StandardError => e
+        Runtime::Health.trouble(e, what)
       end
 
-      # How long there was no sound before a batch with which the sender started anew.
-      def note_break(batch)
-        now = @now.call
-        place, batch.break = batch.break, nil
-        batch.break = [now - @last_arrival - (batch.frames / rate.to_f), 0.0].max.round(1) if place == :begins && @last_arrival
-        @last_arrival = now unless place == :ends
+      # Of the takes and their second copies.
+      def recover(cautious)
+        [@takes, mirror].compact.uniq.flat_map { |root| alone("mending takes in #{root}") { Recovery.run(root, cautious: cautious) } || [] }.uniq { |take| take["id"] }
       end
 
-      def wanted_tracks = tracks.select { |track| track.captured? && track.inputs.all? { |lane| lane <= @engine.lanes } }
+      # Who changes playback meanwhile looks at its end himself.
+      def stop_at_end
+        return unless @playback.over? && @transport.try_enter
 
-      def check_config(buffer:, own_mix:, bits:, mirror:)
-        raise Invalid.new("the buffer is a number of samples", where: "buffer") unless buffer.is_a?(Integer) && buffer.positive?
-        raise Invalid.new("the own mix has two lanes or none", where: "own_mix") unless Track.lanes?(own_mix) && own_mix.size != 1
-        raise Invalid.new("there are 24 or 32 bits", where: "bits") unless [24, 32].include?(bits)
-        raise Invalid.new("the mirror is a folder", where: "mirror") unless mirror.nil? || mirror.is_a?(String)
+        begin
+          stop
+        ensure
+          @transport.exit
+        end
+      end
+
+      def within_card?(track) = !track.inputs.empty? && track.inputs.all? { |lane| lane <= @engine.lanes }
+      def wanted_tracks = tracks.select { |track| track.captured? && within_card?(track) }
+
+      def need_clock(why)
+        raise Invalid.new("No samples arrive from the desk, so #{why}.", where: "clock") unless clock?
+      end
+
+      # @return [Array(String, Hash)] folder and manifest of a take that fits the card's rate
+      def playable(take)
+        folder, manifest = @shelf.find(take)
+        return [folder, manifest] if manifest["rate"] == rate
+
+        raise Invalid.new("Take #{manifest['number']} was captured at #{manifest['rate'] / 1000.0} kHz, and the card runs at #{rate / 1000.0} kHz.", where: "take")
+      end
+
+      def check_loop(manifest, from, to)
+        return if to - from >= manifest["rate"] * SHORTEST_LOOP
+
+        raise Invalid.new("A loop lasts #{SHORTEST_LOOP} s at least; choose a longer part.", where: "to")
+      end
+
+      def over(manifest, wanted, reader, name)
+        player, trip = nil, self.trip
+        started = -> { player&.started && (player.started + trip) }
+        about = { "take" => manifest["id"], "number" => manifest["number"], "from" => reader.from, "trip" => trip }
+        options = { bits: @config["bits"], mirror: @config["mirror"], project: @config["project"] }
+        @capturing.start(wanted, name: name.strip.empty? ? "Over #{manifest['name']}" : name, at: started, over: about, **options) do
+          player = @playback.start(reader, manifest, buffer: @config["buffer"])
+        end
+      rescue StandardError
+        player ? @playback.stop : reader.close
+        raise
+      end
+
+      # Playback and measurement belong to one who measures.
+      def one_at_a_time
+        raise Invalid.new("A measurement is under way already.", where: "trip") unless (@measuring ||= Mutex.new).try_lock
+
+        begin
+          yield
+        ensure
+          @measuring.unlock
+        end
+      end
+
+      # @return [Integer, nil] frames
+      def measured(output, input)
+        player = @transport.synchronize do
+          raise Invalid.new("Stop playback first.", where: "playback") if @playback.going?
+
+          words = { "id" => "trip", "number" => 0, "name" => "round trip", "frames" => RoundTrip::BURST }
+          @playback.start(RoundTrip::Burst.new(output, return_lanes, rate), words, buffer: @config["buffer"])
+        end
+        @trip = RoundTrip.new(input, -> { player.started }, rate)
+        yield_until_heard
+        @trip.frames
+      ensure
+        @trip = nil
+        stop if player
       end
 
       def check_capture(name, frames, back)
-        raise Invalid.new("The name is text.", where: "name") unless name.is_a?(String)
+        Text.keep(name, "The name", most: 80, lines: false)
         raise Invalid.new("frames is a whole number above 0.", where: "frames") unless frames.nil? || (frames.is_a?(Integer) && frames.positive?)
         raise Invalid.new("back is from 0 to #{LookBack::SECONDS} seconds.", where: "back") unless back.is_a?(Numeric) && back.between?(0, LookBack::SECONDS)
-        raise Invalid.new("No samples arrive from the desk, so nothing can be captured.", where: "clock") unless clock?
-        raise Invalid.new("No track is armed; arm at least one.", where: "tracks") if wanted_tracks.empty?
+
+        need_clock("nothing can be captured")
       end
 
       def yield_until_heard
@@ -281,19 +340,6 @@ module Loomshuttle
       def dbfs(batch)
         peaks, squares = batch.levels
         [peaks.map { |peak| Audio::Level.dbfs(peak) }, squares.map { |square| Audio::Level.rms_of(square) }]
-      end
-
-      def load_config
-        data = JSON.parse(File.read(@settings_file))
-        data["tracks"].each { |track| Track.parse(track) }
-        DEFAULTS.merge(data)
-      rescue SystemCallError, JSON::ParserError, Invalid, NoMethodError
-        DEFAULTS
-      end
-
-      def save_config
-        File.write("#{@settings_file}.new", JSON.generate(@config))
-        File.rename("#{@settings_file}.new", @settings_file)
       end
     end
   end

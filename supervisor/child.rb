@@ -2,49 +2,74 @@
 
 module Loomshuttle
   module Supervisor
-    # One process that is kept running: started in a group of its own, so that Ctrl-C reaches the supervisor alone, and
-    # started again when it ends unasked.
+    # One process that is kept running: started in a group of its own, so that Ctrl-C reaches the supervisor alone, and started again when
+    # it ends unasked. One that ends again and again is given up alone: it is tried again with growing pauses, and without what it may have
+    # died of (LOOMSHUTTLE_CAUTIOUS). One that ends well, as a desk does that starts anew, is started at once.
     class Child
-      # This many ends within this many seconds, and it is hopeless.
+      # This many failures within this many seconds, and it is given up.
       HOPELESS = 5
-      WITHIN = 20
+      WITHIN = 60
+      # Pauses before it is started again (seconds): while it is not given up, and afterwards.
+      PAUSES = [0, 0.5, 1, 2].freeze
+      LONG_PAUSES = [5, 10, 20, 40, 80, 160, 300].freeze
+      # Running for so long, and all is forgotten.
+      STEADY = 60
+      # Ends that were well, within a second, before there is a pause as well.
+      BUSY = 5
+      # Bytes of what it prints before that is put away.
+      OUTPUT = 1 << 20
 
       attr_reader :name
 
       # @param name [String] of the script in processes/
-      # @param arguments [Array<String>]  @param environment [Hash]  @param log [String] file
-      def initialize(name, arguments, log:, environment: {})
-        @name, @arguments, @log, @environment = name, arguments, log, environment
-        @ends = []
+      # @param arguments [Array<String>]  @param environment [Hash]  @param log [String] file for what it prints
+      # @param now [Proc] seconds that only grow
+      def initialize(name, arguments, log:, environment: {}, now: -> { Process.clock_gettime(Process::CLOCK_MONOTONIC) })
+        @name, @arguments, @log, @environment, @now = name, arguments, log, environment, now
+        @failures, @ends = [], []
+        @long = 0
       end
 
+      # @raise [SystemCallError] when the system has no room for it
       def start
+        put_away_output
         script = File.join(ROOT, "processes", "#{@name}.rb")
-        @pid = spawn(@environment, RbConfig.ruby, script, *@arguments, out: [@log, "a"], err: %i[child out], in: File::NULL, pgroup: true)
+        more = given_up? ? { "LOOMSHUTTLE_CAUTIOUS" => "1" } : {}
+        @started_at = @now.call
+        @start_at = nil
+        @pid = spawn({ **@environment, **more }, RbConfig.ruby, script, *@arguments, out: [@log, "a", 0o600], err: %i[child out], in: File::NULL, pgroup: true)
+      rescue SystemCallError => e
+        failed("it could not be started: #{e.message}")
       end
 
-      # Looks after it.
-      # @return [String, nil] what is to be told
-      # @raise [Failed] when it ends again and again
-      def watch
-        return unless @pid && Process.wait(@pid, Process::WNOHANG)
+      def given_up? = @given_up == true
 
-        now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
-        @ends = @ends.select { |at| now - at < WITHIN } << now
-        raise Failed, "The #{@name} ends again and again; its last words are in #{@log}: #{last_words}" if @ends.size >= HOPELESS
+      # Looks after it. Never waits.
+      # @return [String, nil] what is to be told
+      def watch
+        return look_at_end if @pid
+        return unless @start_at && @now.call >= @start_at
 
         start
-        "The #{@name} had ended; it was started again."
+        nil
+      end
+
+      # @return [Hash] name, state ("running", "starting" or "given up"), words or nil
+      def report
+        return { "name" => @name, "state" => "running", "words" => nil } if @pid && !given_up?
+
+        { "name" => @name, "state" => given_up? ? "given up" : "starting", "words" => @words }
       end
 
       # Asks it to end, and ends it when it does not.
       def stop(seconds: 10)
+        @start_at = nil
         return unless @pid
 
         Process.kill(:TERM, @pid)
-        deadline = Process.clock_gettime(Process::CLOCK_MONOTONIC) + seconds
+        deadline = @now.call + seconds
         until Process.wait(@pid, Process::WNOHANG)
-          Process.kill(:KILL, @pid) if Process.clock_gettime(Process::CLOCK_MONOTONIC) > deadline
+          Process.kill(:KILL, @pid) if @now.call > deadline
           sleep(0.05)
         end
         @pid = nil
@@ -54,7 +79,48 @@ module Loomshuttle
 
       private
 
-      def last_words = File.readlines(@log).last(3).map(&:strip).join(" | ")
+      def look_at_end
+        _, status = Process.wait2(@pid, Process::WNOHANG)
+        return steady unless status
+
+        @pid = nil
+        status.success? ? ended : failed(last_words)
+      rescue Errno::ECHILD
+        @pid = nil
+        failed("it was gone")
+      end
+
+      def steady
+        return unless (@failures.any? || given_up?) && @now.call - @started_at > STEADY
+
+        was, @given_up, @long = given_up?, false, 0
+        @failures.clear
+        "The #{@name} runs again." if was
+      end
+
+      def ended
+        @ends = @ends.last(BUSY) << @now.call
+        pause = @ends.size > BUSY && @ends.last - @ends.first < 1 ? 1 : 0
+        @start_at = @now.call + pause
+        "The #{@name} had ended; it was started again."
+      end
+
+      def failed(why)
+        now = @now.call
+        @pid = nil
+        @failures = @failures.select { |at| now - at < WITHIN } << now
+        @given_up ||= @failures.size >= HOPELESS
+        pause = given_up? ? LONG_PAUSES[[(@long += 1) - 1, LONG_PAUSES.size - 1].min] : PAUSES[[@failures.size - 1, PAUSES.size - 1].min]
+        @start_at = now + pause
+        @words = given_up? ? "The #{@name} ends again and again, and was given up; it is tried again every #{pause} s. Its last words: #{why}" : nil
+        given_up? ? @words : "The #{@name} had ended; it was started again."
+      end
+
+      def last_words = Text.readable(File.readlines(@log).last(3).map(&:strip).join(" | "), most: 500)
+
+      def put_away_output
+        File.rename(@log, "#{@log}.1") if File.exist?(@log) && File.size(@log) > OUTPUT
+      end
     end
   end
 end

@@ -3,14 +3,14 @@
 require "fileutils"
 require "json"
 require "net/http"
-require "shellwords"
 
 module Loomshuttle
   module Supervisor
-    # bin/demo once everything is installed: database, demo show, desk, recorder and web, in that order, until Ctrl-C or
-    # TERM; then all of them end in the opposite order.
+    # bin/demo once everything is installed: database, demo show, desk, recorder, porter and web, in that order, until Ctrl-C or TERM; then
+    # all of them end in the opposite order. Once it has begun, nothing but a person ends it.
     class Demo
-      LEAST_FREE = 300 * 1024 * 1024
+      # Seconds that all parts have to come.
+      PATIENCE = 40
 
       # @param arguments [Array<String>] of the command line
       # @return [Integer] exit code
@@ -23,24 +23,20 @@ module Loomshuttle
 
       def initialize(port:, home:)
         @ports = Ports.new(web: port)
-        @home = home
+        @home = Home.new(home)
         @children = []
       end
 
       # @return [Integer] exit code
       def run
         %w[INT TERM HUP].each { |signal| trap(signal) { @stopped = true } }
-        prepare_home
-        lock
-        @postgres = Postgres.new(@home, @ports.database)
-        @postgres.stop_left_over
-        PortCheck.run(@ports)
+        prepare
         start
         until @stopped
-          [@postgres, *@children].each { |part| part.watch&.then { |words| puts words } }
+          look_after
           sleep(0.2)
         end
-        puts "Stopping."
+        tell("Stopping.")
         0
       ensure
         stop
@@ -48,61 +44,77 @@ module Loomshuttle
 
       private
 
-      def prepare_home
-        FileUtils.mkdir_p(File.join(@home, "logs"))
-        free = `df --output=avail -B1 #{@home.shellescape}`.lines.last.to_i
-        raise Failed, "The disk of #{@home} is full: #{free / 1_048_576} MB are free, 300 MB are needed. Free some, or choose another --home." if free < LEAST_FREE
-      rescue SystemCallError => e
-        raise Failed, "The home folder #{@home} cannot be used: #{e.message}."
-      end
-
-      # One instance a home: a second one would share its files.
-      def lock
-        @lock = File.open(File.join(@home, "lock"), File::RDWR | File::CREAT)
-        raise Failed, "Loomshuttle runs already with the home #{@home}; use that one, or choose another --home and --port." unless @lock.flock(File::LOCK_EX | File::LOCK_NB)
+      # @raise [Failed] in one sentence
+      def prepare
+        Runtime::Files.private!
+        @home.prepare
+        @home.lock
+        Runtime::Log.open(File.join(@home.path, "logs"), "supervisor")
+        @postgres = Postgres.new(@home.path, @ports.database)
+        @postgres.stop_left_over
+        PortCheck.run(@ports)
+        @parts = PartsFile.new(@home.path)
+        @database = DatabaseKeeper.new(@postgres, tell: method(:tell))
       end
 
       def start
-        @postgres.start
-        @started = true
-        Seed.run(@postgres.url)
-        child("desk", @ports.osc, @ports.sends, @ports.returns, @home)
-        wait_for("the desk's card") { File.exist?(File.join(@home, "card-returns.sdp")) }
-        child("recorder", @home)
-        child("porter", @home)
-        child("web", @ports.web, @ports.osc, @home, environment: { "DATABASE_URL" => @postgres.url })
+        @database.begin
+        @database.start
+        child("desk", @ports.osc, @ports.sends, @ports.returns, @home.path)
+        wait_for("the desk's card") { File.exist?(File.join(@home.path, "card-returns.sdp")) }
+        child("recorder", @home.path)
+        child("porter", @home.path)
+        child("web", @ports.web, @ports.osc, @home.path, environment: { "DATABASE_URL" => @postgres.url })
         wait_for("all parts") { health && health["ok"] }
-        puts "Loomshuttle is at http://127.0.0.1:#{@ports.web}/ (Ctrl-C ends it; data is in #{@home})"
-        $stdout.flush
+        tell("Loomshuttle is at http://127.0.0.1:#{@ports.web}/ (Ctrl-C ends it; data is in #{@home.path})") unless @stopped
       end
 
       def child(name, *arguments, environment: {})
-        FileUtils.rm_f(Dir[File.join(@home, "card-*.sdp")]) if name == "desk"
-        child = Child.new(name, arguments.map(&:to_s), log: File.join(@home, "logs", "#{name}.log"), environment: environment)
+        FileUtils.rm_f(Dir[File.join(@home.path, "card-*.sdp")]) if name == "desk"
+        child = Child.new(name, arguments.map(&:to_s), log: File.join(@home.path, "logs", "#{name}.out"), environment: environment)
         @children << child
         child.start
       end
 
+      # One part's trouble ends no other's care.
+      def look_after
+        @children.each do |child|
+          child.watch&.then { |words| tell(words) }
+        rescue StandardError => e
+          Runtime::Health.trouble(e, "looking after the #{child.name}")
+        end
+        @parts.tell([@database.report, *@children.map(&:report)])
+      end
+
+      # What does not come is told, and the others go on.
       def wait_for(what)
-        deadline = now + 40
+        deadline = now + PATIENCE
         until yield
           return if @stopped
-          raise Failed, "Waited 40 s for #{what}; the logs are in #{File.join(@home, 'logs')}." if now > deadline
+          return tell("Waited #{PATIENCE} s for #{what}; it is tried on. The logs are in #{File.join(@home.path, 'logs')}.") if now > deadline
 
-          @children.each(&:watch)
+          look_after
           sleep(0.1)
         end
       end
 
       def health
-        JSON.parse(Net::HTTP.get(URI("http://127.0.0.1:#{@ports.web}/api/health")))
-      rescue SystemCallError, JSON::ParserError, EOFError, Net::ReadTimeout
+        JSON.parse(Net::HTTP.start("127.0.0.1", @ports.web, open_timeout: 1, read_timeout: 2) { |http| http.get("/api/health").body })
+      rescue SystemCallError, JSON::ParserError, EOFError, Timeout::Error, IOError
         nil
+      end
+
+      def tell(words)
+        Runtime::Log.now.info(words)
+        puts words
+        $stdout.flush
+      rescue SystemCallError, IOError
+        nil # the terminal has gone
       end
 
       def stop
         @children.reverse_each(&:stop)
-        @postgres.stop if @started
+        @database&.stop
       end
 
       def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)

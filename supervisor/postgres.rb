@@ -37,16 +37,31 @@ module Loomshuttle
         make_database
       end
 
-      # Starts the server again when it has been gone for a while; somebody may be restarting it on purpose.
+      # Starts the server again when it has been gone for a while; somebody may be restarting it on purpose. May take two minutes.
+      # @param patience [Numeric] seconds
       # @return [String, nil] what is to be told
-      def watch
+      def watch(patience = PATIENCE)
         return @gone_since = nil if alive?
 
         @gone_since ||= now
-        return if now - @gone_since < PATIENCE
+        return if now - @gone_since < patience
 
         @gone_since = nil
         start_server ? "PostgreSQL had ended; it was started again." : "PostgreSQL has ended and does not start; see #{@log}."
+      end
+
+      # @return [Boolean] whether there is a cluster
+      def made? = File.exist?(File.join(@folder, "made"))
+
+      # @return [Boolean] whether it has been missed
+      def gone? = !@gone_since.nil?
+
+      # @return [Boolean] whether its process is there
+      def alive?
+        Process.kill(0, File.read(File.join(@data, "postmaster.pid")).to_i)
+        true
+      rescue SystemCallError
+        false
       end
 
       # Ends a server that a start which was killed has left.
@@ -67,15 +82,7 @@ module Loomshuttle
         false
       end
 
-      def alive?
-        Process.kill(0, File.read(File.join(@data, "postmaster.pid")).to_i)
-      rescue SystemCallError
-        false
-      end
-
       def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
-
-      def made? = File.exist?(File.join(@folder, "made"))
       def root? = Process.uid.zero?
       def running? = pg_ctl("status")
 

@@ -14,6 +14,8 @@ module Loomshuttle
         AGAIN = 1.0
         # Playback that nobody feeds any more is closed after this (seconds).
         IDLE = 1.0
+        # A stretch that was lost is told by its length up to this (seconds).
+        LONGEST = 600
         # A device that delivers faster than this times its rate is no clock (a plugin that reads a file); it is held back.
         FASTEST = 1.02
 
@@ -83,6 +85,8 @@ module Loomshuttle
           return if @tried && @now.call - @tried < AGAIN
 
           @tried = @now.call
+          return @state = "gone" unless Devices.listed?(@device.name)
+
           gone = @went && ((@now.call - @went) * @rate).round
           @time += gone - (gone % PACKET) if gone # what was missed stays a gap of its own length
           @went = nil
@@ -99,18 +103,22 @@ module Loomshuttle
         # What arecord says: lost samples with their length, or why it ends.
         def listen(pipe)
           Thread.new do
-            pipe.each_line do |line|
+            Thread.current.name = "hears arecord's words"
+            pipe.each_line("\n", 4096) do |line|
+              line = line.scrub("?")
               line =~ /overrun.*at least ([\d.]+) ms/ ? overrun(Regexp.last_match(1).to_f) : (@complaint = line.strip unless line.start_with?("Recording"))
             end
-          rescue IOError
+          rescue IOError, SystemCallError
             nil # closed
+          ensure
+            pipe.close
           end
         end
 
         # The lost stretch is a gap: what comes then stands where it belongs.
         def overrun(milliseconds)
           @overruns += 1
-          @skip = @skip.to_i + (milliseconds * @rate / 1000).round
+          @skip = (@skip.to_i + (milliseconds * @rate / 1000).round).clamp(0, LONGEST * @rate)
         end
 
         def behind? = @time - @since < (@now.call - @began + 0.1) * @rate * FASTEST
@@ -177,7 +185,17 @@ module Loomshuttle
 
         def close_playback
           playback, @playback = @playback, nil
-          @ending = Thread.new { playback.close } if playback # it plays out what it has
+          @ending = Thread.new { let_play_out(playback) } if playback
+        end
+
+        # It plays what it has, or is ended.
+        def let_play_out(playback)
+          Thread.current.name = "lets aplay end"
+          waiting = Process.detach(playback.pid)
+          playback.close_write
+          Process.kill(:KILL, playback.pid) unless waiting.join(2)
+        rescue SystemCallError, IOError
+          nil
         end
 
         def close_capture

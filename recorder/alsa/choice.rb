@@ -9,31 +9,39 @@ module Loomshuttle
       # that the recorder starts even while it is not plugged.
       class Choice
         STREAM = 8
+        # Rates that the trade works at, the usual ones first.
+        RATES = [48_000, 44_100, 96_000, 88_200].freeze
+        KEPT = Shape.record({ "name" => Shape.text(most: 50, pattern: Devices::NAME), "words" => Shape.text(most: 200), "inputs" => Shape.whole(1..Devices::MOST_LANES),
+                              "outputs" => Shape.whole(0..Devices::MOST_LANES), "rates" => Shape.list(Shape.whole(1..768_000), most: 2, least: 2),
+                              "format" => Shape.one_of(*Devices::FORMATS) }, { "rate" => Shape.or_none(Shape.whole(Formats::TakeManifest::RATES)) })
 
-        # @param home [String] folder of the file
-        def initialize(home)
+        # @param home [String] folder of the file   @param aside [Runtime::Aside, nil] for a file that cannot be read
+        def initialize(home, aside = nil)
           @path = File.join(home, "sound-device.json")
-          @device = read
+          aside&.read(@path) { |data| data && parse(data) }
+          @device, @wanted = read
         end
 
         # @return [Devices::Device, nil] nil for the desk's own card
         attr_reader :device
 
         # Chooses another one; the recorder starts anew on it.
-        # @param name [String, nil]
-        # @raise [Invalid] when it is not there, or busy
-        def choose(name)
-          found = name && Devices.look(name).to_h
-          File.write("#{@path}.new", JSON.generate(found))
-          File.rename("#{@path}.new", @path)
-          { "device" => name }
+        # @param id [String, nil] as the list has it; nil for the desk's own card
+        # @param rate [Integer, nil] that the show runs at
+        # @raise [Invalid] when it is not there, or busy, or runs at no rate of ours
+        def choose(id, rate = nil)
+          found = id && Devices.look(id)
+          raise Invalid.new("#{found.words} runs at none of #{RATES.join(', ')} Hz.", where: "device") if found && rates(found, rate).empty?
+
+          Runtime::Files.replace(@path, JSON.generate(found && found.to_h.merge(rate: rate)))
+          { "device" => found&.name }
         end
 
         # @return [Boolean] whether another one was chosen since this one was read
-        def changed? = read != @device
+        def changed? = read != [@device, @wanted]
 
-        # @return [Integer] samples a second: what the show's world runs at, where the device can
-        def rate = 48_000.clamp(*@device.rates)
+        # @return [Integer] samples a second: what the show runs at, where the device can
+        def rate = rates(@device, @wanted).first
 
         # @return [Array<Formats::Sdp::Stream>] its lanes in eights, as a desk would send them
         def sends = streams(@device.inputs)
@@ -47,11 +55,22 @@ module Loomshuttle
           end
         end
 
+        def rates(device, wanted) = [wanted, *RATES].compact.select { |one| one.between?(*device.rates) }
+
+        # @return [Array(Devices::Device, Integer)] both nil where none was chosen
         def read
-          data = JSON.parse(File.read(@path))
-          data && Devices::Device.new(**data.transform_keys(&:to_sym))
-        rescue SystemCallError, JSON::ParserError, ArgumentError
-          nil
+          data = Runtime::Files.read_json(@path)
+          data ? parse(data) : [nil, nil]
+        rescue SystemCallError, Invalid
+          [nil, nil]
+        end
+
+        def parse(data)
+          kept = KEPT.check(data, "sound-device.json")
+          device = Devices::Device.new(**kept.except("rate").transform_keys(&:to_sym))
+          raise Invalid.new("sound-device.json has a device without a rate of ours.", where: "rates") if rates(device, kept["rate"]).empty?
+
+          [device, kept["rate"]]
         end
       end
     end

@@ -1,11 +1,12 @@
 # frozen_string_literal: true
 
-require "open3"
+require "digest"
 
 module Loomshuttle
   module Recorder
     module Alsa
-      # The sound cards that ALSA knows, and what each can do, as alsa-utils tell it.
+      # The sound cards that ALSA knows, and what each can do, as alsa-utils tell it. People choose one by the id that the list gives it;
+      # alsa-lib's own names can run programs, so that only names which were listed, and have no arguments, ever reach it.
       module Devices
         # What a device can do: name for ALSA, words for people, lanes each way, rates in Hz (lowest and highest), and how its samples
         # are asked for.
@@ -16,23 +17,35 @@ module Loomshuttle
         PLUGINS = %w[null default sysdefault pulse pipewire jack oss lavrate samplerate speexrate upmix vdownmix].freeze
         # Nothing that claims more is a sound card, but a plugin that takes anything.
         MOST_LANES = 64
+        # Cards that are listed at most.
+        MOST = 64
+        # A card's device, or a word that somebody has defined in ALSA's configuration: nothing with arguments, quotes or blanks.
+        NAME = /\A(hw:[A-Za-z0-9_-]{1,32},\d{1,2}|[A-Za-z_][A-Za-z0-9_-]{0,40})\z/
 
-        # @return [Array<Hash>] name and words of each, hardware first, then what somebody has defined
+        # @return [Array<Hash>] id, name and words of each, hardware first, then what somebody has defined
         def self.list
-          cards = run("arecord", "-l").first.scan(/^card (\d+): (\S+) \[(.*?)\], device (\d+): .*? \[(.*?)\]/).map do |_, id, card, device, part|
-            { "name" => "hw:#{id},#{device}", "words" => [card, part].uniq.join(", ") }
+          cards = run("arecord", "-l").scan(/^card (\d+): (\S+) \[(.*?)\], device (\d+): .*? \[(.*?)\]/).map do |_, id, card, device, part|
+            { "name" => "hw:#{id},#{device}", "words" => Text.readable([card, part].uniq.join(", "), most: 80) }
           end
-          cards + defined.map { |name| { "name" => name, "words" => name } }
+          all = cards + defined.map { |name| { "name" => name, "words" => name } }
+          all.select { |one| one["name"].match?(NAME) }.first(MOST).map { |one| { "id" => id_of(one["name"]), **one } }
         end
 
-        # @param name [String]
+        # @return [String] what a listed name is chosen by
+        def self.id_of(name) = Digest::SHA256.hexdigest(name)[0, 12]
+
+        # @return [Boolean] whether ALSA lists it now
+        def self.listed?(name) = name.match?(NAME) && list.any? { |one| one["name"] == name }
+
+        # @param id [String] of a listed device
         # @return [Device]
-        # @raise [Invalid] when it is not there, is busy, or holds no 24 bits
-        def self.look(name)
+        # @raise [Invalid] when it is not listed, is busy, or holds no 24 bits
+        def self.look(id)
+          found = list.find { |one| one["id"] == id } or raise Invalid.new("There is no such sound device now; look at the list again.", where: "device")
+          name = found["name"]
           inputs, rates, format = params("arecord", name)
           outputs, = params("aplay", name)
-          words = list.find { |one| one["name"] == name }&.fetch("words") || name
-          Device.new(name: name, words: words, inputs: inputs, outputs: outputs, rates: rates, format: format)
+          Device.new(name: name, words: found["words"], inputs: inputs, outputs: outputs, rates: rates, format: format)
         end
 
         class << self
@@ -40,14 +53,14 @@ module Loomshuttle
 
           # Names that a person has defined: what stands in the list without being a card's or a plugin of the system.
           def defined
-            run("arecord", "-L").first.lines.grep(/\A\S/).map(&:strip).reject do |name|
+            run("arecord", "-L").lines.grep(/\A\S/).map(&:strip).reject do |name|
               name.include?(":") || PLUGINS.include?(name)
             end
           end
 
           # @return [Array] lanes, rates and format
           def params(program, name)
-            text, = run(program, "-D", name, "--dump-hw-params", "-d", "1", "-t", "raw", "-f", FORMATS.first, "-c", "2", "-r", "48000", File::NULL)
+            text = run(program, "-D", name, "--dump-hw-params", "-d", "1", "-t", "raw", "-f", FORMATS.first, "-c", "2", "-r", "48000", File::NULL)
             raise Invalid.new(trouble(text, name), where: "device") unless text.include?("HW Params")
 
             format = FORMATS.find { |one| text[/^FORMAT:(.*)$/, 1].to_s.split.include?(one) } or raise Invalid.new("#{name} holds no 24 bits.", where: "device")
@@ -65,7 +78,7 @@ module Loomshuttle
           # "CHANNELS: 2", "CHANNELS: [1 32]"
           def range(text, field) = text[/^#{field}: *(.*)$/, 1].to_s.scan(/\d+/).map(&:to_i).then { |found| found.empty? ? [0, 0] : [found.first, found.last] }
 
-          def run(*command) = Open3.capture2e({ "LC_ALL" => "C" }, *command)
+          def run(*command) = Runtime::Programs.run(*command, both: true, environment: { "LC_ALL" => "C" }).first.force_encoding(Encoding::UTF_8).scrub("?")
         end
       end
     end

@@ -6,7 +6,7 @@ RSpec.describe Loomshuttle::Recorder::Engine do
      Loomshuttle::Formats::Sdp::Stream.new(host: "h", port: 3, lanes: 1, first: 3, rate: 48_000, payload_type: 97)]
   end
   let(:batches) { [] }
-  let(:engine) { described_class.new(streams) { |batch| batches << batch } }
+  let(:engine) { described_class.new(streams, now: -> { @now.to_f }) { |batch| batches << batch } }
 
   # Each sample tells its own time and lane, so that any slip shows.
   def packet(stream, number, frames: 48, source: 9, base: 0)
@@ -75,6 +75,7 @@ RSpec.describe Loomshuttle::Recorder::Engine do
 
   it "closes a batch and goes on when the desk starts anew" do
     feed(0...120, base: 50_000_000)
+    @now = 2.0
     feed(0...120, source: 77)
     expect(engine.timeline.restarts).to eq(1)
     expect(batches.map(&:position)).to eq((0...batches.size).map { |n| n * 2400 })

@@ -10,7 +10,7 @@ RSpec.describe "Playing a take", :folder do
     [Loomshuttle::Formats::Sdp::Stream.new(host: "h", port: 1, lanes: 2, first: 1, rate: 48_000, payload_type: 97)]
   end
   let(:timeline) do
-    Loomshuttle::Recorder::Timeline.new.tap { |line| line.locate(0, Loomshuttle::Formats::Rtp::Packet.new(97, 0, 1_000_000, 1, ""), 0) }
+    Loomshuttle::Recorder::Timeline.new.tap { |line| line.start(1_000_000, 0) }
   end
   let(:sent) { [] }
 

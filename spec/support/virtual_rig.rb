@@ -38,6 +38,7 @@ class VirtualRig
     (seconds * 100).round.times do
       @time += 0.01
       @desk.step
+      @recorder.engine.look
       @recorder.fill
     end
     self

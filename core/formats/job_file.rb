@@ -1,0 +1,58 @@
+# frozen_string_literal: true
+
+require "json"
+require "time"
+
+module Loomshuttle
+  module Formats
+    # A job's file, job.json (docs/formats.md): who asks for one writes it, the porter keeps it, the screens read it. What cannot be read
+    # is told as what it is.
+    module JobFile
+      FILE = "job.json"
+      KINDS = %w[export bring-in].freeze
+      STATES = %w[waiting running done failed cancelled].freeze
+      OPEN = %w[waiting running].freeze
+      UNREADABLE = "unreadable"
+      ID = /\A[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}\z/
+      FRAME = Shape.or_none(Shape.whole(TakeManifest::FRAMES))
+      FOLDER = Shape.text(most: 4096, least: 1, pattern: %r{\A/})
+
+      ITEM = Shape.record({ "title" => Shape.text(most: 200), "track" => Shape.or_none(Shape.whole(1..99_999)), "lanes" => Shape.whole(1..2), "wide" => Shape.boolean,
+                            "offset" => Shape.whole(TakeManifest::FRAMES), "files" => Shape.list(FOLDER, most: 500, least: 1) })
+      COMMON = [{ "id" => Shape.text(most: 36, pattern: ID), "kind" => Shape.one_of(*KINDS), "state" => Shape.one_of(*STATES), "made_at" => Shape.text(most: 40),
+                  "form" => Shape.one_of("folder", "zip", "take"), "name" => Shape.text(most: 200, least: 1) },
+                { "done" => Shape.whole(0..Shape::LARGEST), "total" => Shape.whole(0..Shape::LARGEST), "error" => Shape.or_none(Shape.text(most: 4000, lines: true)),
+                  "who" => Shape.or_none(Shape.text(most: 40)), "result" => Shape.or_none(Shape.text(most: 4096)), "tries" => Shape.whole(0..1000),
+                  "files" => Shape.map(Shape.text(most: 128), most: 4096) }].freeze
+      EXPORT = Shape.record({ "take" => FOLDER, "number" => Shape.whole(0..9_999_999), "form" => Shape.one_of("folder", "zip") },
+                            { "tracks" => Shape.or_none(Shape.list(Shape.whole(0..99_999), most: TakeManifest::TRACKS)), "from" => FRAME, "to" => FRAME }, others: true)
+      BRING_IN = Shape.record({ "rate" => Shape.whole(TakeManifest::RATES), "project" => Shape.text(most: 200), "started_at" => Shape.text(most: 40),
+                                "items" => Shape.list(ITEM, most: 500, least: 1) }, { "notes" => Shape.text(most: 2000, lines: true) }, others: true)
+      ALL = Shape.record(*COMMON, others: true)
+
+      class << self
+        # @param data [Object] parsed JSON   @param id [String, nil] name of its folder
+        # @return [Hash]
+        # @raise [Invalid]
+        def check(data, id: nil)
+          kept = ALL.check(data, FILE)
+          kept = (kept["kind"] == "export" ? EXPORT : BRING_IN).check(kept, FILE)
+          [kept["made_at"], kept["started_at"]].compact.each { |time| Time.iso8601(time) }
+          raise Invalid.new("#{FILE}/name is no file's name.", where: "name") unless kept["kind"] == "bring-in" || kept["name"].match?(TakeManifest::FILE_NAME)
+          raise Invalid.new("#{FILE} is that of another job.", where: "id") unless id.nil? || id == kept["id"]
+
+          kept
+        rescue ArgumentError
+          raise Invalid.new("#{FILE} has a time that is none.", where: "made_at")
+        end
+
+        # Stands for a job that cannot be read.
+        # @param id [String] name of its folder   @param made_at [Time]
+        def unreadable(id, why, made_at)
+          { "id" => Text.readable(id, most: 80), "kind" => "export", "number" => nil, "name" => "A job that cannot be read", "form" => nil, "state" => UNREADABLE, "done" => 0,
+            "total" => 0, "error" => why, "made_at" => made_at.utc.iso8601(3), "who" => nil, "result" => nil }
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,74 @@
+# frozen_string_literal: true
+
+require "digest"
+require "json"
+require "time"
+
+module Loomshuttle
+  module Formats
+    # A take's manifest, take.json beside its files (docs/formats.md): what it must hold, for all who read and write it. What is found in a
+    # folder that is no readable take is told as what it is, so that it hides no other.
+    module TakeManifest
+      FILE = "take.json"
+      FORMAT = "loomshuttle-take/1"
+      STATES = ["capturing", "complete", "ended early", "recovered"].freeze
+      UNREADABLE = "unreadable"
+      RATES = (8_000..384_000)
+      # Two days at 384 kHz: nothing real is longer, and no sum of them overflows.
+      FRAMES = (0..(1 << 36))
+      TRACKS = 1024
+      # Entries of lists; totals beside them stay exact (Recorder::GapLog).
+      GAPS = 100_000
+      MARKERS = 10_000
+      # One folder's own files only.
+      FILE_NAME = %r{\A[^/\\\0]+\z}
+
+      LANE = (1..4096)
+      LANES = Shape.list(Shape.whole(LANE), most: 2)
+      TRACK = Shape.record({ "number" => Shape.whole(0..99_999), "name" => Shape.text(most: 200), "inputs" => LANES, "file" => Shape.text(most: 255, least: 1, pattern: FILE_NAME) },
+                           { "outputs" => LANES, "frames" => Shape.whole(FRAMES), "peak_dbfs" => Shape.number(-1000..1000), "rms_dbfs" => Shape.number(-1000..1000),
+                             "clips" => Shape.whole(0..Shape::LARGEST),
+                             "rests" => Shape.list(Shape.list(Shape.or_none(Shape.whole(FRAMES)), most: 2, least: 2), most: GAPS) }, others: true)
+      GAP = Shape.record({ "at" => Shape.whole(FRAMES), "frames" => Shape.whole(FRAMES), "lanes" => Shape.list(Shape.whole(1..4096), most: 2, least: 2) }, others: true)
+      BREAK = Shape.record({ "at" => Shape.whole(FRAMES), "seconds" => Shape.number(0..1e9) }, { "kind" => Shape.one_of("paused", "anew") }, others: true)
+      MARKER = Shape.record({ "at" => Shape.whole(FRAMES), "name" => Shape.text(most: 200, least: 1) }, { "frames" => Shape.whole(FRAMES) }, others: true)
+      SHAPE = Shape.record(
+        { "format" => Shape.one_of(FORMAT), "id" => Shape.text(most: 64, least: 1, pattern: /\A[0-9A-Za-z-]+\z/), "number" => Shape.whole(0..9_999_999),
+          "name" => Shape.text(most: 200), "state" => Shape.one_of(*STATES), "rate" => Shape.whole(RATES), "bits" => Shape.one_of(24, 32),
+          "frames" => Shape.whole(FRAMES), "started_at" => Shape.text(most: 40), "tracks" => Shape.list(TRACK, most: TRACKS) },
+        { "note" => Shape.or_none(Shape.text(most: 20_000, lines: true)), "notes" => Shape.text(most: 2000, lines: true), "colour" => Shape.or_none(Shape.text(most: 16)),
+          "gaps" => Shape.list(GAP, most: GAPS), "breaks" => Shape.list(BREAK, most: GAPS), "markers" => Shape.list(MARKER, most: MARKERS),
+          "overview" => Shape.record({ "file" => Shape.text(most: 255, least: 1, pattern: FILE_NAME), "frames" => Shape.whole(1..1_000_000) }, others: true),
+          "mirror" => Shape.or_none(Shape.record({}, { "folder" => Shape.text(most: 4096, pattern: %r{\A/}), "problem" => Shape.or_none(Shape.text(most: 4000, lines: true)) }, others: true)),
+          "project" => Shape.text(most: 200) }, others: true
+      )
+
+      class << self
+        # @param data [Object] parsed JSON
+        # @return [Hash] a manifest that holds what everybody counts on
+        # @raise [Invalid]
+        def check(data)
+          kept = SHAPE.check(data, FILE)
+          Time.iso8601(kept["started_at"])
+          raise Invalid.new("#{FILE} has two tracks of one file.", where: "tracks") unless kept["tracks"].map { |track| track["file"] }.then { |all| all.uniq == all }
+
+          kept
+        rescue ArgumentError
+          raise Invalid.new("#{FILE}/started_at is no time.", where: "started_at")
+        end
+
+        # @return [String] a manifest as the file holds it
+        def dump(data) = JSON.pretty_generate(data)
+
+        # Stands for a folder whose manifest cannot be read.
+        # @param name [String] of the folder   @param why [String]
+        # @return [Hash] a manifest with nothing in it
+        def unreadable(name, why)
+          plain = Text.readable(name, most: 120)
+          { "format" => FORMAT, "id" => "unreadable-#{Digest::SHA256.hexdigest(name.b)[0, 16]}", "number" => plain[/\A\d{1,7}/].to_i, "name" => plain, "state" => UNREADABLE,
+            "note" => why, "rate" => 48_000, "bits" => 24, "frames" => 0, "started_at" => "1970-01-01T00:00:00Z", "tracks" => [], "gaps" => [], "breaks" => [], "markers" => [] }
+        end
+      end
+    end
+  end
+end

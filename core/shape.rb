@@ -1,0 +1,97 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  # What comes in from outside is checked once, at its door: a shape says what a value must be, takes nothing for something else ("1" is
+  # no number), and gives back what may be kept. For files, JSON-RPC and OSC; HTTP has the contract (web/openapi.json).
+  module Shape
+    # Whole numbers that JSON, a browser and PostgreSQL's bigint all hold.
+    LARGEST = (1 << 53) - 1
+
+    # One shape: `check` gives the value to keep, or raises Invalid with the place and a sentence.
+    Kind = Struct.new(:rule) do
+      # @param value [Object]   @param where [String] its place, for people
+      # @raise [Invalid]
+      def check(value, where = "value") = rule.call(value, where)
+    end
+
+    class << self
+      # @param most [Integer] characters   @param lines [Boolean] whether line breaks and tabs may be in it
+      def text(most: 200, least: 0, pattern: nil, lines: false)
+        kind do |value, where|
+          kept = Text.keep(value, where, most: most, lines: lines)
+          refuse(where, "needs #{least} characters or more") if kept.strip.length < least
+          refuse(where, "does not look like #{pattern.source}") if pattern && !kept.match?(pattern)
+          kept
+        end
+      end
+
+      # @param range [Range] of whole numbers
+      def whole(range = -LARGEST..LARGEST)
+        kind { |value, where| value.is_a?(Integer) && range.cover?(value) ? value : refuse(where, "is a whole number from #{range.min} to #{range.max}") }
+      end
+
+      # @param range [Range] of finite numbers
+      def number(range)
+        kind do |value, where|
+          fits = (value.is_a?(Integer) || value.is_a?(Float)) && (value.is_a?(Integer) || value.finite?) && range.cover?(value)
+          fits ? value : refuse(where, "is a number from #{range.begin} to #{range.end}")
+        end
+      end
+
+      def boolean = kind { |value, where| [true, false].include?(value) ? value : refuse(where, "is true or false") }
+      def one_of(*known) = kind { |value, where| known.include?(value) ? value : refuse(where, "is one of #{known.join(', ')}") }
+
+      # @param other [Kind]
+      def or_none(other) = kind { |value, where| value.nil? ? nil : other.check(value, where) }
+
+      # The first that takes it.
+      # @param kinds [Array<Kind>]
+      def any_of(*kinds)
+        kind do |value, where|
+          found = kinds.filter_map do |one|
+            [one.check(value, where)]
+          rescue Invalid
+            nil
+          end
+          found.empty? ? refuse(where, "does not fit") : found.first.first
+        end
+      end
+
+      # @param most [Integer] items
+      def list(of, most:, least: 0)
+        kind do |value, where|
+          refuse(where, "is a list") unless value.is_a?(Array)
+          refuse(where, "has #{value.size} items; #{least} to #{most} fit") unless value.size.between?(least, most)
+          value.each_with_index.map { |one, at| of.check(one, "#{where}/#{at}") }
+        end
+      end
+
+      # Names to values of one shape.
+      def map(of, most:)
+        kind do |value, where|
+          refuse(where, "is an object") unless value.is_a?(Hash)
+          refuse(where, "has #{value.size} entries; #{most} fit") if value.size > most
+          value.to_h { |key, one| [Text.keep(key, where, most: 200), of.check(one, "#{where}/#{key}")] }
+        end
+      end
+
+      # An object with named fields.
+      # @param needed [Hash{String=>Kind}]   @param allowed [Hash{String=>Kind}]
+      # @param others [Boolean] whether what it names beside them is kept as it is, such as a later version's, or dropped
+      def record(needed, allowed = {}, others: false)
+        kind do |value, where|
+          refuse(where, "is an object") unless value.is_a?(Hash)
+          lacking = needed.keys - value.keys
+          refuse(where, "lacks #{lacking.join(', ')}") unless lacking.empty?
+          kept = needed.merge(allowed).filter_map { |field, shape| [field, shape.check(value[field], "#{where}/#{field}")] if value.key?(field) }.to_h
+          others ? value.merge(kept) : kept
+        end
+      end
+
+      private
+
+      def kind(&rule) = Kind.new(rule)
+      def refuse(where, why) = raise(Invalid.new("#{where} #{why}.", where: where))
+    end
+  end
+end

@@ -1,0 +1,34 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  # Text that can be kept: real UTF-8 in one normal form, without NUL and other controls, of a bounded length. What cannot be shown
+  # cannot be stored in PostgreSQL, in a file's name or in XML either.
+  module Text
+    # NUL and the like, line breaks and tabs apart.
+    CONTROLS = /[\u0000-\u0008\u000B\u000C\u000E-\u001F\u007F\u0080-\u009F]/
+    BREAKS = /[\t\r\n]/
+
+    # @param value [Object]   @param where [String] its place, for people
+    # @param most [Integer] characters   @param lines [Boolean] whether line breaks and tabs may be in it
+    # @return [String] in Unicode's normal form C
+    # @raise [Invalid]
+    def self.keep(value, where = "text", most: 200, lines: true)
+      refuse(where, "is text") unless value.is_a?(String)
+      clean = value.encoding == Encoding::UTF_8 ? value : value.dup.force_encoding(Encoding::UTF_8)
+      refuse(where, "is not readable as UTF-8") unless clean.valid_encoding?
+      # A short one cannot become long by being put together, so that nothing large is normalised.
+      refuse(where, "has #{clean.length} characters, #{most} fit") if clean.length > most * 4
+      clean = clean.unicode_normalize(:nfc) unless clean.ascii_only?
+      refuse(where, "has #{clean.length} characters, #{most} fit") if clean.length > most
+      refuse(where, "has characters that cannot be shown") if clean.match?(CONTROLS) || (!lines && clean.match?(BREAKS))
+      clean
+    end
+
+    # For words about something that may be anything, such as a file's name.
+    # @return [String] readable in any case
+    def self.readable(value, most: 200) = value.to_s.dup.force_encoding(Encoding::UTF_8).scrub("?").gsub(CONTROLS, "?").gsub(BREAKS, " ")[0, most]
+
+    def self.refuse(where, why) = raise(Invalid.new("#{where} #{why}.", where: where))
+    private_class_method :refuse
+  end
+end

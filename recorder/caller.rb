@@ -1,0 +1,79 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Recorder
+    # Somebody on the control socket: asks, is answered, and may be told meters and state. Telling never waits for him: what he has no time
+    # for is let go, oldest first, and he is told that he missed something. Threads of each:
+    #   reads    takes his requests, one after the other, and writes the answers whole
+    #   tells    writes what he is told, once he has asked for it
+    class Caller
+      # What may wait for him: meters and state of three seconds.
+      BACKLOG = 80
+      # He has so long to take a line (seconds).
+      PATIENCE = 10
+
+      # @param socket [UNIXSocket]
+      # @param on_end [Proc] called once he has gone
+      def initialize(socket, on_end:)
+        @line = Runtime::LineSocket.new(socket)
+        @on_end = on_end
+        @outbox = Runtime::Mailbox.new(most: BACKLOG)
+      end
+
+      # @param rpc [Rpc]
+      def listen(rpc)
+        @reader = Thread.new { read(rpc) }
+        @reader.name = "reads a caller"
+        @reader.report_on_exception = false
+      end
+
+      # @return [Boolean] whether he wants to be told
+      def subscribed? = @subscribed == true
+
+      def subscribe(wanted)
+        @subscribed = wanted
+        @teller ||= Thread.new { tell_all }.tap { |thread| thread.report_on_exception = false } if wanted
+      end
+
+      # @param notification [String] a line; never waits
+      def tell(notification)
+        @outbox << notification
+      end
+
+      # Ends it, from any thread.
+      def close
+        @outbox.close
+        @line.close
+      end
+
+      private
+
+      def read(rpc)
+        while (request = @line.gets)
+          reply = rpc.answer(request)
+          @line.puts(reply, PATIENCE) if reply
+        end
+      rescue Runtime::LineSocket::Late => e
+        Runtime::Log.now.warn("A caller was given up: #{e.message}.")
+      rescue SystemCallError, IOError
+        nil # he has gone
+      rescue StandardError => e
+        Runtime::Health.trouble(e, "reading a caller")
+      ensure
+        close
+        @on_end.call(self)
+      end
+
+      def tell_all
+        until @outbox.closed?
+          line = @outbox.pop(5) or next
+          missed = @outbox.missed
+          @line.puts(Rpc.notification("missed", { "count" => missed }), PATIENCE) if missed.positive?
+          @line.puts(line, PATIENCE) if @subscribed
+        end
+      rescue Runtime::LineSocket::Late, SystemCallError, IOError
+        close # so that he notices, comes again, and reads everything anew
+      end
+    end
+  end
+end

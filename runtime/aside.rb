@@ -1,0 +1,57 @@
+# frozen_string_literal: true
+
+require "fileutils"
+require "time"
+
+module Loomshuttle
+  module Runtime
+    # What a part could not live with is put aside, so that it is not tried again, and shown: a configuration, a rig, a memory. Nothing is
+    # deleted.
+    class Aside
+      # Newest that are told of.
+      SHOWN = 20
+      WHY = ".why"
+
+      # @param home [String] folder of this instance
+      def initialize(home)
+        @folder = File.join(home, "aside")
+      end
+
+      # @param path [String] of a file or folder   @param why [String]
+      # @return [String, nil] a sentence for people; nil when nothing is there
+      def put(path, why)
+        return unless File.exist?(path)
+
+        FileUtils.mkdir_p(@folder, mode: 0o700)
+        name = "#{Time.now.utc.strftime('%Y%m%dT%H%M%S.%L')} #{File.basename(path)}"
+        Files.move(path, File.join(@folder, name))
+        File.write(File.join(@folder, "#{name}#{WHY}"), why)
+        "#{File.basename(path)} was put aside in #{@folder}: #{why}".tap { |words| Log.now.warn(words) }
+      end
+
+      # Reads a JSON file, or puts it aside where that cannot be.
+      # @param path [String]
+      # @yieldparam data [Object] parsed
+      # @yieldreturn [Object] what is made of it; Invalid puts it aside
+      # @return [Object, nil] nil when there is none, or none any more
+      def read(path)
+        return unless File.exist?(path)
+
+        yield Files.read_json(path)
+      rescue Invalid, SystemCallError => e
+        put(path, e.message)
+        nil
+      end
+
+      # @return [Array<Hash>] name, why and at, newest first
+      def list
+        Dir.glob(File.join(@folder, "*#{WHY}")).last(SHOWN).reverse.map do |path|
+          stamp, name = File.basename(path, WHY).split(" ", 2)
+          { "name" => name, "why" => Text.readable(File.read(path), most: 400), "at" => Time.strptime(stamp, "%Y%m%dT%H%M%S").utc.iso8601 }
+        rescue SystemCallError, ArgumentError
+          nil
+        end.compact
+      end
+    end
+  end
+end

@@ -1,0 +1,33 @@
+# frozen_string_literal: true
+
+require "time"
+
+module Loomshuttle
+  module Runtime
+    # The workers of this process and what troubled them, and troubles that arose elsewhere.
+    module Health
+      @lock = Mutex.new
+      @workers = []
+      @counts = Hash.new(0)
+
+      class << self
+        def add(worker) = @lock.synchronize { @workers |= [worker] }
+        def remove(worker) = @lock.synchronize { @workers.delete(worker) }
+
+        # Logs and counts what went wrong in a thread that has other things to do; returns nil.
+        # @param where [String] what was being done
+        def trouble(error, where)
+          first = @lock.synchronize { (@counts[where] += 1) == 1 || (@counts[where] % 1000).zero? }
+          Log.surprise(error, where) if first
+          nil
+        end
+
+        # @return [Array<Hash>] name, alive, troubles, last_trouble and last_at of each thread
+        def threads = @lock.synchronize { @workers.dup }.map(&:report)
+
+        # @return [Hash{String=>Integer}] how often what went wrong
+        def troubles = @lock.synchronize { @counts.dup }
+      end
+    end
+  end
+end

@@ -1,0 +1,63 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Runtime
+    # A queue with a bound and a time limit: what does not fit any more is let go, oldest first, and counted.
+    class Mailbox
+      # @param most [Integer] letters
+      def initialize(most:)
+        @most = most
+        @letters = []
+        @missed = 0
+        @lock = Mutex.new
+        @more = ConditionVariable.new
+      end
+
+      # Never waits.
+      def <<(letter)
+        @lock.synchronize do
+          next if @closed
+
+          @letters << letter
+          @missed += @letters.shift(@letters.size - @most).size if @letters.size > @most
+          @more.signal
+        end
+        self
+      end
+
+      # @param seconds [Numeric, nil] longest wait; nil: for ever
+      # @return [Object, nil] the oldest letter; nil when none came, or it was closed
+      def pop(seconds = nil)
+        deadline = seconds && (now + seconds)
+        @lock.synchronize do
+          while @letters.empty? && !@closed
+            left = deadline && (deadline - now)
+            break if left && left <= 0
+
+            @more.wait(@lock, left)
+          end
+          @letters.shift
+        end
+      end
+
+      # @return [Integer] letters that were let go since it was asked last
+      def missed = @lock.synchronize { @missed.tap { @missed = 0 } }
+
+      def empty? = @lock.synchronize { @letters.empty? }
+      def size = @lock.synchronize { @letters.size }
+
+      def close
+        @lock.synchronize do
+          @closed = true
+          @more.broadcast
+        end
+      end
+
+      def closed? = @closed == true
+
+      private
+
+      def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
+    end
+  end
+end

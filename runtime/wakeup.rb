@@ -1,0 +1,38 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Runtime
+    # Lets one thread wait for a word from another, for a while: a wake that comes before the wait counts. Its own lock is held for moments
+    # only, so either side may hold others.
+    class Wakeup
+      def initialize
+        @lock = Mutex.new
+        @word = ConditionVariable.new
+        @woken = false
+      end
+
+      def wake
+        @lock.synchronize do
+          @woken = true
+          @word.broadcast
+        end
+      end
+
+      # @param seconds [Numeric] longest wait
+      # @return [Boolean] whether a word came
+      def wait(seconds)
+        deadline = now + seconds
+        @lock.synchronize do
+          while !@woken && (left = deadline - now).positive?
+            @word.wait(@lock, left)
+          end
+          @woken.tap { @woken = false }
+        end
+      end
+
+      private
+
+      def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
+    end
+  end
+end

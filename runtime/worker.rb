@@ -1,0 +1,83 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Runtime
+    # A thread with a name and one thing to do, again and again. What surprises it is logged with time and place, counted in Health, and it
+    # goes on, after a pause that grows while the trouble lasts: one bad take, job or message never ends it.
+    class Worker
+      # Seconds between two tries in trouble: at first, and at most.
+      FIRST, LONGEST = 0.05, 5.0
+      # The same words are logged again after this (seconds).
+      AGAIN = 30
+
+      attr_reader :name, :troubles, :last_trouble, :last_at
+
+      # @param name [String] says what it does, e.g. "follows takes"
+      # @param priority [Integer] of the thread; below 0 for who must not hold up others
+      # @yieldparam worker [Worker] one turn: does something, or waits for something; called until `stop`
+      # @return [Worker] already at work
+      def self.start(name, priority: 0, &turn) = new(name, priority, turn).tap(&:begin)
+
+      def initialize(name, priority, turn)
+        @name, @priority, @turn = name, priority, turn
+        @troubles = 0
+        @pause = FIRST
+        @stopping = Wakeup.new
+      end
+
+      def begin
+        @thread = Thread.new { run }
+        @thread.name = @name
+        @thread.priority = @priority
+        @thread.report_on_exception = false
+        Health.add(self)
+        self
+      end
+
+      # @return [Boolean] whether somebody wants it to end
+      def stopped? = @stopped == true
+      def alive? = @thread&.alive? == true
+
+      # Asks it to end, and ends it when it does not: what it waits for may never come.
+      # @param seconds [Numeric] to wait for the end of a turn
+      def stop(seconds: 1)
+        @stopped = true
+        @stopping.wake
+        return if Thread.current == @thread
+
+        @thread&.join(seconds) || @thread&.kill&.join(seconds)
+        Health.remove(self)
+      end
+
+      # Waits, unless it is to end.
+      def rest(seconds) = stopped? || @stopping.wait(seconds)
+
+      # @return [Hash] for health
+      def report = { "name" => name, "alive" => alive?, "troubles" => troubles, "last_trouble" => last_trouble, "last_at" => last_at&.iso8601 }
+
+      private
+
+      def run
+        until stopped?
+          begin
+            @turn.call(self)
+            @pause = FIRST
+          rescue StandardError => e
+            trouble(e)
+          end
+        end
+      rescue Exception => e # rubocop:disable Lint/RescueException
+        Log.surprise(e, "#{name} has ended")
+      end
+
+      def trouble(error)
+        @troubles += 1
+        words = "#{error.class}: #{Text.readable(error.message, most: 300)}"
+        Log.surprise(error, name) unless words == @last_trouble && Time.now - @last_at < AGAIN
+        @last_trouble, @last_at = words, Time.now
+        rest(@pause)
+        @pause = [@pause * 2, LONGEST].min
+      end
+    end
+  end
+end
