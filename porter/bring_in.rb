@@ -13,11 +13,17 @@ module Loomshuttle
       OVERVIEW = "overview.u8"
       # What belongs to no track of the show is numbered from here on.
       OTHERS = 900
+      # No recording is longer than this, with where it begins (seconds).
+      LONGEST = 24 * 3600
 
       # @param job [Job] name, rate, project, notes, started_at and items (Converted)
-      # @param stopped [Proc] whether the process is to end
-      def initialize(job, stopped:)
-        @job, @stopped = job, stopped
+      # @param stopped [Proc] whether the process is to end   @param room [Room] on the disk
+      # @raise [Invalid] when one would begin beyond any length
+      def initialize(job, stopped:, room:)
+        @job, @stopped, @room = job, stopped, room
+        late = job["items"].find { |item| item["offset"] > LONGEST * job["rate"] }
+        raise Invalid.new("#{late['title']} would begin more than #{LONGEST / 3600} hours after the first.", where: "offset") if late
+
         @rate = job["rate"]
         @id = SecureRandom.uuid
         @done = 0
@@ -27,12 +33,13 @@ module Loomshuttle
       def run
         FileUtils.rm_rf(work)
         FileUtils.mkdir_p(work)
+        @room.check(@job["items"].sum { |item| item["frames"].to_i * item["lanes"] * Audio::Pcm24::BYTES })
         @total = @job["items"].sum { |item| item["files"].sum { |path| File.size(path) } }
         made = @job["items"].each.with_index(1).map { |item, number| convert(item, number) }
         frames = made.map(&:frames).max
         made.each { |one| one.close(frames) }
         File.binwrite(File.join(work, OVERVIEW), overview(made, frames))
-        File.write(File.join(work, "take.json"), JSON.pretty_generate(manifest(made, frames)))
+        File.write(File.join(work, Formats::TakeManifest::FILE), Formats::TakeManifest.dump(Formats::TakeManifest.check(manifest(made, frames))))
         @job.update(state: "done", done: @total, total: @total, result: work)
       end
 
@@ -45,20 +52,23 @@ module Loomshuttle
       def convert(item, number)
         made = Converted.new(item, writer(item, number), @rate)
         item["files"].each do |path|
-          made.append(path) { go_on }
+          made.append(path) { go_on(made) }
           @done += File.size(path)
           @job.update(done: @done, total: @total)
         end
         made
       end
 
-      def go_on
+      def go_on(made)
+        raise Invalid.new("#{made.file} is longer than #{LONGEST / 3600} hours.", where: "files") if made.frames > LONGEST * @rate
+
+        @room.check
         @job.check
         raise Stopped if @stopped.call
       end
 
       def writer(item, number)
-        title = item["title"].gsub(/[^[:alnum:] _-]+/, "_")
+        title = item["title"].gsub(/[^[:alnum:] _-]+/, "_").byteslice(0, 150).scrub("")
         path = File.join(work, "#{format('%02d', item['track'] || (OTHERS + number))} #{title}.wav")
         Formats::Wav::Writer.new(path, bext: bext(item), ixml: ixml(item, number), lanes: item["lanes"], rate: @rate)
       end
@@ -80,7 +90,7 @@ module Loomshuttle
       end
 
       def manifest(made, frames)
-        { "format" => "loomshuttle-take/1", "id" => @id, "number" => 0, "name" => @job["name"], "state" => "complete", "note" => nil, "notes" => @job["notes"].to_s,
+        { "format" => Formats::TakeManifest::FORMAT, "id" => @id, "number" => 0, "name" => @job["name"], "state" => "complete", "note" => nil, "notes" => @job["notes"].to_s,
           "rate" => @rate, "bits" => 24, "frames" => frames, "started_at" => started.iso8601, "start_position" => 0, "project" => @job["project"], "gaps" => [], "markers" => [],
           "overview" => { "file" => OVERVIEW, "frames" => Converted::STEP }, "tracks" => made.each.with_index(1).map { |one, number| one.entry(OTHERS + number) } }
       end

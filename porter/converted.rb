@@ -23,11 +23,16 @@ module Loomshuttle
         writer.rest(item["offset"]) if item["offset"].positive?
       end
 
+      # What ffmpeg may take a file for, whatever it is called: nothing that names other files or places.
+      FORMATS = %w[wav w64 aiff caf flac mp3 mov aac ogg asf].join(",")
+      # ffmpeg has so long to say anything (seconds).
+      PATIENCE = 60
+
       # Appends a file.
       # @yield for each block that was written, so that somebody may end it
       # @raise [Invalid] when ffmpeg cannot read it
       def append(path, &)
-        IO.popen(["ffmpeg", "-v", "error", "-nostdin", "-i", path, "-map", "0:a:0", *channels, "-ar", @rate.to_s, "-f", "s24le", "-c:a", "pcm_s24le", "-"], "rb",
+        IO.popen(["ffmpeg", "-v", "error", "-nostdin", "-protocol_whitelist", "file", "-format_whitelist", FORMATS, "-i", path, "-map", "0:a:0", *channels, "-ar", @rate.to_s, "-f", "s24le", "-c:a", "pcm_s24le", "-"], "rb",
                  err: File::NULL) { |pipe| pour(pipe, &) }
         raise Invalid.new("#{File.basename(path)} cannot be read as sound.", where: path) unless $?.success? # rubocop:disable Style/SpecialGlobalVars
       end
@@ -63,12 +68,31 @@ module Loomshuttle
 
       def pour(pipe)
         size = @lanes * Audio::Pcm24::BYTES
-        while (bytes = pipe.read(BLOCK * size))
+        while (bytes = read(pipe, BLOCK * size))
           yield
           bytes = bytes.byteslice(0, bytes.bytesize - (bytes.bytesize % size))
           @writer.write(bytes)
           measure(Audio::Pcm24.from_wav(bytes, @lanes)) unless bytes.empty?
         end
+      end
+
+      # @return [String, nil] so many bytes, or what is left
+      # @raise [Invalid] when nothing comes for long
+      def read(pipe, size)
+        bytes = "".b
+        while bytes.bytesize < size
+          hung(pipe) unless pipe.wait_readable(PATIENCE)
+          part = pipe.read_nonblock(size - bytes.bytesize, exception: false)
+          break if part.nil?
+
+          bytes << part if part.is_a?(String)
+        end
+        bytes unless bytes.empty?
+      end
+
+      def hung(pipe)
+        Process.kill(:KILL, pipe.pid)
+        raise Invalid.new("ffmpeg said nothing of it for #{PATIENCE} s.", where: @file)
       end
 
       def measure(block)

@@ -14,14 +14,14 @@ module Loomshuttle
       # @raise [Invalid] when there is no such take, track or range
       def initialize(folder, tracks: nil, from: nil, to: nil)
         @folder = folder
-        @take = JSON.parse(File.read(File.join(folder, "take.json")))
+        @take = Formats::TakeManifest.check(Runtime::Files.read_json(File.join(folder, Formats::TakeManifest::FILE)))
         @from, @to = from || 0, to || @take["frames"]
         @tracks = @take["tracks"].select { |track| tracks.nil? || tracks.include?(track["number"]) }
         raise Invalid.new("Take #{@take['number']} has none of these tracks.", where: "tracks") if @tracks.empty?
         raise Invalid.new("The range is not inside the take.", where: "from") unless @from.between?(0, @to - 1) && @to <= @take["frames"]
 
         @markers = all_markers.filter_map { |marker| moved(marker) }
-      rescue SystemCallError, JSON::ParserError
+      rescue SystemCallError
         raise Invalid.new("There is no take in #{folder} any more.", where: "take")
       end
 
@@ -33,7 +33,7 @@ module Loomshuttle
 
       # @return [Formats::Wav::Writer] for a track; dated to where the part begins
       def writer(track, path)
-        bext = Formats::Wav::Reader.new(self.path(track)).tap(&:close).bext
+        bext = Formats::Wav::Reader.new(self.path(track)).tap(&:close).bext || plain
         since = bext.time_reference + from
         described = Formats::IXml::Track.new(number: track["number"], name: track["name"], inputs: track["inputs"])
         ixml = Formats::IXml.write(project: @take.fetch("project", ""), take: "#{@take['number']} #{@take['name']}", track: described, id: "#{@take['id']}-#{track['number']}",
@@ -50,6 +50,12 @@ module Loomshuttle
       end
 
       private
+
+      # A file of somebody else's, without the broadcast extension.
+      def plain
+        Formats::Bext.new(description: @take["name"], originator: "Loomshuttle", reference: @take["id"].delete("-")[0, 32], date: @take["started_at"][0, 10],
+                          time: @take["started_at"][11, 8], time_reference: 0, history: "")
+      end
 
       def all_markers = @take.fetch("markers", []).map { |one| Formats::Markers::Marker.new(at: one["at"], frames: one["frames"].to_i, name: one["name"]) }
 
@@ -75,7 +81,7 @@ module Loomshuttle
       def breaks = @take.fetch("breaks", []).filter_map { |one| one.merge("at" => one["at"] - from) if one["at"].between?(from, to - 1) }
 
       def gaps
-        @take["gaps"].filter_map do |gap|
+        @take["gaps"].to_a.filter_map do |gap|
           at, last = [gap["at"], from].max, [gap["at"] + gap["frames"], to].min
           gap.merge("at" => at - from, "frames" => last - at) if last > at
         end

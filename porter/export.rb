@@ -14,9 +14,9 @@ module Loomshuttle
       SHEET = "patch sheet.pdf"
 
       # @param job [Job] take (its folder), tracks (numbers, or null for all), from and to (frames), form ("folder" or "zip"), name
-      # @param stopped [Proc] whether the process is to end
-      def initialize(job, stopped:)
-        @job, @stopped = job, stopped
+      # @param stopped [Proc] whether the process is to end   @param room [Room] on the disk
+      def initialize(job, stopped:, room:)
+        @job, @stopped, @room = job, stopped, room
         @cut = Cut.new(job["take"], tracks: job["tracks"], from: job["from"], to: job["to"])
         @sums = job.data.fetch("files", {}).dup
         @done = 0
@@ -25,6 +25,7 @@ module Loomshuttle
       def run
         FileUtils.mkdir_p(work)
         @total = @cut.bytes * (zip? ? 2 : 1)
+        @room.check(@total)
         @cut.tracks.each { |track| make(track["file"]) { |path| sound(track, path) } }
         @cut.lists.each { |name, bytes| make(name) { |path| File.binwrite(path, bytes) } }
         make(SHEET) { |path| FileUtils.cp(@job.path(SHEET), path) } if File.exist?(@job.path(SHEET))
@@ -65,6 +66,7 @@ module Loomshuttle
 
       def step(bytes)
         @done += bytes
+        @room.check(@total - @done)
         @job.check
         raise Stopped if @stopped.call
 

@@ -1,16 +1,14 @@
 # frozen_string_literal: true
 
 require "fileutils"
-require "json"
 
 module Loomshuttle
   module Porter
-    # A job and how far it is: a folder with job.json, which only the porter writes once the job is there, and what comes of it.
-    # Whoever wants it to end puts a file "cancel" beside it (docs/formats.md).
+    # A job and how far it is: a folder with job.json (Formats::JobFile), which only the porter writes once the job is there, and what comes
+    # of it. Whoever wants it to end puts a file "cancel" beside it (docs/formats.md).
     class Job
-      FILE = "job.json"
+      FILE = Formats::JobFile::FILE
       CANCEL = "cancel"
-      OPEN = %w[waiting running].freeze
 
       # Somebody does not want it any more.
       class Cancelled < StandardError; end
@@ -18,25 +16,34 @@ module Loomshuttle
       attr_reader :folder, :data
 
       # @param root [String] folder of all jobs
-      # @return [Array<Job>] those that are not over, oldest first
+      # @return [Array<Job>] those that are not over, oldest first; what cannot be read is left alone, and shown by the screens
       def self.open(root)
-        Dir.glob(File.join(root, "*", FILE)).filter_map { |path| new(File.dirname(path)) }.select { |job| OPEN.include?(job.data["state"]) }
-          .sort_by { |job| job.data["made_at"].to_s }
+        Dir.glob(File.join(root, "*", FILE)).filter_map { |path| read(File.dirname(path)) }.select { |job| Formats::JobFile::OPEN.include?(job.data["state"]) }
+          .sort_by { |job| job.data["made_at"] }
       end
 
+      # @return [Job, nil]
+      def self.read(folder)
+        new(folder)
+      rescue SystemCallError, Invalid
+        nil
+      end
+
+      # @raise [Invalid] when its file is none of a job   @raise [SystemCallError]
       def initialize(folder)
         @folder = folder
-        @data = JSON.parse(File.read(File.join(folder, FILE)))
+        @data = Formats::JobFile.check(Runtime::Files.read_json(File.join(folder, FILE)), id: File.basename(folder))
       end
 
       def [](field) = @data[field]
+      def id = @data["id"]
       def path(*names) = File.join(@folder, *names)
 
-      # @param changes [Hash] state, done (bytes), total, files, result, error
+      # @param changes [Hash] state, done (bytes), total, files, result, error, tries
+      # @raise [SystemCallError] when the disk is full
       def update(**changes)
         @data = @data.merge(changes.transform_keys(&:to_s))
-        File.write("#{path(FILE)}.new", JSON.pretty_generate(@data))
-        File.rename("#{path(FILE)}.new", path(FILE))
+        Runtime::Files.replace(path(FILE), JSON.pretty_generate(@data))
       end
 
       # @raise [Cancelled]

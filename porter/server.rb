@@ -1,15 +1,23 @@
 # frozen_string_literal: true
 
+require "fileutils"
+
 module Loomshuttle
   module Porter
-    # The porter as a process: one thread that does one job after the other. A job that was under way when it ended is gone on with.
+    # The porter as a process: one thread that does one job after the other. A job that was under way when it ended is gone on with; one
+    # that it has ended at again and again is not tried any more. What goes wrong with a job is that job's.
     class Server
       KINDS = { "export" => Export, "bring-in" => BringIn }.freeze
       LOOK = 0.3
+      # A job that was begun so often and never came to an end has ended the porter.
+      TRIES = 3
 
       # @param home [String] folder of this instance
-      def initialize(home:)
-        @jobs = File.join(home, "jobs")
+      # @param cautious [Boolean] whether jobs that are under way are not tried again, since the porter has ended again and again
+      def initialize(home:, cautious: false)
+        @jobs, @takes, @cautious = File.join(home, "jobs"), File.join(home, "takes"), cautious
+        @over = {}
+        @wake = Runtime::Wakeup.new
         FileUtils.mkdir_p(@jobs)
       end
 
@@ -17,29 +25,58 @@ module Loomshuttle
       def run
         come_last
         until @stopped
-          job = Job.open(@jobs).first
-          job ? work(job) : sleep(LOOK)
+          begin
+            job = Job.open(@jobs).find { |one| !@over.key?(one.id) }
+            job ? work(job) : @wake.wait(LOOK)
+            tell_again
+          rescue StandardError => e
+            Runtime::Health.trouble(e, "looking for jobs")
+            @wake.wait(1)
+          end
         end
       end
 
+      # May be called by a signal.
       def stop = @stopped = true
 
       # Does one job.
       # @param job [Job]
       def work(job)
-        job.update(state: "running")
+        return give_up(job) if job["state"] == "running" && (@cautious || job["tries"].to_i >= TRIES)
+
+        job.update(state: "running", tries: job["tries"].to_i + 1)
         job.check
-        KINDS.fetch(job["kind"]).new(job, stopped: -> { @stopped }).run
+        KINDS.fetch(job["kind"]).new(job, stopped: -> { @stopped }, room: Room.new(job.folder, @takes)).run
       rescue Job::Cancelled
-        job.update(state: "cancelled")
-        FileUtils.rm_rf(job.path("work"))
+        over(job, state: "cancelled")
       rescue Stopped
-        nil # the next start goes on with it
-      rescue SystemCallError, Invalid, KeyError => e
-        job.update(state: "failed", error: e.message)
+        tell(job, tries: 0) # the next start goes on with it
+      rescue StandardError => e
+        Runtime::Log.surprise(e, "job #{job.id}") unless e.is_a?(Invalid)
+        over(job, state: "failed", error: e.is_a?(SystemCallError) || e.is_a?(Invalid) ? Text.readable(e.message, most: 600) : "The porter failed at it (#{e.class}); its log has more.")
       end
 
       private
+
+      def give_up(job) = over(job, state: "failed", error: "The porter ended at it #{job['tries']} times, and it is not tried again.")
+
+      # What was half made goes first, for that may be what filled the disk.
+      def over(job, **changes)
+        FileUtils.rm_rf(job.path("work"))
+        FileUtils.rm_f(Dir.glob(File.join(job.folder, "*.part")))
+        tell(job, **changes)
+      end
+
+      # A disk that is full hinders no other job: what could not be written is tried again later.
+      def tell(job, **changes)
+        job.update(**changes)
+        @over.delete(job.id)
+      rescue SystemCallError => e
+        Runtime::Health.trouble(e, "telling of job #{job.id}")
+        @over[job.id] = [job, changes]
+      end
+
+      def tell_again = @over.values.each { |job, changes| File.exist?(job.path(Job::FILE)) ? tell(job, **changes) : @over.delete(job.id) }
 
       # Sound comes first.
       def come_last

@@ -5,6 +5,10 @@ module Loomshuttle
     # What would become of delivered files: which belong together as parts of one recording, to which track each goes, where it
     # begins, and what does not fit.
     class Plan
+      # Rates that are believed; what claims another is no sound.
+      RATES = Formats::TakeManifest::RATES
+      # Times of day are believed as long as all recordings begin within this (seconds).
+      SPREAD = 24 * 3600
       # A file as it was looked at. frames and rate are its own; time_reference samples since midnight, or nil
       Sound = Value.define(:path, :name, :rate, :lanes, :frames, :codec, :time_reference)
       # One recording. sounds: its parts in order; target: a track's number or nil; offset and frames at the show's rate;
@@ -26,8 +30,9 @@ module Loomshuttle
       def items
         groups = grouped
         found = Matching.pairs(groups.map { |group| group.first.name }, @targets)
-        start = groups.filter_map { |group| begins(group) }.min if groups.all? { |group| begins(group) }
+        start = common_start(groups)
         made = groups.map { |group| item(group, found[group.first.name], start ? begins(group) - start : 0) }
+        made = made.map { |one| one.with(notes: one.notes + ["the times in the files lie too far apart, and all begin together"]) } if @apart
         longest = made.map { |one| one.offset + one.frames }.max
         made.map { |one| with_length_note(one, longest) }
       end
@@ -45,6 +50,15 @@ module Loomshuttle
       # Whether each of them is called like a track of its own.
       def named?(group)
         group.all? { |sound| @targets.map { |target| Matching.score(sound.name, target) }.max.to_f >= Matching::SURE }
+      end
+
+      # Where the first begins, when all tell their time and it can be true.
+      def common_start(groups)
+        starts = groups.map { |group| begins(group) }
+        return if starts.any?(&:nil?)
+
+        @apart = starts.max - starts.min > SPREAD * @rate
+        @apart ? nil : starts.min
       end
 
       # Where a recording begins at the show's rate, by its own time; nil when it tells none.

@@ -18,7 +18,8 @@ module Loomshuttle
       FOLDER = Shape.text(most: 4096, least: 1, pattern: %r{\A/})
 
       ITEM = Shape.record({ "title" => Shape.text(most: 200), "track" => Shape.or_none(Shape.whole(1..99_999)), "lanes" => Shape.whole(1..2), "wide" => Shape.boolean,
-                            "offset" => Shape.whole(TakeManifest::FRAMES), "files" => Shape.list(FOLDER, most: 500, least: 1) })
+                            "offset" => Shape.whole(TakeManifest::FRAMES), "files" => Shape.list(FOLDER, most: 500, least: 1) },
+                          { "frames" => Shape.whole(TakeManifest::FRAMES) })
       COMMON = [{ "id" => Shape.text(most: 36, pattern: ID), "kind" => Shape.one_of(*KINDS), "state" => Shape.one_of(*STATES), "made_at" => Shape.text(most: 40),
                   "form" => Shape.one_of("folder", "zip", "take"), "name" => Shape.text(most: 200, least: 1) },
                 { "done" => Shape.whole(0..Shape::LARGEST), "total" => Shape.whole(0..Shape::LARGEST), "error" => Shape.or_none(Shape.text(most: 4000, lines: true)),

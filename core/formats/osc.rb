@@ -19,13 +19,17 @@ module Loomshuttle
         string(address) << string(tags) << data.join
       end
 
+      # Bundles in bundles, and messages of a packet.
+      DEEPEST, MOST = 8, 1000
+
       # @param bytes [String] a message or a bundle
       # @return [Array<Message>] all messages; time tags are not waited for
       # @raise [Malformed] saying what is wrong with them
-      def self.unpack(bytes)
+      def self.unpack(bytes, depth = 0)
         bytes = bytes.b
+        raise Malformed, "bundles are nested more than #{DEEPEST} deep" if depth > DEEPEST
         raise Malformed, "a packet's size is a multiple of 4, not #{bytes.bytesize}" unless (bytes.bytesize % 4).zero?
-        return bundle(bytes) if bytes.start_with?(BUNDLE.b)
+        return bundle(bytes, depth) if bytes.start_with?(BUNDLE.b)
 
         [message(bytes)]
       end
@@ -64,11 +68,11 @@ module Loomshuttle
 
         def message(bytes)
           address, at = read_string(bytes, 0)
-          raise Malformed, "an address starts with /, not #{address[0..20].inspect}" unless address.start_with?("/")
+          raise Malformed, "an address starts with /, not #{address.b[0..20].inspect}" unless address.start_with?("/")
           return Message.new(address, []) if at == bytes.bytesize
 
           tags, at = read_string(bytes, at)
-          raise Malformed, "type tags of #{address} start with a comma" unless tags.start_with?(",")
+          raise Malformed, "type tags of #{address.b.inspect[0, 60]} start with a comma" unless tags.start_with?(",")
 
           Message.new(address, read_arguments(bytes, at, tags[1..]))
         end
@@ -110,12 +114,13 @@ module Loomshuttle
           [fixed(bytes, at + 4, size), at + 4 + size + (-size % 4)]
         end
 
-        def bundle(bytes)
+        def bundle(bytes, depth)
           messages = []
           at = BUNDLE.bytesize + 8
           while at < bytes.bytesize
             size = fixed(bytes, at, 4).unpack1("N")
-            messages.concat(unpack(fixed(bytes, at + 4, size)))
+            messages.concat(unpack(fixed(bytes, at + 4, size), depth + 1))
+            raise Malformed, "a packet has more than #{MOST} messages" if messages.size > MOST
             at += 4 + size
           end
           messages

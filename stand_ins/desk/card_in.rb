@@ -25,6 +25,8 @@ module Loomshuttle
         # @param bytes [String] an RTP packet
         def push(index, bytes)
           packet = Formats::Rtp.unpack(bytes) or return
+          return if packet.payload.empty? || (packet.payload.bytesize % frame_bytes(@streams[index])).nonzero?
+
           ahead = Formats::Rtp.distance(@time, packet.timestamp, Formats::Rtp::TIMESTAMPS)
           return @late += 1 if ahead.negative?
 

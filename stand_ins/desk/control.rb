@@ -9,6 +9,10 @@ module Loomshuttle
         LONGEST_SUBSCRIPTION = 30
         # Addresses in one answer to /list.
         PAGE = 500
+        # Who is told at once, of each kind.
+        LISTENERS = 32
+        # Longest text of a request; a rig has a whole datagram.
+        LONGEST = 1000
 
         # @param settings [Settings]
         # @param facts [Hash{String=>Proc}] read-only addresses
@@ -29,7 +33,7 @@ module Loomshuttle
         def receive(bytes, peer)
           Formats::Osc.unpack(bytes).each { |message| answer(message, peer) }
         rescue Formats::Osc::Malformed => e
-          say(peer, "/refused", 0, "", "not an OSC packet: #{e.message}")
+          say(peer, "/refused", 0, "", "not an OSC packet: #{Text.readable(e.message)}")
         end
 
         # @param blob [String] levels as Meters packs them
@@ -40,11 +44,24 @@ module Loomshuttle
 
         def answer(message, peer)
           id, address, *rest = message.arguments
-          return say(peer, "/refused", 0, message.address, "a request starts with a number and an address") unless id.is_a?(Integer) && address.is_a?(String)
+          known = id.is_a?(Integer) && id.between?(0, (1 << 31) - 1) && address.is_a?(String)
+          return say(peer, "/refused", 0, Text.readable(message.address), "a request starts with a number and an address") unless known
 
+          check(message)
           handle(message.address, peer, id, address, rest)
-        rescue Settings::Refused => e
-          say(peer, "/refused", id, address, e.message)
+        rescue Settings::Refused, Invalid => e
+          say(peer, "/refused", id, Text.readable(address), Text.readable(e.message, most: 400))
+        rescue StandardError => e # a desk works on whatever it is told
+          Runtime::Health.trouble(e, "answering #{Text.readable(message.address, most: 40)}")
+          say(peer, "/refused", id, Text.readable(address), "this desk cannot do that")
+        end
+
+        # Values that can be kept: text that can be read, numbers that are numbers.
+        def check(message)
+          message.arguments.each do |one|
+            Text.keep(one, "text", most: message.address == "/workshop" ? 65_536 : LONGEST) if one.is_a?(String) && one.encoding != Encoding::BINARY
+            raise Settings::Refused, "that is no number" if one.is_a?(Float) && !one.finite?
+          end
         end
 
         def handle(verb, peer, id, address, rest)
@@ -54,7 +71,7 @@ module Loomshuttle
           when "/subscribe" then subscribe(peer, id, address, rest.first)
           when "/list" then say(peer, "/value", id, address, list(address, rest.first))
           when "/workshop" then say(peer, "/value", id, address, workshop(address, rest.first))
-          else raise Settings::Refused, "#{verb} is not a request; known are /get, /set, /subscribe, /list and /workshop"
+          else raise Settings::Refused, "#{Text.readable(verb, most: 40)} is not a request; known are /get, /set, /subscribe, /list and /workshop"
           end
         end
 
@@ -68,7 +85,11 @@ module Loomshuttle
         def value(address) = @facts.key?(address) ? @facts[address].call : @settings.get(address)
 
         # A page of addresses, for an answer must fit into one datagram.
-        def list(prefix, from) = @settings.addresses.select { |one| one.start_with?(prefix) }.drop(from.to_i).first(PAGE).join("\n")
+        def list(prefix, from)
+          raise Settings::Refused, "a list goes on from a whole number, 0 or more" unless from.nil? || (from.is_a?(Integer) && from.between?(0, 1 << 20))
+
+          @settings.addresses.select { |one| one.start_with?(prefix) }.drop(from.to_i).first(PAGE).join("\n")
+        end
 
         def set(peer, id, address, rest)
           raise Settings::Refused, "a set has one value" unless rest.size == 1
@@ -85,6 +106,9 @@ module Loomshuttle
 
           fits = seconds.is_a?(Integer) && (0..LONGEST_SUBSCRIPTION).cover?(seconds)
           raise Settings::Refused, "a subscription lasts 0 to #{LONGEST_SUBSCRIPTION} whole seconds" unless fits
+
+          each_subscriber(what) { nil } # lets those go that are over
+          raise Settings::Refused, "#{LISTENERS} listen already" unless @subscribers[what].key?(peer) || @subscribers[what].size < LISTENERS
 
           @subscribers[what][peer] = @now.call + seconds
           say(peer, "/value", id, what, seconds)

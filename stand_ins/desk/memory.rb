@@ -8,13 +8,16 @@ module Loomshuttle
       # The desk keeps its settings over a power cut: in a file, written at most once a second.
       class Memory
         EVERY = 1.0
+        VALUES = Shape.map(Shape.any_of(Shape.number(-1e9..1e9), Shape.text(most: 1000)), most: 100_000)
 
         attr_reader :path
 
         # @param path [String] of the file  @param first [String, nil] what a new desk starts with
-        def initialize(path, settings, first: nil)
+        # @param aside [Runtime::Aside, nil] for a file that cannot be read
+        def initialize(path, settings, first: nil, aside: nil)
           @path = path
           @settings = settings
+          aside&.read(path) { |data| VALUES.check(data, File.basename(path)) }
           recall([path, first].compact.find { |file| File.exist?(file) })
           @kept = settings.revision
           @at = 0
@@ -29,10 +32,9 @@ module Loomshuttle
         end
 
         def save
-          File.write("#{@path}.new", JSON.pretty_generate(@settings.addresses.to_h { |address| [address, @settings.get(address)] }))
-          File.rename("#{@path}.new", @path)
+          Runtime::Files.replace(@path, JSON.pretty_generate(@settings.addresses.to_h { |address| [address, @settings.get(address)] }))
           @kept = @settings.revision
-        rescue Errno::ENOSPC
+        rescue SystemCallError
           @kept = nil # again later
         end
 
@@ -41,13 +43,13 @@ module Loomshuttle
         def recall(file)
           return unless file
 
-          JSON.parse(File.read(file)).each do |address, value|
+          VALUES.check(Runtime::Files.read_json(file), File.basename(file)).each do |address, value|
             @settings.set(address, value)
           rescue Settings::Refused => e
-            warn "Left out of #{file}: #{address}, #{e.message}"
+            Runtime::Log.now.warn("Left out of #{file}: #{address}, #{e.message}")
           end
-        rescue JSON::ParserError
-          warn "#{file} cannot be read; the desk starts empty."
+        rescue Invalid, SystemCallError => e
+          Runtime::Log.now.warn("The desk starts empty: #{e.message}")
         end
       end
     end

@@ -5,10 +5,11 @@ module Loomshuttle
     module Desk
       # Peak and RMS of the channels at channel in, of the mains and of the outputs, gathered over 50 ms.
       class Meters
-        FRAMES = 2400
+        TIMES_A_SECOND = 20
 
-        # @param lanes [Integer] of channels  @param mixes [Integer] mains and outputs
-        def initialize(lanes, mixes)
+        # @param lanes [Integer] of channels  @param mixes [Integer] mains and outputs  @param rate [Integer]
+        def initialize(lanes, mixes, rate)
+          @due = rate / TIMES_A_SECOND
           @lanes = lanes
           @mixes = mixes
           clear
@@ -16,14 +17,14 @@ module Loomshuttle
 
         # @param channels [Numo::Int32] [frames, lanes]
         # @param mixes [Numo::DFloat] [frames, mains and outputs]
-        # @return [String, nil] every FRAMES the levels as a blob: for each point peak and RMS in hundredths of a dBFS,
+        # @return [String, nil] every 50 ms the levels as a blob: for each point peak and RMS in hundredths of a dBFS,
         #   signed 16-bit big-endian, channels first
         def add(channels, mixes)
           frames = channels.shape[0]
           @channel_sum.add(frames, Audio::Level.peak_amplitudes(channels), Audio::Level.mean_squares(channels))
           @mix_sum.add(frames, Audio::Level.peak_amplitudes(mixes), Audio::Level.mean_squares(mixes))
           @frames += frames
-          return if @frames < FRAMES
+          return if @frames < @due
 
           blob = levels(@channel_sum, @lanes) + levels(@mix_sum, @mixes)
           clear

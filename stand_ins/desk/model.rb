@@ -23,11 +23,15 @@ module Loomshuttle
         # @param rig [Hash] "desk": id of a profile; "boxes": list of "profile", "port", "input_offset", "output_offset", in
         #   the order of their chains; "rate"; "profiles": those that the folder does not have
         # @param folder [String] of the profiles
+        # @raise [Invalid] for what is no rig
         def initialize(rig, folder)
+          rig = RigFile.check(rig)
           @brought = rig.fetch("profiles", []).to_h { |profile| [profile["id"], profile] }
           data = read(folder, rig.fetch("desk"))
           @profile, @name, @taps, @buses, @mains, @rates = data.values_at("id", "name", "taps", "buses", "mains", "rates")
           @rate = rig.fetch("rate") { @rates.first }
+          raise Invalid.new("#{@name} runs at #{@rates.join(' or ')}, not at #{@rate}.", where: "rate") unless @rates.include?(@rate)
+
           @matrices = data.fetch("matrices", 0)
           @ports = data.fetch("ports", [])
           @sends, @returns, @packet = data["card"].values_at("sends", "returns", "packet")
@@ -60,7 +64,13 @@ module Loomshuttle
 
         private
 
-        def read(folder, id) = @brought.fetch(id) { JSON.parse(File.read(File.join(folder, "#{File.basename(id)}.json"))) }
+        # @raise [Invalid] when there is none of that kind
+        def read(folder, id, shape = RigFile::DESK)
+          data = @brought.fetch(id) { JSON.parse(File.read(File.join(folder, "#{File.basename(id)}.json"))) }
+          shape.check(data, id)
+        rescue Errno::ENOENT
+          raise Invalid.new("There is no profile #{id}.", where: id)
+        end
 
         def read_channels(groups)
           lane = 0
@@ -94,8 +104,10 @@ module Loomshuttle
         def hang(boxes, folder)
           places = Hash.new(0)
           boxes.map do |box|
-            kind = read(folder, box["profile"])
+            kind = read(folder, box["profile"], RigFile::BOX)
             port = box.fetch("port")
+            raise Invalid.new("#{@name} has no port #{port}.", where: "boxes") unless @ports.include?(port)
+
             first = @sockets.size
             place = places[port] += 1
             @sockets += (1..kind["inputs"]).map { |n| "#{port}.#{place}/#{n}" }

@@ -12,6 +12,9 @@ module Loomshuttle
       # follows its timestamps never notices. In the workshop (docs/desk-control.md) it can be made to lose packets, to
       # restart and to stand in another rig.
       class Server
+        # Packets of one socket in a step.
+        MOST = 2000
+
         # @param profiles [String] folder of the profiles
         # @param first_rig [String] rig file of a desk that has none yet
         # @param osc_port [Integer]
@@ -19,21 +22,27 @@ module Loomshuttle
         # @param returns_port [Integer] first UDP port that card returns come in on
         # @param folder [String] for card-sends.sdp, card-returns.sdp and the desk's memory
         # @param first_memory [String, nil] settings of a desk that has no memory yet and stands in its first rig
-        def initialize(profiles:, first_rig:, osc_port:, sends_port:, returns_port:, folder:, first_memory: nil, seed: 9)
+        # @param cautious [Boolean] whether it starts in its first rig and without memory, since it has ended again and again
+        # @param host [String] address that all of its sockets are bound to
+        def initialize(profiles:, first_rig:, osc_port:, sends_port:, returns_port:, folder:, first_memory: nil, seed: 9, cautious: false, host: "127.0.0.1")
+          @host = host
           @session = Random.rand(1 << 31)
           @rig_file = File.join(folder, "rig.json")
           @profiles = profiles
           @loss = 0
           @random = Random.new(seed)
           FileUtils.mkdir_p(folder)
-          model = Model.new(JSON.parse(File.read(File.exist?(@rig_file) ? @rig_file : first_rig)), profiles)
+          aside = Runtime::Aside.new(folder)
+          memory = File.join(folder, "desk.json")
+          [@rig_file, memory].each { |path| aside.put(path, "The desk ended again and again.") } if cautious
+          model = aside.read(@rig_file) { |rig| Model.new(rig, profiles) } || Model.new(Runtime::Files.read_json(first_rig), profiles)
           @control = udp(osc_port)
-          @out = UDPSocket.new
+          @out = udp(0)
           @unit = Unit.new(model, ports: { sends: sends_port, returns: returns_port }, session: @session, seed: seed,
                                   card: method(:send_card), reply: method(:reply), now: method(:seconds), workshop: method(:workshop))
           @targets = @unit.send_streams.map { |stream| Socket.sockaddr_in(stream.port, stream.host) }
           @returns = @unit.return_streams.map { |stream| udp(stream.port) }
-          @memory = Memory.new(File.join(folder, "desk.json"), @unit.settings, first: (first_memory unless File.exist?(@rig_file)))
+          @memory = Memory.new(memory, @unit.settings, first: (first_memory unless File.exist?(@rig_file)), aside: aside)
           write_descriptions(folder)
         end
 
@@ -41,10 +50,7 @@ module Loomshuttle
         def run
           due = seconds
           until @stopped
-            drain(@control) { |bytes, peer| @unit.control.receive(bytes, peer) unless lost? }
-            @returns.each_with_index { |socket, index| drain(socket) { |bytes, _| @unit.card_in.push(index, bytes) } }
-            @unit.step
-            @memory&.keep(seconds)
+            step
             due = wait(due + (Unit::BLOCK / @unit.model.rate.to_f))
           end
           @memory&.save
@@ -54,17 +60,28 @@ module Loomshuttle
 
         private
 
+        # What surprises the desk costs it a step at most.
+        def step
+          drain(@control) { |bytes, peer| @unit.control.receive(bytes, peer) unless lost? }
+          @returns.each_with_index { |socket, index| drain(socket) { |bytes, _| @unit.card_in.push(index, bytes) } }
+          @unit.step
+          @memory&.keep(seconds)
+        rescue StandardError => e
+          Runtime::Health.trouble(e, "a step")
+        end
+
         def udp(port)
           socket = UDPSocket.new
           socket.setsockopt(Socket::SOL_SOCKET, Socket::SO_RCVBUF, 4 << 20)
-          socket.bind("127.0.0.1", port)
+          socket.bind(@host, port)
           socket
         rescue Errno::EADDRINUSE
           raise Invalid.new("UDP port #{port} is in use; start with another --port.", where: "port #{port}")
         end
 
+        # So many at once, that no flood keeps the desk from its next step.
         def drain(socket)
-          loop do
+          MOST.times do
             bytes, from = socket.recvfrom_nonblock(65_536, exception: false)
             return if bytes == :wait_readable || bytes.nil?
 
@@ -74,7 +91,7 @@ module Loomshuttle
 
         def send_card(index, bytes)
           @out.send(bytes, 0, @targets[index])
-        rescue Errno::ECONNREFUSED, Errno::ENOBUFS
+        rescue Errno::ECONNREFUSED, Errno::ENOBUFS, Errno::EPERM
           nil # nobody listens there yet; a real card would not know either
         end
 
@@ -104,13 +121,13 @@ module Loomshuttle
 
         # Another rig from the next start on, which follows at once.
         def stand_in(text)
-          Model.new(JSON.parse(text.to_s), @profiles)
-          File.write(@rig_file, text)
+          Model.new(JSON.parse(text.to_s, max_nesting: 16), @profiles)
+          Runtime::Files.replace(@rig_file, text)
           FileUtils.rm_f(@memory.path)
           @memory = nil
           stop
-        rescue JSON::ParserError, KeyError, SystemCallError, NoMethodError => e
-          raise Settings::Refused, "no rig: #{e.message.lines.first.strip}"
+        rescue StandardError => e # whatever it is, it is no rig
+          raise Settings::Refused, "no rig: #{Text.readable(e.message.lines.first.to_s.strip)}"
         end
 
         def lost? = @loss.positive? && @random.rand(100) < @loss

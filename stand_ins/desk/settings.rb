@@ -111,7 +111,7 @@ module Loomshuttle
         def mix_source(value)
           return value if value == "" || (value.is_a?(String) && known_mix?(value))
 
-          raise Refused, "there is no #{value.inspect} to put out"
+          raise Refused, "there is no #{value.inspect[0, 60]} to put out"
         end
 
         def add_box(box)
@@ -135,7 +135,7 @@ module Loomshuttle
         end
 
         def text(value, length)
-          raise Refused, "text of at most #{length} characters is needed" unless value.is_a?(String) && value.length <= length
+          raise Refused, "text of at most #{length} characters is needed" unless value.is_a?(String) && value.encoding != Encoding::BINARY && value.length <= length
 
           value
         end
@@ -143,10 +143,11 @@ module Loomshuttle
         def one_of(value, known)
           return value if known.include?(value)
 
-          raise Refused, "#{value.inspect} is not one of #{known.first} to #{known.last}"
+          raise Refused, "#{value.inspect[0, 60]} is not one of #{known.first} to #{known.last}"
         end
 
         def number(value, range)
+          raise Refused, "that is no number" if value.is_a?(Float) && !value.finite?
           raise Refused, "a number from #{range.min} to #{range.max} is needed" unless value.is_a?(Numeric) && range.cover?(value)
 
           value.to_f
@@ -172,7 +173,7 @@ module Loomshuttle
 
         def send_source(value)
           known = value == "" || (value.is_a?(String) && (known_channel?(value) || known_mix?(value)))
-          raise Refused, "there is no #{value.inspect} to send" unless known
+          raise Refused, "there is no #{value.inspect[0, 60]} to send" unless known
 
           value
         end
@@ -180,6 +181,8 @@ module Loomshuttle
         def known_channel?(value) = value.match?(%r{\Ach/\d+(/[lr])?\z}) && !@model.lane(value).nil?
 
         def known_mix?(value)
+          return false unless value.match?(%r{\A[a-z]+/[a-z0-9-]{1,20}\z})
+
           kind, which = value.split("/")
           return @model.mains.include?(which) if kind == "main"
 

@@ -6,7 +6,7 @@ module Loomshuttle
       # A whole desk without sockets or a clock: told to run one block, it takes card returns, mixes, sends, and tells
       # its meters. The process below it and the tests' virtual clock both drive this.
       class Unit
-        # Frames of one step: 10 ms at 48 kHz.
+        # Frames of one step: 10 ms at 48 kHz, and ten packets at any rate.
         BLOCK = 480
 
         attr_reader :settings, :control, :card_in, :time, :model, :send_streams, :return_streams, :last, :stage
@@ -26,7 +26,7 @@ module Loomshuttle
           @card_in = CardIn.new(@return_streams)
           @card_out = CardOut.new(@send_streams, packet: @model.packet, session: session, &card)
           @mixer = Mixer.new(@model, @settings)
-          @meters = Meters.new(@model.lanes, @model.mains.size + @model.mix_outputs)
+          @meters = Meters.new(@model.lanes, @model.mains.size + @model.mix_outputs, @model.rate)
           @stage = stage || Stage::PlayersOnStage.new(@model.sockets, rate: @model.rate, seed: seed)
           @control = Control.new(@settings, facts: facts(session), now: now, workshop: workshop, &reply)
           @time = 0

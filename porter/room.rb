@@ -1,0 +1,62 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Porter
+    # What a job may take of the disk: never what the take under way needs. Looked at before a job and while it works.
+    class Room
+      # Stays free in any case (bytes), and so much of the take under way beside it (seconds).
+      RESERVE = 512 << 20
+      AHEAD = 1800
+      # The disk is asked at most so often (seconds).
+      EVERY = 0.5
+
+      # @param folder [String] of the job   @param takes [String] folder of all takes
+      # @param free [Proc] gives free bytes of a folder's disk, or nil
+      def initialize(folder, takes, free: Runtime::Programs.method(:free_bytes))
+        @folder, @takes, @free = folder, takes, free
+      end
+
+      # @param bytes [Integer] that will still be written
+      # @raise [Invalid] when they are not to be had
+      def check(bytes = 0)
+        return if @asked && now - @asked < EVERY
+
+        left = @free.call(@folder) or return
+        lacking = keep + bytes - left
+        if lacking.positive?
+          raise Invalid.new("The disk has no room for it: #{megabytes(lacking)} MB are missing, as #{megabytes(keep)} MB are kept free#{' for the take under way' if capturing}. " \
+                            "Make room, or try again afterwards.", where: "disk")
+        end
+        @asked = now
+      end
+
+      private
+
+      def megabytes(bytes) = (bytes / 1_048_576.0).ceil
+      def keep = RESERVE + capturing.to_i
+
+      # @return [Integer, nil] bytes that the take under way needs, where it is on the same disk
+      def capturing
+        take = newest.find { |manifest| manifest["state"] == "capturing" } or return
+        return unless File.stat(@takes).dev == File.stat(@folder).dev
+
+        take["tracks"].sum { |track| track["inputs"].size } * take["rate"] * take["bits"] / 8 * AHEAD
+      rescue SystemCallError
+        nil
+      end
+
+      # The one under way has one of the highest numbers.
+      def newest
+        return [] unless Dir.exist?(@takes)
+
+        Dir.children(@takes).grep(/\A\d{1,7} /n).max_by(3, &:to_i).filter_map do |entry|
+          Formats::TakeManifest.check(Runtime::Files.read_json(File.join(@takes, entry, Formats::TakeManifest::FILE)))
+        rescue SystemCallError, Invalid
+          nil
+        end
+      end
+
+      def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
+    end
+  end
+end
