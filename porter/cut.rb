@@ -14,7 +14,7 @@ module Loomshuttle
       # @raise [Invalid] when there is no such take, track or range
       def initialize(folder, tracks: nil, from: nil, to: nil)
         @folder = folder
-        @take = Formats::TakeManifest.check(Runtime::Files.read_json(File.join(folder, Formats::TakeManifest::FILE)))
+        @take = Formats::TakeManifest.read(folder)
         @from, @to = from || 0, to || @take["frames"]
         @tracks = @take["tracks"].select { |track| tracks.nil? || tracks.include?(track["number"]) }
         raise Invalid.new("Take #{@take['number']} has none of these tracks.", where: "tracks") if @tracks.empty?

@@ -50,7 +50,7 @@ module Loomshuttle
         return [] unless Dir.exist?(@takes)
 
         Dir.children(@takes).grep(/\A\d{1,7} /n).max_by(3, &:to_i).filter_map do |entry|
-          Formats::TakeManifest.check(Runtime::Files.read_json(File.join(@takes, entry, Formats::TakeManifest::FILE)))
+          Formats::TakeManifest.read(File.join(@takes, entry))
         rescue SystemCallError, Invalid
           nil
         end

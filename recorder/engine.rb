@@ -15,9 +15,10 @@ module Loomshuttle
       BATCHES = 20
       # How long a missing packet is waited for (seconds).
       WAIT = 0.02
-      # A packet that lies further from the newest one than this (seconds) is believed once CONFIRM of them follow on each other.
-      NEAR = 1.0
-      CONFIRM = 3
+      # A packet that lies further ahead of the newest one than this (seconds) is believed once CONFIRM of them follow on each other; one that
+      # lies further behind, once nothing else has come for STEADY (seconds), for late packets come in bursts.
+      NEAR, BEHIND = 1.0, 0.2
+      CONFIRM, STEADY = 3, 0.1
       # A sender that goes on with a later time has left a gap of that length, up to this (seconds); beyond it has started anew.
       LONGEST_GAP = 600
       # Another sender that is ahead of the one before it by no more than this (seconds) has the same time.
@@ -36,7 +37,8 @@ module Loomshuttle
         @streams, @now, @on_batch = streams, now, on_batch
         @rate = streams.first.rate
         @batch = @rate / BATCHES
-        @window, @near, @longest = (@rate * WAIT).round, (@rate * NEAR).round, @rate * LONGEST_GAP
+        @window, @longest = (@rate * WAIT).round, @rate * LONGEST_GAP
+        @near = (-(@rate * BEHIND).round..(@rate * NEAR).round)
         @intakes = streams.map { |stream| Intake.new(stream.lanes) }
         @senders = streams.map { |stream| Sender.new(stream.lanes, stream.payload_type) }
         @far = streams.map { [] }
@@ -91,10 +93,10 @@ module Loomshuttle
       end
 
       def ahead(packet) = @timeline.position(packet.timestamp) - @newest
-      def near?(packet) = ahead(packet).abs <= @near
+      def near?(packet) = @near.cover?(ahead(packet))
 
       # Whether another sender has the time of the one before it.
-      def goes_on?(packet) = ahead(packet).between?(-@near, TAKEN_OVER * @rate)
+      def goes_on?(packet) = ahead(packet).between?(@near.min, TAKEN_OVER * @rate)
 
       def take(stream, packet, now)
         position = @timeline.position(packet.timestamp)
@@ -108,9 +110,9 @@ module Loomshuttle
       # A single packet from another time is a stray; a few that follow on each other are the sender's own new time.
       def far(stream, packet, now)
         held = @far[stream]
-        held.clear if held.any? && Formats::Rtp.distance(held.last.timestamp, packet.timestamp, Formats::Rtp::TIMESTAMPS).abs > @near
+        held.clear if held.any? && Formats::Rtp.distance(held.last.timestamp, packet.timestamp, Formats::Rtp::TIMESTAMPS).abs > @near.max
         held << packet
-        return if held.size < CONFIRM
+        return if held.size < (ahead(packet).positive? ? CONFIRM : STEADY * @rate / @senders[stream].frames)
 
         packets = held.slice!(0..).sort_by { |one| @timeline.position(one.timestamp) }
         restart(packets.first, now) unless ahead(packets.first).between?(0, @longest)
@@ -134,7 +136,6 @@ module Loomshuttle
         release while @position < @newest
         @newest = @position
         @intakes.each { |intake| intake.restart(@position) }
-        @far.each(&:clear)
         @timeline.start(packet.timestamp, @position)
         @breaks << Break.new("anew", @position, [silent - ((@position - reached) / @rate.to_f), 0.0].max.round(1))
       end

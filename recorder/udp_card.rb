@@ -38,7 +38,7 @@ module Loomshuttle
       end
 
       # @return [Hash] for people
-      def status = { "device" => nil, "words" => "the desk's card", "state" => "running", "overruns" => 0, "lanes" => nil }
+      def status = { "id" => nil, "device" => nil, "words" => "the desk's card", "state" => "running", "overruns" => 0, "lanes" => nil }
 
       def close = [*@sockets, *@out].each(&:close)
 

@@ -39,13 +39,13 @@ module Loomshuttle
       def alive? = @thread&.alive? == true
 
       # Asks it to end, and ends it when it does not: what it waits for may never come.
-      # @param seconds [Numeric] to wait for the end of a turn
-      def stop(seconds: 1)
+      # @param seconds [Numeric] to wait for the end of a turn that should not be cut off
+      def stop(seconds: 0.05)
         @stopped = true
         @stopping.wake
         return if Thread.current == @thread
 
-        @thread&.join(seconds) || @thread&.kill&.join(seconds)
+        @thread&.join(seconds) || @thread&.kill&.join(1)
         Health.remove(self)
       end
 

@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require "sequel"
+require "timeout"
 
 module Loomshuttle
   module Store
@@ -10,9 +11,24 @@ module Loomshuttle
       # @return [Sequel::Database]
       def self.connect(url)
         Sequel.default_timezone = :utc
-        Sequel.connect(url, max_connections: 8, connect_timeout: 3, driver_options: { gssencmode: "disable" }).tap do |db|
+        # Nothing is asked yet: whoever connects may have to start while the database is away.
+        Sequel.connect(url, max_connections: 8, connect_timeout: 3, pool_timeout: 4, test: false, keep_reference: false, driver_options: { gssencmode: "disable" }).tap do |db|
           db.extension(:pg_json, :connection_validator)
           db.pool.connection_validation_timeout = 30
+          db.extend(Deadline)
+        end
+      end
+
+      # A question was not answered in time; the connection is given up.
+      class Late < Sequel::DatabaseDisconnectError; end
+
+      # Every question to the database has a deadline: a server that hangs hangs nobody else.
+      module Deadline
+        SECONDS = 4
+
+        # Sequel calls this around each question.
+        def log_connection_yield(sql, connection, arguments = nil)
+          Timeout.timeout(SECONDS, Late, "the database did not answer within #{SECONDS} s") { super }
         end
       end
 

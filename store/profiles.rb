@@ -11,6 +11,9 @@ module Loomshuttle
         @lock = Mutex.new
       end
 
+      # @return [Rig::Catalog] those that ship
+      attr_reader :shipped
+
       # @return [Rig::Catalog]
       def catalog
         @lock.synchronize { @catalog ||= @shipped.with(@db[:profiles].order(:id).select_map(:data).map { |data| Rig::Profile.from(Json.plain(data)) }) }

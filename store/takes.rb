@@ -11,8 +11,8 @@ module Loomshuttle
       # @param found [Array<Array(String, Hash)>] folders and manifests
       # @return [Integer] how many were new or had changed
       def reconcile(found)
-        known = @db[:takes].select_hash(:id, :manifest)
-        changed = found.reject { |_, manifest| known[manifest["id"]].to_h == manifest }
+        known = @db[:takes].select(:id, :folder, :manifest).to_h { |row| [row[:id], [row[:folder], row[:manifest].to_h]] }
+        changed = found.reject { |folder, manifest| known[manifest["id"]] == [folder, manifest] }
         changed.each { |folder, manifest| save(folder, manifest) }
         gone = known.keys - found.map { |_, manifest| manifest["id"] }
         changed.size + @db[:takes].where(id: gone).delete
@@ -26,6 +26,10 @@ module Loomshuttle
       def save(folder, manifest)
         row = { number: manifest["number"], folder: folder, manifest: Sequel.pg_jsonb(manifest), seen_at: Time.now }
         @db[:takes].insert_conflict(target: :id, update: row).insert(row.merge(id: manifest["id"]))
+      rescue Sequel::DatabaseDisconnectError, Sequel::DatabaseConnectionError, Database::Late
+        raise
+      rescue Sequel::DatabaseError => e
+        Runtime::Health.trouble(e, "keeping take #{manifest['number']}") # one bad take hides no other
       end
     end
   end

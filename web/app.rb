@@ -21,10 +21,11 @@ module Loomshuttle
       # @param control [Control]
       # @param hosts [Array<String>]
       # @return [Proc] the Rack application with its guards
-      def self.guarded(control, hosts: %w[127.0.0.1 localhost ::1 [::1]])
+      def self.guarded(control, hosts: %w[127.0.0.1 localhost ::1], proxy: nil)
         inner = new(nil, control)
         Rack::Builder.app do
-          use Guard, hosts: hosts
+          use Guard, hosts: hosts, proxy: proxy
+          use Door
           use Committee::Middleware::RequestValidation, **Contract.options
           run inner
         end
@@ -58,31 +59,28 @@ module Loomshuttle
 
         def problem(code, message, where, more = {}) = json({ error: { message: message, where: where, **more } }, code)
 
-        def body_json
-          @body_json ||= begin
-            text = request.body.read
-            request.body.rewind if request.body.respond_to?(:rewind)
-            text.empty? ? {} : JSON.parse(text)
-          end
-        end
+        # As the door has let it in.
+        def body_json = env.fetch(Door::BODY, {})
 
         # Who is at work: a name that the browser or command line gives, percent-encoded; there are no accounts here.
         def who
-          name = Rack::Utils.unescape_path(request.get_header("HTTP_X_LOOMSHUTTLE_WHO").to_s).dup.force_encoding("UTF-8").scrub("").strip[0, 40]
+          name = Text.readable(Rack::Utils.unescape_path(request.get_header("HTTP_X_LOOMSHUTTLE_WHO").to_s), most: 40).strip
           name.empty? ? "somebody" : name
+        rescue ArgumentError
+          "somebody"
         end
       end
 
       error(Invalid) { |e| problem(422, e.message, e.where, faults: e.faults.map(&:to_h)) }
-      error(JSON::ParserError) { problem(400, "The request's body is not JSON.", "body") }
       error(RecorderLink::Away) { |e| problem(503, e.message, "recorder") }
       error(Sequel::DatabaseError, Sequel::PoolTimeout) { problem(503, "The database does not answer; nothing was changed. Try again in a moment.", "database") }
+      error(Control::NotYet) { |e| problem(503, e.message, "database") }
       error(Store::Stale) { |e| problem(409, e.message, "version", version: e.version, entries: e.entries.map { |entry| entry_hash(entry, entry[:changes].first(Routes::Journal::SOME)) }) }
       error do |e|
-        warn e.full_message(highlight: false)
-        problem(500, "Something went wrong inside: #{e.class}. Nothing was changed by this request.", request.path_info)
+        Runtime::Log.surprise(e, "#{request.request_method} #{Text.readable(request.path_info)}")
+        problem(500, "Something went wrong inside: #{e.class}. Nothing was changed by this request.", "request")
       end
-      not_found { response.body.empty? || response.body == ["<h1>Not Found</h1>"] ? problem(404, "There is nothing at #{request.path_info}.", request.path_info) : response.body }
+      not_found { response.body.empty? || response.body == ["<h1>Not Found</h1>"] ? problem(404, "There is nothing at #{Text.readable(request.path_info)}.", "address") : response.body }
     end
   end
 end

@@ -3,23 +3,24 @@
 module Loomshuttle
   module Web
     # While a take is captured nothing gets through that would harm it, unless somebody has opened the guard on purpose; it
-    # closes again by itself.
+    # closes again by itself. A recorder that is not heard captures what it was last known to capture.
     class CaptureGuard
       # Seconds that it stays open.
       OPEN = 60
 
       # @param capturing [Proc] gives the take under way (number and name), or nil
-      def initialize(capturing)
-        @capturing = capturing
-        @open_until = 0
+      # @param now [Proc] seconds that only grow
+      def initialize(capturing, now: -> { Process.clock_gettime(Process::CLOCK_MONOTONIC) })
+        @capturing, @now = capturing, now
+        @open_until = -1
       end
 
       # Lets harm through for a while.
-      def open = @open_until = now + OPEN
-      def close = @open_until = 0
+      def open = @open_until = @now.call + OPEN
+      def close = @open_until = -1
 
       # @return [Boolean] whether it stands between harm and a take now
-      def closed? = !@capturing.call.nil? && now >= @open_until
+      def closed? = !@capturing.call.nil? && @now.call >= @open_until
 
       # @param show [Patch::Show] @param changes [Array<Patch::Change>]
       # @raise [Invalid] when they would harm a take
@@ -42,8 +43,6 @@ module Loomshuttle
         take = @capturing.call
         raise Invalid.new("Take #{take['number']} is being captured, and #{what} would harm it. Open the guard in Capture first, or end the take.", where: "guard")
       end
-
-      def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
     end
   end
 end

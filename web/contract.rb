@@ -20,14 +20,14 @@ module Loomshuttle
 
       # What a request that breaks the contract gets: what is wrong and where.
       class Refusal < Committee::ValidationError
-        def error_body = { error: { message: "The request does not fit: #{message}", where: request&.path_info } }
+        def error_body = { error: { message: "The request does not fit: #{Text.readable(message, most: 300)}", where: Text.readable(request&.path_info) } }
 
         def render = [status, { "content-type" => "application/json" }, [JSON.generate(error_body)]]
       end
 
       # @return [Hash] for Committee::Middleware::RequestValidation
       def self.options
-        { schema: schema, prefix: nil, error_class: Refusal, strict: false, parse_response_by_content_type: false,
+        { schema: schema, prefix: nil, coerce_form_params: false, error_class: Refusal, strict: false, parse_response_by_content_type: false,
           check_header: false, coerce_date_times: false, allow_form_params: false, query_hash_key: "committee.query_hash" }
       end
     end

@@ -2,100 +2,166 @@
 
 require "fileutils"
 require "json"
-require "open3"
 require "securerandom"
 
 module Loomshuttle
   module Web
-    # Files that others delivered: sent by a browser or lying in a folder of this computer, looked at with ffprobe, and handed to
-    # the porter once somebody has seen what would become of them.
+    # Files that others delivered: sent by a browser or lying in a folder of this computer, looked at with ffprobe (Looks), and handed to
+    # the porter once somebody has seen what would become of them. Only folders that whoever starts us has allowed are looked into.
     class Deliveries
       KINDS = %w[.wav .wave .bwf .rf64 .w64 .aif .aiff .aifc .caf .flac .mp3 .m4a .aac .ogg .opus .wma].freeze
+      # Where people's files are on a Debian system.
+      FOLDERS = ["/media", "/mnt", "/run/media", "/srv", Dir.home].freeze
+      # Files of one delivery, and bytes of a name.
+      MOST, NAME = 1000, 200
+      # What is kept free when files are sent (bytes).
+      RESERVE = 1 << 30
+      # Delivered files are cleared away after this (seconds), the oldest sooner when there are more than so many bytes of them.
+      AGE, BYTES = 7 * 24 * 3600, 40 << 30
+      # ffprobe has so long for one file (seconds).
+      PROBE = 10
 
       # @param home [String] folder of this instance   @param jobs [Jobs]
-      def initialize(home, jobs)
+      # @param folders [Array<String>, nil] below which deliveries may lie
+      def initialize(home, jobs, folders: nil)
         @root = File.expand_path(File.join(home, "deliveries"))
         @jobs = jobs
+        @folders = [@root, *(folders || FOLDERS)]
       end
 
       # @return [String] id of a delivery that files can be sent to
       def create
-        SecureRandom.uuid.tap { |id| FileUtils.mkdir_p(File.join(@root, id)) }
+        SecureRandom.uuid.tap { |id| FileUtils.mkdir_p(File.join(@root, id), mode: 0o700) }
       end
 
       # Keeps a file that is sent.
       # @param io [IO]
       # @raise [Invalid]
       def add(id, name, io)
-        folder = folder_of("id" => id)
-        plain = File.basename(name.to_s)
-        raise Invalid.new("\"#{plain}\" is no name of a sound file.", where: "name") unless KINDS.include?(File.extname(plain).downcase)
+        folder = sent(id)
+        plain = File.basename(Text.keep(name.to_s, "name", most: NAME, lines: false))
+        raise Invalid.new("\"#{plain}\" is no name of a sound file.", where: "name") unless KINDS.include?(File.extname(plain).downcase) && plain.bytesize <= NAME
+        raise Invalid.new("A delivery has #{MOST} files at most.", where: "files") if Dir.children(folder).size >= MOST
 
-        path = File.join(folder, plain)
-        File.open("#{path}.part", "wb") { |file| IO.copy_stream(io, file) }
-        File.rename("#{path}.part", path)
+        take_in(io, File.join(folder, plain))
       end
 
       # @param source [Hash] "id" of what was sent, or "folder" on this computer
+      # @return [String] the folder to look into
+      # @raise [Invalid] when it is not there, or not allowed
+      def folder_of(source)
+        return sent(source["id"]) if source["id"]
+
+        folder = source["folder"].to_s
+        raise Invalid.new("There is no folder #{Text.readable(folder)}.", where: "folder") unless folder.start_with?("/") && File.directory?(folder)
+
+        real = File.realpath(folder)
+        return real if @folders.any? { |allowed| File.directory?(allowed) && "#{real}/".start_with?("#{File.realpath(allowed).chomp('/')}/") }
+
+        raise Invalid.new("#{Text.readable(folder)} is not below the folders that deliveries are looked at in: #{@folders.drop(1).join(', ')}. " \
+                          "Whoever starts Loomshuttle allows others with LOOMSHUTTLE_DELIVERIES.", where: "folder")
+      rescue SystemCallError => e
+        raise Invalid.new("#{Text.readable(folder)} cannot be looked into: #{Text.readable(e.message)}", where: "folder")
+      end
+
+      # @param source [Hash] as folder_of has it
       # @param show [Patch::Show]
+      # @yieldparam seen [Integer] files so far; may raise to end it
       # @return [Array(Array<Delivery::Plan::Item>, Array<Hash>)] items, and what was not understood (where, message)
       # @raise [Invalid]
       def look(source, show)
         folder = folder_of(source)
-        found, others = Dir.glob("**/*", base: folder).select { |path| File.file?(File.join(folder, path)) }.partition { |path| KINDS.include?(File.extname(path).downcase) }
-        sounds, problems = [], others.reject { |path| File.basename(path).start_with?(".") }.map { |path| { where: path, message: "is no sound file and is left out" } }
-        found.sort.each do |path|
-          sound = sound(File.join(folder, path))
-          sound ? sounds << sound : problems << { where: path, message: "cannot be read as sound" }
+        found, problems = FolderWalk.new(folder, KINDS).run
+        sounds = found.each.with_index(1).filter_map do |path, seen|
+          yield seen if block_given?
+          sound(File.join(folder, path)) || (problems << { where: path, message: "cannot be read as sound" } && nil)
         end
-        raise Invalid.new("There is no sound file in #{source['folder'] || 'what was sent'}.", where: "folder") if sounds.empty?
+        raise Invalid.new("There is no sound file in #{source['folder'] ? Text.readable(source['folder']) : 'what was sent'}.", where: "folder") if sounds.empty?
 
         [Delivery::Plan.of(sounds, show), problems]
       end
 
       # Hands them to the porter.
+      # @param items [Array<Delivery::Plan::Item>] as they were looked at
       # @param choices [Array<Hash>] "files" (paths as they were told) and "track" (or nil), for those that are wanted
       # @param part [Integer, nil] only this part of split recordings, from 1; nil: all, one behind the other
       # @return [Hash] the job
-      def bring_in(source, show, name:, choices:, part: nil, who: nil)
-        items, = look(source, show)
+      # @raise [Invalid]
+      def bring_in(items, show, name:, choices:, part: nil, who: nil)
         wanted = choices.map do |choice|
-          item = items.find { |one| one.sounds.map(&:path) == choice["files"] } || raise(Invalid.new("What was delivered has changed meanwhile; look at it again.", where: "items"))
+          item = items.find { |one| one.sounds.map(&:path) == choice["files"] && one.sounds.all? { |sound| File.file?(sound.path) } }
+          raise Invalid.new("What was delivered has changed meanwhile; look at it again.", where: "items") unless item
+          raise Invalid.new("The show has no track #{choice['track']}.", where: "items") if choice["track"] && !show.tracks.key?(choice["track"])
+
           item_hash(item, choice["track"], part, show)
         end
         @jobs.bring_in(name: name, rate: show.rate, project: show.about.fetch(:name, ""), items: wanted, who: who)
       end
 
-      private
+      # Clears away what was used or given up: by age and size, and never what a job still needs.
+      # @param now [Time]
+      def clear(now = Time.now)
+        needed = @jobs.all.select { |job| Formats::JobFile::OPEN.include?(job["state"]) }.flat_map { |job| job["items"].to_a.flat_map { |item| item["files"] } }
+        kept = 0
+        Dir.glob(File.join(@root, "*")).sort_by { |path| File.mtime(path) }.reverse_each do |path|
+          next if needed.any? { |file| file.start_with?("#{path}/") }
 
-      def item_hash(item, track, part, show)
-        sounds = part && item.sounds.size > 1 ? [part_of(item, part)] : item.sounds
-        title = track ? show.title_of(show.tracks[track]) : File.basename(sounds.first.path, ".*")
-        { "title" => title, "track" => track, "lanes" => item.lanes, "wide" => sounds.any? { |sound| sound.lanes > 2 }, "offset" => part ? 0 : item.offset,
-          "files" => sounds.map(&:path) }
+          kept += Dir.glob(File.join(path, "*")).sum { |file| File.size(file) }
+          FileUtils.rm_rf(path) if now - File.mtime(path) > AGE || kept > BYTES
+        rescue SystemCallError
+          next
+        end
       end
 
-      def part_of(item, part) = item.sounds[part - 1] || raise(Invalid.new("#{item.title} has no part #{part}.", where: "part"))
+      # Clears away what became a take.
+      # @param job [Hash]
+      def used(job)
+        job["items"].to_a.flat_map { |item| item["files"] }.map { |path| File.dirname(path) }.uniq.each { |folder| FileUtils.rm_rf(folder) if File.dirname(folder) == @root }
+      end
 
-      def folder_of(source)
-        id = source["id"]
-        raise Invalid.new("There is no such delivery.", where: "id") if id && !id.match?(/\A[0-9a-f-]{36}\z/)
+      private
 
-        folder = id ? File.join(@root, id) : source["folder"].to_s
-        raise Invalid.new("There is no folder #{folder}.", where: "folder") unless folder.start_with?("/") && File.directory?(folder)
+      def sent(id)
+        folder = File.join(@root, id.to_s)
+        raise Invalid.new("There is no such delivery.", where: "id") unless id.to_s.match?(Formats::JobFile::ID) && File.directory?(folder)
 
         folder
       end
 
-      # @return [Delivery::Plan::Sound, nil] nil for what ffprobe cannot read
+      def take_in(io, path)
+        free = Runtime::Programs.free_bytes(@root)
+        raise Invalid.new("The disk has no room for it; make some.", where: "disk") if free && io.respond_to?(:size) && io.size > free - RESERVE
+
+        File.open("#{path}.part", "wb") { |file| IO.copy_stream(io, file) }
+        File.rename("#{path}.part", path)
+      rescue SystemCallError => e
+        FileUtils.rm_f("#{path}.part")
+        raise Invalid.new("#{File.basename(path)} could not be kept: #{Text.readable(e.message)}", where: "name")
+      end
+
+      def item_hash(item, track, part, show)
+        sounds = part && item.sounds.size > 1 ? [part_of(item, part)] : item.sounds
+        title = track ? show.title_of(show.tracks[track]) : Text.readable(File.basename(sounds.first.path, ".*"), most: 120)
+        { "title" => title, "track" => track, "lanes" => item.lanes, "wide" => sounds.any? { |sound| sound.lanes > 2 }, "offset" => part ? 0 : item.offset,
+          "frames" => item.frames, "files" => sounds.map(&:path) }
+      end
+
+      def part_of(item, part) = (part.positive? && item.sounds[part - 1]) || raise(Invalid.new("#{item.title} has no part #{part}.", where: "part"))
+
+      # @return [Delivery::Plan::Sound, nil] nil for what ffprobe cannot read, or what claims to be no sound that there is
       def sound(path)
-        text, status = Open3.capture2("ffprobe", "-v", "error", "-of", "json", "-select_streams", "a:0", "-show_streams", "-show_format", path, err: File::NULL)
-        stream = status.success? && JSON.parse(text)
+        text, well = Runtime::Programs.run("ffprobe", "-v", "error", "-protocol_whitelist", "file", "-of", "json", "-select_streams", "a:0", "-show_streams", "-show_format", path, seconds: PROBE)
+        stream = well && JSON.parse(text)
         first = stream && stream["streams"]&.first or return
-        rate = first["sample_rate"].to_i
-        tags = stream.dig("format", "tags") || {}
-        Delivery::Plan::Sound.new(path: path, name: Delivery::Name.parse(path), rate: rate, lanes: first["channels"].to_i, codec: first["codec_name"],
-                                  frames: ((first["duration"] || stream.dig("format", "duration")).to_f * rate).round, time_reference: tags["time_reference"]&.to_i)
+        rate, lanes = first["sample_rate"].to_i, first["channels"].to_i
+        frames = ((first["duration"] || stream.dig("format", "duration")).to_f * rate).round
+        return unless Delivery::Plan::RATES.cover?(rate) && lanes.between?(1, 256) && frames.between?(1, Formats::TakeManifest::FRAMES.max)
+
+        time = stream.dig("format", "tags", "time_reference")&.to_i
+        Delivery::Plan::Sound.new(path: path, name: Delivery::Name.parse(path), rate: rate, lanes: lanes, codec: Text.readable(first["codec_name"], most: 40), frames: frames,
+                                  time_reference: time&.between?(0, Shape::LARGEST) ? time : nil)
+      rescue JSON::ParserError, FloatDomainError, RangeError
+        nil
       end
     end
   end

@@ -7,45 +7,71 @@ require "securerandom"
 module Loomshuttle
   module Web
     # Keeps strangers out: a Host that is not ours (DNS rebinding), a foreign Origin, and changes that are not JSON (which
-    # a plain form of another site could send). Puts the security headers on every answer.
+    # a plain form of another site could send). Who we are is what the Host header says; what is forwarded has no say in it, unless it
+    # comes from the proxy that whoever starts us has named. Puts the security headers on every answer, also on those to what went wrong.
     class Guard
       POLICY = "default-src 'none'; script-src 'self'; style-src 'self' 'nonce-%s'; font-src 'self'; img-src 'self' data:; media-src 'self'; " \
                "connect-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'"
+      METHODS = %w[GET HEAD POST PUT DELETE].freeze
       SAFE = %w[GET HEAD].freeze
+      JSON_TYPE = %r{\Aapplication/json\s*(;|\z)}i
+      FILE_TYPE = %r{\Aapplication/octet-stream\s*(;|\z)}i
+      AUTHORITY = /\A(\[[0-9a-f:.]+\]|[a-z0-9.-]+)(:\d{1,5})?\z/i
 
-      # @param hosts [Array<String>] names this application is reached by
-      def initialize(app, hosts:)
-        @app = app
-        @hosts = hosts
+      # @param hosts [Array<String>] names this application is reached by   @param proxy [String, nil] address of a proxy before it
+      def initialize(app, hosts:, proxy: nil)
+        @app, @hosts, @proxy = app, hosts, proxy
       end
 
       def call(env)
-        request = Rack::Request.new(env)
         env["loomshuttle.nonce"] = nonce = SecureRandom.base64(16)
-        problem = refusal(request)
-        status, headers, body = problem ? refuse(*problem) : @app.call(env)
+        forget_forwarded(env)
+        problem = refusal(env)
+        status, headers, body = problem ? Door.refuse(*problem) : answer(env)
         [status, headers.merge(security(nonce)), body]
       end
 
       private
 
-      def refusal(request)
-        return [403, "This is not #{request.host}; open the address that the start command printed.", "host"] unless @hosts.include?(request.host)
-
-        origin = request.get_header("HTTP_ORIGIN")
-        return [403, "Requests from #{origin} are not accepted.", "origin"] if origin && origin != "#{request.scheme}://#{request.host_with_port}"
-        return if SAFE.include?(request.request_method) || (request.put? && request.media_type == "application/octet-stream")
-
-        [415, "Changes are accepted as JSON only; send Content-Type: application/json.", "content-type"] unless request.media_type == "application/json"
+      def answer(env)
+        @app.call(env)
+      rescue StandardError => e
+        Runtime::Log.surprise(e, "#{env['REQUEST_METHOD']} #{Text.readable(env['PATH_INFO'], most: 200)}")
+        Door.refuse(500, "Something went wrong inside: #{e.class}. Nothing was changed by this request.", "request")
       end
 
-      def refuse(status, message, where)
-        [status, { "content-type" => "application/json" }, [JSON.generate({ error: { message: message, where: where } })]]
+      # Nothing behind us looks at them either.
+      def forget_forwarded(env)
+        if @proxy && env["REMOTE_ADDR"] == @proxy && env["HTTP_X_FORWARDED_HOST"]
+          env["HTTP_HOST"] = env["HTTP_X_FORWARDED_HOST"].split(",").last.to_s.strip
+          env["rack.url_scheme"] = "https" if env["HTTP_X_FORWARDED_PROTO"] == "https"
+        end
+        %w[HTTP_X_FORWARDED_HOST HTTP_X_FORWARDED_PROTO HTTP_X_FORWARDED_SCHEME HTTP_X_FORWARDED_SSL HTTP_X_FORWARDED_PORT HTTP_X_FORWARDED_FOR HTTP_FORWARDED
+           HTTP_X_HTTP_METHOD_OVERRIDE HTTP_X_SENDFILE_TYPE HTTP_X_ACCEL_MAPPING].each { |name| env.delete(name) }
+      end
+
+      def refusal(env)
+        authority = env["HTTP_HOST"].to_s
+        return [403, "This is not #{Text.readable(authority, most: 60)}; open the address that the start command printed.", "host"] unless ours?(authority)
+
+        origin = env["HTTP_ORIGIN"]
+        return [403, "Requests from #{Text.readable(origin, most: 60)} are not accepted.", "origin"] if origin && origin != "#{env['rack.url_scheme']}://#{authority}"
+        return [405, "There is no #{Text.readable(env['REQUEST_METHOD'], most: 20)} here.", "method"] unless METHODS.include?(env["REQUEST_METHOD"])
+
+        type = env["CONTENT_TYPE"].to_s
+        return if SAFE.include?(env["REQUEST_METHOD"]) || (env["REQUEST_METHOD"] == "PUT" ? type.match?(FILE_TYPE) : type.match?(JSON_TYPE))
+
+        [415, "Changes are accepted as JSON only; send Content-Type: application/json.", "content-type"]
+      end
+
+      def ours?(authority)
+        name = authority.match(AUTHORITY)&.[](1)
+        !name.nil? && (@hosts.include?(name.downcase) || @hosts.include?(name.downcase.delete("[]")))
       end
 
       def security(nonce)
         { "content-security-policy" => format(POLICY, nonce), "x-content-type-options" => "nosniff", "referrer-policy" => "no-referrer",
-          "x-frame-options" => "DENY", "cross-origin-opener-policy" => "same-origin" }
+          "x-frame-options" => "DENY", "cross-origin-opener-policy" => "same-origin", "cross-origin-resource-policy" => "same-origin" }
       end
     end
   end

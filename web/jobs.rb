@@ -6,10 +6,12 @@ require "securerandom"
 
 module Loomshuttle
   module Web
-    # Jobs that the porter does, in their folders: made, listed, ended and cleared away here (docs/formats.md).
+    # Jobs that the porter does, in their folders: made, listed, ended and cleared away here (Formats::JobFile).
     class Jobs
-      FILE = "job.json"
+      FILE = Formats::JobFile::FILE
       SHEET = "patch sheet.pdf"
+      # Jobs that wait at once.
+      MOST = 50
 
       # @param home [String] folder of this instance
       def initialize(home)
@@ -19,6 +21,7 @@ module Loomshuttle
       # @param take [Hash] manifest with "folder"   @param form ["folder", "zip"]
       # @param sheet [String, nil] bytes of the patch sheet
       # @return [Hash] the job
+      # @raise [Invalid]
       def export(take, form:, tracks: nil, from: nil, to: nil, part: nil, sheet: nil, who: nil)
         make({ "kind" => "export", "take" => take["folder"], "number" => take["number"], "name" => safe([format("%04d", take["number"]), take["name"], part].compact.join(" ")),
                "form" => form, "tracks" => tracks, "from" => from, "to" => to, "who" => who }, sheet ? { SHEET => sheet } : {})
@@ -26,6 +29,7 @@ module Loomshuttle
 
       # @param items [Array<Hash>] title, track, lanes, offset and files (Porter::BringIn)
       # @return [Hash] the job
+      # @raise [Invalid]
       def bring_in(name:, rate:, project:, items:, who: nil)
         raise Invalid.new("A take needs a name.", where: "name") if name.to_s.strip.empty?
         raise Invalid.new("Choose at least one file.", where: "items") if items.empty?
@@ -38,9 +42,9 @@ module Loomshuttle
       # @return [Array<Hash>] takes that are made and that nobody has taken over yet
       def ready = all.select { |job| job["kind"] == "bring-in" && job["state"] == "done" && Dir.exist?(job["result"]) }
 
-      # @return [Array<Hash>] newest first
+      # @return [Array<Hash>] newest first, those that cannot be read among them
       def all
-        Dir.glob(File.join(@root, "*", FILE)).filter_map { |path| read(path) }.sort_by { |job| job["made_at"] }.reverse
+        Dir.glob(File.join(@root, "*")).select { |path| File.directory?(path) }.filter_map { |path| read(path) }.sort_by { |job| job["made_at"] }.reverse
       end
 
       # @raise [Invalid] when there is none
@@ -53,7 +57,7 @@ module Loomshuttle
       # @raise [Invalid] while it is under way
       def delete(id)
         job = find(id)
-        raise Invalid.new("It is still under way; end it first.", where: "job") if %w[waiting running].include?(job["state"])
+        raise Invalid.new("It is still under way; end it first.", where: "job") if Formats::JobFile::OPEN.include?(job["state"])
 
         FileUtils.rm_rf(folder(job))
       end
@@ -61,25 +65,34 @@ module Loomshuttle
       private
 
       def make(data, files)
+        raise Invalid.new("#{MOST} jobs wait already; let some come to their end first.", where: "job") if all.count { |job| Formats::JobFile::OPEN.include?(job["state"]) } >= MOST
+
         id = SecureRandom.uuid
+        job = Formats::JobFile.check({ "id" => id, **data, "state" => "waiting", "done" => 0, "total" => 0, "made_at" => Time.now.iso8601(3) })
         folder = File.join(@root, id)
         FileUtils.mkdir_p(folder)
         files.each { |name, bytes| File.binwrite(File.join(folder, name), bytes) }
-        job = { "id" => id, **data, "state" => "waiting", "done" => 0, "total" => 0, "made_at" => Time.now.iso8601(3) }
-        File.write(File.join(folder, "#{FILE}.new"), JSON.pretty_generate(job))
-        File.rename(File.join(folder, "#{FILE}.new"), File.join(folder, FILE))
+        Runtime::Files.replace(File.join(folder, FILE), JSON.pretty_generate(job))
         job
       end
 
-      def folder(job) = File.join(@root, job["id"])
+      def folder(job) = File.join(@root, File.basename(job["id"]))
 
-      def read(path)
-        JSON.parse(File.read(path))
-      rescue SystemCallError, JSON::ParserError
+      # One that is being made has no file yet, for a moment.
+      def read(folder)
+        id = File.basename(folder)
+        job = Formats::JobFile.check(Runtime::Files.read_json(File.join(folder, FILE)), id: id)
+        job["result"] ? job.merge("result" => here(folder, id, job["result"])) : job
+      rescue Errno::ENOENT
         nil
+      rescue SystemCallError, Invalid => e
+        Formats::JobFile.unreadable(id, Text.readable(e.message, most: 300), File.mtime(folder))
       end
 
-      def safe(name) = name.gsub(/[^[:alnum:] _-]+/, "_").strip[0, 80]
+      # A home that was moved has its results where it is now.
+      def here(folder, id, result) = File.join(folder, result.split("/#{id}/", 2).last.to_s.delete_prefix("/"))
+
+      def safe(name) = name.gsub(/[^[:alnum:] _-]+/, "_").strip[0, 80].then { |text| text.empty? ? "take" : text }
     end
   end
 end

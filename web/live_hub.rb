@@ -1,24 +1,32 @@
 # frozen_string_literal: true
 
+require "json"
+
 module Loomshuttle
   module Web
-    # Server-sent events to all viewers of this process. Sockets are hijacked, so a viewer costs no Puma thread; one
-    # broadcaster thread writes to all of them, encodes each message once, and drops who does not keep up.
+    # Server-sent events to all viewers of this process. Sockets are hijacked, so a viewer costs no Puma thread. One thread writes to all of
+    # them and encodes each message once. Who does not keep up is ended, and reads everything anew when it comes again, as browsers do by
+    # themselves. Its threads:
+    #   tells viewers
+    #   beats          a comment now and then finds viewers that have gone without a word
     class LiveHub
       # A viewer may fall behind this many bytes.
       BACKLOG = 256 * 1024
-      # A comment now and then finds viewers that have gone without a word.
       HEARTBEAT = 5
+      # Viewers at once, and messages that may wait to be told.
+      MOST, WAITING = 1000, 400
 
       def initialize
-        @queue = Queue.new
+        @queue = Runtime::Mailbox.new(most: WAITING)
         @viewers = {}
-        @lock = Mutex.new
+        @lock = Mutex.new # held while viewers are written to, which never waits
         @latest = {}
       end
 
       # @param socket [IO] already past its HTTP header; gets the newest of each kept kind at once
       def add(socket)
+        return close(socket) if @viewers.size >= MOST
+
         @lock.synchronize { @viewers[socket] = @latest.values.join.b }
         @queue << ""
       end
@@ -36,25 +44,26 @@ module Loomshuttle
       def size = @viewers.size
 
       def start
-        @thread = Thread.new { broadcast while @queue }
-        @beat = Thread.new do
-          loop do
-            sleep(HEARTBEAT)
-            @queue << ": here\n\n"
-          end
-        end
+        @workers = [Runtime::Worker.start("tells viewers") { broadcast },
+                    Runtime::Worker.start("beats") do |worker|
+                      worker.rest(HEARTBEAT)
+                      @queue << ": here\n\n"
+                    end]
       end
 
       # Ends all viewers' connections, which Puma no longer knows of.
       def stop
-        [@thread, @beat].each { |thread| thread&.kill }
+        @workers&.each(&:stop)
         @lock.synchronize { @viewers.each_key { |socket| close(socket) }.clear }
       end
 
       private
 
       def broadcast
-        text = @queue.pop
+        text = @queue.pop(1) or return
+        missed = @queue.missed
+        # Who was not told everything reads it anew.
+        text = "event: missed\ndata: {\"count\":#{missed}}\n\n#{text}" if missed.positive?
         @lock.synchronize { @viewers.delete_if { |socket, backlog| !push(socket, backlog, text) } }
       end
 

@@ -38,6 +38,8 @@ module Loomshuttle
       # @param point [String] any point of the graph
       # @return [Hash] every way through it (schema PointTrace)
       def point_trace(point)
+        raise Invalid.new("There is no point #{Text.readable(point, most: 60)} in this rig.", where: "point") unless Rig::Label.point?(point.to_s)
+
         ways = Signal::Story.through(@show, @derived.context.graph, point)
         { point: point, label: @show.label(point), ways: ways.map { |hops| hops.map { |hop| hop_hash(hop) } } }
       end

@@ -2,52 +2,92 @@
 
 require "socket"
 require "json"
-require "io/wait"
 
 module Loomshuttle
   module Web
-    # The line to the recorder: JSON-RPC over its Unix socket. One thread listens for meters and state and comes back
-    # when the recorder does; each call has a connection of its own, so that a slow one holds up no other.
+    # The line to the recorder: JSON-RPC over its Unix socket. Each call has a connection of its own and a deadline, so that a slow one
+    # holds up no other; one that is known to hang is not even asked. Its thread:
+    #   hears the recorder   takes meters and state, notices when nothing comes any more, and comes back when the recorder does
     class RecorderLink
-      # The recorder is not there.
+      # The recorder is not there, or does not answer in time.
       class Away < StandardError; end
 
+      # Seconds that an answer may take: as a rule, and where there is more to do.
+      SOON = 3
+      LATER = { "capture.stop" => 75, "capture.rest" => 65, "capture.start" => 10, "capture.over" => 10, "play" => 10, "trip.measure" => 12, "take.change" => 60,
+                "take.adopt" => 900, "bin.empty" => 120, "bin" => 15, "devices" => 12, "device.choose" => 15 }.freeze
+      # Its status comes every second; without any word for so long it hangs (seconds).
+      SILENCE = 2.5
+      AGAIN = 0.25
+      # Calls at once; there are more threads than that, so that pages are served whatever the recorder does.
+      CALLS = 6
+
       # @param path [String] of the socket
-      # @param on_up [Proc] called when the recorder has come (back)
+      # @param on_up [Proc] called when the recorder has come (back), or something of it was missed
       # @param on_meters [Proc] takes position, peak, rms, capture and playback
       # @param on_second [Proc] takes hum and pairs (Recorder::Listening)
       # @param on_state [Proc] takes a status when something has changed, or nil when it has gone
       # @param on_status [Proc] takes a status now and then
       def initialize(path, on_up:, on_meters:, on_second:, on_state:, on_status:)
-        @path, @on_up, @on_meters, @on_second, @on_state, @on_status = path, on_up, on_meters, on_second, on_state, on_status
+        @path = path
+        @tell = { "meters" => on_meters, "second" => on_second, "status" => on_status, "state" => on_state, "missed" => ->(_) { on_up.call } }
+        @on_up, @on_state = on_up, on_state
         @up = false
+        @calls = 0
+        @lock = Mutex.new # held for moments
       end
 
-      def up? = @up
+      # @return [Boolean] whether it is there, and was heard of just now
+      def up? = @up && !silent?
 
       def start
-        @thread = Thread.new { listen until @stopped }
+        @worker = Runtime::Worker.start("hears the recorder") { |worker| listen(worker) }
       end
 
-      def stop
-        @stopped = true
-        @thread&.join(1) || @thread&.kill
-      end
+      def stop = @worker&.stop
 
+      # @param within [Numeric, nil] seconds, where the usual ones are too many
       # @return [Object] the result
       # @raise [Away] @raise [Invalid] when the recorder refuses
-      def call(method, **params)
-        socket = UNIXSocket.new(@path)
-        socket.write("#{JSON.generate({ jsonrpc: '2.0', id: 1, method: method, params: params })}\n")
-        line = socket.gets or raise Away, "The recorder ended while it was asked."
-        result(JSON.parse(line))
-      rescue SystemCallError
-        raise Away, "The recorder does not answer."
-      ensure
-        socket&.close
+      def call(method, within: nil, **params)
+        raise Away, "The recorder does not answer; nothing was heard of it for #{(now - @heard).round} s." if @up && silent?
+
+        counted { ask(method, params, within || LATER.fetch(method, SOON)) }
       end
 
       private
+
+      def silent? = now - @heard > SILENCE
+
+      def counted
+        @lock.synchronize do
+          raise Away, "The recorder has #{CALLS} requests to answer already." if @calls >= CALLS
+
+          @calls += 1
+        end
+        begin
+          yield
+        ensure
+          @lock.synchronize { @calls -= 1 }
+        end
+      end
+
+      def ask(method, params, seconds)
+        line = connect
+        line.puts(JSON.generate({ jsonrpc: "2.0", id: 1, method: method, params: params }), seconds)
+        answer = line.gets(seconds) or raise Away, "The recorder ended while it was asked."
+        result(JSON.parse(answer))
+      rescue SystemCallError, IOError
+        raise Away, "The recorder does not answer."
+      rescue Runtime::LineSocket::Late
+        raise Away, "The recorder did not answer within #{seconds} s."
+      rescue JSON::ParserError
+        raise Away, "The recorder's answer cannot be read."
+      ensure
+        line&.close
+      end
+
+      def connect = Runtime::LineSocket.new(UNIXSocket.new(@path), most: 64 << 20)
 
       def result(answer)
         return answer["result"] unless answer["error"]
@@ -56,41 +96,67 @@ module Loomshuttle
         raise Invalid.new(error["message"], where: error.dig("data", "where") || "recorder")
       end
 
-      def listen
-        socket = UNIXSocket.new(@path)
-        socket.write("#{JSON.generate({ jsonrpc: '2.0', id: 0, method: 'meters', params: { subscribe: true } })}\n")
-        socket.gets
+      def listen(worker)
+        line = connect
+        line.puts(JSON.generate({ jsonrpc: "2.0", id: 0, method: "meters", params: { subscribe: true } }), SOON)
+        line.gets(SOON) or return
+        @heard = now
         @up = true
         @on_up.call
-        hear(socket)
-      rescue SystemCallError, IOError, Away
+        hear(line, worker)
+      rescue SystemCallError, IOError, Away, Runtime::LineSocket::Late
         nil
       ensure
-        socket&.close
-        lost
+        line&.close
+        lost(worker)
       end
 
-      def hear(socket)
-        until @stopped
-          next unless socket.wait_readable(0.2)
+      # What one message does to us hinders no other.
+      def hear(line, worker)
+        until worker.stopped?
+          text = next_line(line) or next
+          return if text == :gone
 
-          line = socket.gets or break
-          message = JSON.parse(line)
-          params = message["params"]
-          case message["method"]
-          when "meters" then @on_meters.call(params)
-          when "second" then @on_second.call(params)
-          when "status" then @on_status.call(params)
-          when "state" then @on_state.call(params)
-          end
+          message = JSON.parse(text)
+          @tell[message["method"]]&.call(message["params"])
         end
+      rescue JSON::ParserError => e
+        Runtime::Health.trouble(e, "hearing the recorder")
+        retry
       end
 
-      def lost
-        was_up, @up = @up, false
-        @on_state.call(nil) if was_up && !@stopped
-        sleep(0.25) unless @stopped
+      # @return [String, Symbol, nil] nil when nothing has come yet
+      def next_line(line)
+        text = line.gets(0.5)
+        back if @hangs
+        @heard = now
+        text || :gone
+      rescue Runtime::LineSocket::Late
+        hangs if silent? && !@hangs
+        nil
       end
+
+      # The line is still there: it may go on.
+      def hangs
+        @hangs = true
+        @on_state.call(nil)
+      end
+
+      def back
+        @hangs = false
+        @heard = now
+        @on_up.call
+      rescue Away
+        nil
+      end
+
+      def lost(worker)
+        was_up, @up, @hangs = @up, false, false
+        @on_state.call(nil) if was_up && !worker.stopped?
+        worker.rest(AGAIN)
+      end
+
+      def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
     end
   end
 end

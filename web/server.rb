@@ -6,19 +6,23 @@ require "puma/launcher"
 
 module Loomshuttle
   module Web
-    # The web process: one Puma of a few threads, Control's own threads beside it (live feed, desk, recorder, takes).
+    # The web process: one Puma of a few threads, more than may wait for the recorder at once, and the threads of Control and what it
+    # holds beside it.
     class Server
-      THREADS = 5
+      THREADS = 12
 
       # @param url [String] of the database  @param bind [String] address to listen on
-      def initialize(url:, home:, port:, desk_port:, bind: "127.0.0.1", hosts: [])
+      # @param proxy [String, nil] address of a proxy before it   @param folders [Array<String>, nil] below which deliveries are looked at
+      def initialize(url:, home:, port:, desk_port:, bind: "127.0.0.1", hosts: [], proxy: nil, folders: nil)
         database = Store::Database.connect(url)
         shows = Store::Shows.new(database, Rig::Catalog.read(File.join(ROOT, "profiles")))
-        @control = Control.new(shows: shows, database: database, home: home, desk_port: desk_port)
-        app = App.guarded(@control, hosts: ["127.0.0.1", "localhost", *hosts])
+        @control = Control.new(shows: shows, database: database, home: home, desk_port: desk_port, folders: folders)
+        app = App.guarded(@control, hosts: ["127.0.0.1", "localhost", "::1", *hosts], proxy: proxy)
         @launcher = Puma::Launcher.new(Puma::Configuration.new do |config|
           config.bind("tcp://#{bind}:#{port}")
-          config.threads(1, THREADS)
+          config.threads(2, THREADS)
+          config.http_content_length_limit(Door::UPLOAD)
+          config.first_data_timeout(20)
           config.app(app)
           config.quiet
           config.raise_exception_on_sigterm(false)

@@ -8,14 +8,15 @@ module Loomshuttle
       # @param apart [Integer, nil] settings where plan and desk differ
       # @param stranger [String, nil] what the desk is, where the plan is for another one
       # @param status [Hash, nil] the recorder's  @param free [Integer, nil] bytes
-      def initialize(derived, guarded:, apart:, stranger:, desk:, status:, recorder:, free:)
-        @derived, @guarded, @apart, @stranger, @desk, @status, @recorder, @free = derived, guarded, apart, stranger, desk, status, recorder, free
+      # @param troubles [Array<String>] parts that were given up, in words
+      def initialize(derived, guarded:, apart:, stranger:, desk:, status:, recorder:, free:, troubles: [])
+        @derived, @guarded, @apart, @stranger, @desk, @status, @recorder, @free, @troubles = derived, guarded, apart, stranger, desk, status, recorder, free, troubles
         @show = derived.show
       end
 
       def to_h
         { show: @derived.id, version: @derived.version, rate: @show.rate, clock: Patch::Clock.words(@show), desk: desk, positions: positions, recorder: recorder, disk: disk,
-          findings: findings }
+          findings: findings, troubles: @troubles }
       end
 
       private
@@ -29,7 +30,7 @@ module Loomshuttle
 
         { up: true, clock: @status["clock"], capture: @status["capture"], playback: @status["playback"],
           guarded: @guarded, look_back: @status["look_back"], trip: @status["trip"], card: @status["card"],
-          lost_frames: @status.dig("counts", "lost_frames"), problem: @status["last_problem"], recovered: @status["recovered"] }
+          lost_frames: @status.dig("counts", "lost_frames"), foreign: @status.dig("counts", "foreign"), problem: @status["last_problem"], recovered: @status["recovered"] }
       end
 
       def disk

@@ -1,37 +1,37 @@
 # frozen_string_literal: true
 
-require "json"
 require "sequel"
 
 module Loomshuttle
   module Web
-    # The takes as their folders tell, followed into the database. Its thread looks when told to, and every few seconds,
-    # so that takes made while the database was away appear afterwards.
+    # The takes as their folders tell, followed into the database; those that ended in their mirror are found there. Its thread:
+    #   follows takes   looks when told to, and every few seconds, so that takes made while the database was away appear afterwards
     class TakeShelf
-      MANIFEST = "take.json"
-      FORMAT = "loomshuttle-take/1"
       EVERY = 2
 
       # @param folder [String] of all takes
       # @param store [Store::Takes]
       # @param on_change [Proc] called when takes have come, changed or gone
       def initialize(folder, store, on_change:)
-        @folder, @store, @on_change = folder, store, on_change
-        @wake = Queue.new
+        @folder, @store, @on_change = File.expand_path(folder), store, on_change
+        @wake = Runtime::Wakeup.new
+        @reconciling = Mutex.new # held while folders and database are compared; asks nobody but them
       end
 
+      # @param folder [String, nil] where second copies are made now
+      attr_writer :mirror
+
       def start
-        @thread = Thread.new { follow until @stopped }
+        @worker = Runtime::Worker.start("follows takes") { follow }
       end
 
       def stop
-        @stopped = true
         look
-        @thread&.join(2) || @thread&.kill
+        @worker&.stop(seconds: 2)
       end
 
       # Looks at once.
-      def look = @wake << true
+      def look = @wake.wake
 
       # @return [Array<Hash>] manifests with "folder", newest first
       # @raise [Sequel::DatabaseError] when the database is away
@@ -41,12 +41,21 @@ module Loomshuttle
       # @raise [Invalid] when there is none of that number or id
       def find(take)
         all.find { |one| one["id"] == take.to_s || one["number"].to_s == take.to_s } or
-          raise Invalid.new("There is no take #{take}.", where: "take")
+          raise Invalid.new("There is no take #{Text.readable(take, most: 60)}.", where: "take")
+      end
+
+      # @return [Hash] one take that can be heard and packed
+      # @raise [Invalid] also when it cannot be read
+      def readable(take)
+        found = find(take)
+        return found unless found["state"] == Formats::TakeManifest::UNREADABLE
+
+        raise Invalid.new("#{found['name']} cannot be read. #{found['note']}", where: "take")
       end
 
       # Follows the folders now.
       def reconcile
-        changed = @store.reconcile(found)
+        changed = @reconciling.synchronize { @store.reconcile(found) }
         @on_change.call if changed.positive?
       end
 
@@ -54,29 +63,22 @@ module Loomshuttle
 
       def follow
         reconcile
-      rescue Sequel::Error, SystemCallError => e
-        warn "Takes could not be followed yet: #{e.message.lines.first&.strip}" unless e.message == @last_trouble
-        @last_trouble = e.message
-      ensure
-        wait
+        @wake.wait(EVERY)
       end
 
-      def wait
-        deadline = Process.clock_gettime(Process::CLOCK_MONOTONIC) + EVERY
-        sleep(0.05) until @stopped || !@wake.empty? || Process.clock_gettime(Process::CLOCK_MONOTONIC) > deadline
-        @wake.clear
-      end
-
+      # The longest copy of each, and of equal ones the first.
       def found
-        return [] unless Dir.exist?(@folder)
+        first = Formats::TakeManifest.all(@folder)
+        mirrors = [@mirror, *first.map { |_, manifest| manifest.dig("mirror", "folder") }].compact.uniq - [@folder]
+        copies = first + mirrors.flat_map { |root| copies_in(root) }
+        copies.group_by { |_, manifest| manifest["id"] }.values.map { |same| same.max_by { |_, manifest| [manifest["frames"], manifest["state"] == "complete" ? 1 : 0] } }
+      end
 
-        Dir.children(@folder).sort.filter_map do |entry|
-          folder = File.join(File.expand_path(@folder), entry)
-          manifest = JSON.parse(File.read(File.join(folder, MANIFEST)))
-          [folder, manifest] if manifest["format"] == FORMAT
-        rescue SystemCallError, JSON::ParserError
-          nil
-        end
+      # A disk that is gone, or that somebody else has filled, hides none of ours.
+      def copies_in(root)
+        Formats::TakeManifest.all(root).reject { |_, manifest| manifest["state"] == Formats::TakeManifest::UNREADABLE }
+      rescue SystemCallError
+        []
       end
     end
   end

@@ -7,13 +7,14 @@ module Loomshuttle
     # A take's loudness for drawing: from the overview that was written while it was captured, and where somebody looks closer
     # than that goes, from the sound itself. See Audio::Level.byte.
     class Waveform
+      # Frames that are looked at close by, at most: two columns of the overview for each of an answer's.
       # Columns that an answer has at most.
       MOST = 4000
 
       # @param take [Hash] manifest with "folder"
       def initialize(take)
         @take = take
-        @step = take["overview"]["frames"]
+        @step = take.dig("overview", "frames") || (take["rate"] / 20)
         @tracks = take["tracks"].size
       end
 
@@ -44,7 +45,8 @@ module Loomshuttle
 
       # @return [Numo::UInt8] [steps, tracks]; empty where there is none
       def overview(from, to)
-        bytes = File.binread(File.join(@take["folder"], @take["overview"]["file"]), (to - from) * @tracks, from * @tracks).to_s
+        file = @take.dig("overview", "file") or return Numo::UInt8[]
+        bytes = File.binread(File.join(@take["folder"], file), (to - from) * @tracks, from * @tracks).to_s
         rows = bytes.bytesize / @tracks
         rows.zero? ? Numo::UInt8[] : Numo::UInt8.from_binary(bytes.byteslice(0, rows * @tracks)).reshape(rows, @tracks)
       rescue Errno::ENOENT

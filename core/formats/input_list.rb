@@ -24,6 +24,8 @@ module Loomshuttle
       }.freeze
       WRITTEN = { channel: "channel", name: "name", short: "short", socket: "socket", mic: "mic", stand: "stand", phantom: "48v", spot: "spot", colour: "colour",
                   gain: "gain" }.freeze
+      # Characters and rows of a list: no desk has more inputs.
+      LONGEST, ROWS = 400_000, 2000
       YES = %w[yes y x 1 true on 48v +48 48].freeze
       NO = ["", "no", "n", "0", "false", "off", "-"].freeze
 
@@ -32,7 +34,11 @@ module Loomshuttle
       # @return [Read] unknown: headers that mean nothing here
       # @raise [Invalid] when it is no table, or no column is a name
       def self.read(text, show)
+        raise Invalid.new("An input list has #{LONGEST} characters at most, not #{text.length}.", where: "list") if text.length > LONGEST
+
         rows = parse(clean(text))
+        raise Invalid.new("An input list has #{ROWS} rows at most, not #{rows.size}.", where: "list") if rows.size > ROWS
+
         header = rows.shift
         columns = (header || []).map { |word| column(word) }
         raise Invalid.new("No column is called #{HEADERS[:name].first(3).join(', ')}, or another word for the source's name.", where: "line 1") unless columns.include?(:name)

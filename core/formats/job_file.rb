@@ -13,7 +13,7 @@ module Loomshuttle
       STATES = %w[waiting running done failed cancelled].freeze
       OPEN = %w[waiting running].freeze
       UNREADABLE = "unreadable"
-      ID = /\A[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}\z/
+      ID = TakeManifest::UUID
       FRAME = Shape.or_none(Shape.whole(TakeManifest::FRAMES))
       FOLDER = Shape.text(most: 4096, least: 1, pattern: %r{\A/})
 
@@ -50,7 +50,7 @@ module Loomshuttle
         # Stands for a job that cannot be read.
         # @param id [String] name of its folder   @param made_at [Time]
         def unreadable(id, why, made_at)
-          { "id" => Text.readable(id, most: 80), "kind" => "export", "number" => nil, "name" => "A job that cannot be read", "form" => nil, "state" => UNREADABLE, "done" => 0,
+          { "id" => Text.readable(id, most: 80), "kind" => "export", "number" => nil, "name" => "A job that cannot be read", "form" => "folder", "state" => UNREADABLE, "done" => 0,
             "total" => 0, "error" => why, "made_at" => made_at.utc.iso8601(3), "who" => nil, "result" => nil }
         end
       end

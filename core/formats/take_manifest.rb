@@ -11,6 +11,13 @@ module Loomshuttle
     module TakeManifest
       FILE = "take.json"
       FORMAT = "loomshuttle-take/1"
+      # Says in a take's folder why it is left alone: mending it ended the recorder.
+      ASIDE = ".aside"
+      # Folders of takes begin with a number; others are none of ours.
+      TAKE = /\A\d{1,7} /n
+      # Bytes of a file that is read.
+      LARGEST = 16 << 20
+      UUID = /\A[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}\z/
       STATES = ["capturing", "complete", "ended early", "recovered"].freeze
       UNREADABLE = "unreadable"
       RATES = (8_000..384_000)
@@ -33,7 +40,7 @@ module Loomshuttle
       BREAK = Shape.record({ "at" => Shape.whole(FRAMES), "seconds" => Shape.number(0..1e9) }, { "kind" => Shape.one_of("paused", "anew") }, others: true)
       MARKER = Shape.record({ "at" => Shape.whole(FRAMES), "name" => Shape.text(most: 200, least: 1) }, { "frames" => Shape.whole(FRAMES) }, others: true)
       SHAPE = Shape.record(
-        { "format" => Shape.one_of(FORMAT), "id" => Shape.text(most: 64, least: 1, pattern: /\A[0-9A-Za-z-]+\z/), "number" => Shape.whole(0..9_999_999),
+        { "format" => Shape.one_of(FORMAT), "id" => Shape.text(most: 36, pattern: UUID), "number" => Shape.whole(0..9_999_999),
           "name" => Shape.text(most: 200), "state" => Shape.one_of(*STATES), "rate" => Shape.whole(RATES), "bits" => Shape.one_of(24, 32),
           "frames" => Shape.whole(FRAMES), "started_at" => Shape.text(most: 40), "tracks" => Shape.list(TRACK, most: TRACKS) },
         { "note" => Shape.or_none(Shape.text(most: 20_000, lines: true)), "notes" => Shape.text(most: 2000, lines: true), "colour" => Shape.or_none(Shape.text(most: 16)),
@@ -60,13 +67,51 @@ module Loomshuttle
         # @return [String] a manifest as the file holds it
         def dump(data) = JSON.pretty_generate(data)
 
+        # @param folder [String] of a take
+        # @return [Hash]
+        # @raise [Invalid] when it cannot be read, or was put aside   @raise [Errno::ENOENT] when there is none
+        def read(folder)
+          aside = File.join(folder, ASIDE)
+          raise Invalid.new(Text.readable(File.read(aside), most: 400), where: folder) if File.exist?(aside)
+
+          path = File.join(folder, FILE)
+          raise Invalid.new("#{FILE} is larger than #{LARGEST >> 20} MiB.", where: path) if File.size(path) > LARGEST
+
+          check(JSON.parse(File.read(path, encoding: "UTF-8"), max_nesting: 16))
+        rescue JSON::ParserError, EncodingError
+          raise Invalid.new("#{FILE} is damaged: it is no JSON.", where: path)
+        end
+
+        # @param root [String] folder of all takes
+        # @return [Array<Array(String, Hash)>] each take's folder and manifest, oldest first; one that cannot be read hides no other and is
+        #   told as what it is
+        def all(root)
+          return [] unless Dir.exist?(root)
+
+          Dir.children(root).sort.filter_map do |entry|
+            folder = File.join(root, entry)
+            [folder, told(folder, entry)] if entry.b.match?(TAKE) && File.directory?(folder)
+          end
+        end
+
         # Stands for a folder whose manifest cannot be read.
         # @param name [String] of the folder   @param why [String]
         # @return [Hash] a manifest with nothing in it
         def unreadable(name, why)
           plain = Text.readable(name, most: 120)
-          { "format" => FORMAT, "id" => "unreadable-#{Digest::SHA256.hexdigest(name.b)[0, 16]}", "number" => plain[/\A\d{1,7}/].to_i, "name" => plain, "state" => UNREADABLE,
+          id = Digest::SHA256.hexdigest(name.b).unpack("a8a4a4a4a12").join("-")
+          { "format" => FORMAT, "id" => id, "number" => plain[/\A\d{1,7}/].to_i, "name" => plain, "state" => UNREADABLE,
             "note" => why, "rate" => 48_000, "bits" => 24, "frames" => 0, "started_at" => "1970-01-01T00:00:00Z", "tracks" => [], "gaps" => [], "breaks" => [], "markers" => [] }
+        end
+
+        private
+
+        def told(folder, entry)
+          read(folder)
+        rescue Errno::ENOENT
+          unreadable(entry, "It has no #{FILE}; its files are left as they are in #{Text.readable(folder, most: 400)}.")
+        rescue SystemCallError, Invalid => e
+          unreadable(entry, "It cannot be read: #{Text.readable(e.message, most: 400)} Its files are left as they are in #{Text.readable(folder, most: 400)}.")
         end
       end
     end

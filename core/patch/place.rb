@@ -6,14 +6,17 @@ module Loomshuttle
     Place = Value.define(:path, :group, :number, :item, :field) do
       # @raise [Invalid] when nothing is at the path
       def self.parse(show, path)
-        kind, *rest = path.to_s.split("/")
+        path = path.to_s
+        kind, *rest = path.split("/", -1)
         single = Patch::SINGLES[kind]
-        return build(path, single, nil, show.send(single), rest.first, Patch::FIELDS[single]) if single
+        return build(path, single, nil, show.send(single), rest.join("/"), Patch::FIELDS[single]) if single
 
         group = Patch::GROUPS[kind] or no_such(path, "settings start with #{(Patch::SINGLES.keys + Patch::GROUPS.keys).join(', ')}")
-        key, field = rest
+        key, field = rest.first, rest.drop(1).join("/")
         number = Patch::NAMED.include?(group) ? key : key.to_i
-        item = show.send(group)[number] or no_such(path, "this show has no #{kind} #{key}")
+        # A setting has one path: "channel/01/name" would be another one of the same.
+        item = show.send(group)[number] if number.to_s == key
+        item or no_such(path, "this show has no #{kind} #{key}")
         build(path, group, number, item, field, Patch::FIELDS[group])
       end
 
@@ -22,7 +25,7 @@ module Loomshuttle
         new(path: path, group: group, number: number, item: item, field: field.to_sym)
       end
 
-      def self.no_such(path, why) = raise(Invalid.new("There is no setting \"#{path}\": #{why}.", where: path))
+      def self.no_such(path, why) = raise(Invalid.new("There is no setting \"#{Text.readable(path, most: 80)}\": #{Text.readable(why)}.", where: Text.readable(path, most: 80)))
     end
   end
 end

@@ -17,6 +17,25 @@ module Loomshuttle
         "recall" => :recall
       }.freeze
 
+      NUMBER = Shape.whole(0..9999)
+      WORD = Shape.text(most: 80)
+      ANYTHING = Shape::Kind.new(->(value, _) { value })
+      SETTINGS = Shape.map(ANYTHING, most: 20_000)
+      # What each kind is told, checked before anything is computed. What settings hold is checked by Rules.
+      OPTIONS = {
+        "settings" => { "settings" => SETTINGS, "label" => Shape.or_none(Shape.text(most: 200)), "moving" => Shape.one_of(*Completed::WAYS) },
+        "run_straight" => { "column" => WORD, "first" => NUMBER, "count" => NUMBER, "start" => Shape.any_of(NUMBER, WORD) },
+        "flip" => { "to" => WORD, "channels" => Shape.or_none(Shape.list(NUMBER, most: 1024)) },
+        "add_box" => { "profile" => WORD, "port" => Shape.or_none(WORD) }, "remove_box" => { "box" => WORD }, "connect_box" => { "box" => WORD, "port" => Shape.or_none(WORD) },
+        "chain_offsets" => { "port" => WORD }, "desk" => { "desk" => WORD }, "clock" => { "leader" => WORD },
+        "tracks" => { "first" => NUMBER, "count" => NUMBER, "track" => NUMBER, "lane" => NUMBER, "stereo" => Shape.boolean },
+        "main_mix" => {}, "join" => { "channel" => NUMBER }, "split" => { "channel" => NUMBER },
+        "auto_patch" => { "only" => Shape.or_none(Shape.list(WORD, most: 1024)) },
+        "input_list" => { "text" => Shape.text(most: Formats::InputList::LONGEST, lines: true), "only" => Shape.or_none(Shape.list(WORD, most: 1024)) },
+        "accept" => { "finding" => Shape.text(most: 200), "reason" => Shape.text(most: 200) }, "reopen" => { "finding" => Shape.text(most: 200) },
+        "recall" => { "settings" => SETTINGS, "label" => Shape.text(most: 200) }
+      }.transform_values { |fields| Shape.record({}, fields) }.freeze
+
       # @param show [Show]
       # @param kind [String] a key of KINDS
       # @param options [Hash{String=>Object}] what that kind needs
@@ -24,7 +43,7 @@ module Loomshuttle
       # @raise [Invalid] when it cannot be done, or an option is missing
       def self.for(show, kind, options)
         name = KINDS[kind] or raise Invalid.new("There is no proposal \"#{kind}\"; known are #{KINDS.keys.join(', ')}.", where: "kind")
-        made = send(name, show, options)
+        made = send(name, show, OPTIONS.fetch(kind).check(options, "options"))
         made.is_a?(Proposal) ? made : Proposal.new(edit: made, parts: [], problems: [])
       rescue KeyError => e
         raise Invalid.new("A proposal \"#{kind}\" needs #{e.key}.", where: e.key.to_s)

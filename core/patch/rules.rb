@@ -10,6 +10,8 @@ module Loomshuttle
       PATH_LENGTH = 200
       BUFFERS = [128, 256, 512, 1024, 2048, 4096].freeze
       LONGEST_SHOW = 24 * 60
+      # Findings that can be accepted at once.
+      ACCEPTED = 500
       FOLLOWS = ["at once", "when sent"].freeze
 
       # Why a value cannot be.
@@ -59,7 +61,7 @@ module Loomshuttle
 
         def channels_gain(show, place, value)
           preamp = show.profile.strip(place.number).preamp
-          refuse("a preamp gain is a number of dB") unless value.is_a?(Numeric)
+          refuse("a preamp gain is a number of dB") unless value.is_a?(Integer) || (value.is_a?(Float) && value.finite?)
           range = preamp.min_db..preamp.max_db
           refuse("the preamp goes from #{signed(range.min)} to #{range.max} dB, not #{signed(value)}") unless range.cover?(value)
           refuse("the preamp has steps of #{preamp.step_db} dB") unless (value % preamp.step_db).zero?
@@ -71,7 +73,7 @@ module Loomshuttle
         def channels_fixed(_show, _place, value) = boolean(value)
         def channels_mic(_show, _place, value) = text(value, WORDS_LENGTH)
         def channels_stand(_show, _place, value) = text(value, WORDS_LENGTH)
-        def channels_spot(_show, _place, value) = value && one_of(value, SPOTS)
+        def channels_spot(_show, _place, value) = value.nil? ? nil : one_of(value, SPOTS)
 
         # The left of a pair is an odd channel, as everywhere in the trade.
         def channels_paired(show, place, value)
@@ -94,11 +96,11 @@ module Loomshuttle
         end
 
         def sends_tap(show, place, value)
-          value && one_of(value, place.item.source ? show.profile.taps_of(place.item.source) : show.profile.taps)
+          value.nil? ? nil : one_of(value, place.item.source ? show.profile.taps_of(place.item.source) : show.profile.taps)
         end
 
         def tracks_name(_show, _place, value) = text(value, NAME_LENGTH)
-        def tracks_colour(_show, _place, value) = value && one_of(value, DYES)
+        def tracks_colour(_show, _place, value) = value.nil? ? nil : one_of(value, DYES)
         def tracks_shares(_show, _place, value) = text(value, NAME_LENGTH)
         def tracks_armed(_show, _place, value) = boolean(value)
         def tracks_inputs(show, place, value) = lanes(place, value, show.profile.sends)
@@ -118,7 +120,7 @@ module Loomshuttle
           fits = value.is_a?(Array) && [0, width].include?(value.size) && value.uniq.size == value.size
           refuse("needs #{width == 1 ? 'one lane' : 'two different lanes'}, or none") unless fits
           unknown = value.reject { |lane| lane.is_a?(Integer) && lane.between?(1, count) }
-          refuse("the card has lanes 1 to #{count}, not #{unknown.join(', ')}") unless unknown.empty?
+          refuse("the card has lanes 1 to #{count}, not #{unknown.join(', ')[0, 60]}") unless unknown.empty?
 
           value
         end
@@ -142,7 +144,7 @@ module Loomshuttle
         def setup_length_minutes(_show, _place, value) = whole(value, 1..LONGEST_SHOW)
 
         def setup_accepted(_show, _place, value)
-          fits = value.is_a?(Hash) && value.all? { |id, reason| id.is_a?(String) && reason.is_a?(String) && !reason.strip.empty? }
+          fits = value.is_a?(Hash) && value.size <= ACCEPTED && value.all? { |id, reason| id.is_a?(String) && id.length <= 200 && reason.is_a?(String) && !reason.strip.empty? }
           refuse("each accepted finding needs a reason in words") unless fits
 
           value.transform_values { |reason| text(reason, 200).freeze }
@@ -152,18 +154,18 @@ module Loomshuttle
         def rig_rate(show, _place, value) = one_of(value, show.profile.rates)
         def rig_desk_clock(_show, _place, value) = one_of(value, CLOCKS)
         def rig_recorder_clock(_show, _place, value) = one_of(value, CLOCKS)
-        def rig_interface(show, place, value) = value && show.catalog.fetch("interface", value, where: place.path).id
+        def rig_interface(show, place, value) = value.nil? ? nil : show.catalog.fetch("interface", value, where: place.path).id
 
-        def boxes_profile(show, place, value) = value && show.catalog.fetch("box", value, where: place.path).id
-        def boxes_port(show, _place, value) = value && one_of(value, show.profile.ports)
+        def boxes_profile(show, place, value) = value.nil? ? nil : show.catalog.fetch("box", value, where: place.path).id
+        def boxes_port(show, _place, value) = value.nil? ? nil : one_of(value, show.profile.ports)
         def boxes_place(_show, _place, value) = whole(value, 1..LETTERS.size)
         def boxes_input_offset(_show, _place, value) = whole(value, 0...Rig::Aes50::LANES)
         def boxes_output_offset(_show, _place, value) = whole(value, 0...Rig::Aes50::LANES)
         def boxes_clock(_show, _place, value) = one_of(value, CLOCKS)
-        def boxes_spot(_show, _place, value) = value && one_of(value, SPOTS)
+        def boxes_spot(_show, _place, value) = value.nil? ? nil : one_of(value, SPOTS)
 
         def buses_name(_show, _place, value) = text(value, NAME_LENGTH)
-        def outputs_source(show, _place, value) = value && one_of(value, show.profile.mix_points)
+        def outputs_source(show, _place, value) = value.nil? ? nil : one_of(value, show.profile.mix_points)
 
         def outputs_expected(_show, _place, value)
           return value if value.nil? || (value.is_a?(String) && value.match?(%r{\A(desk|box-[a-h])/[a-z]+/\d+\z}))
@@ -183,13 +185,13 @@ module Loomshuttle
         def whole(value, range)
           return value if value.is_a?(Integer) && range.cover?(value)
 
-          refuse("a whole number from #{range.min} to #{range.max} is needed, not #{value.inspect}")
+          refuse("a whole number from #{range.min} to #{range.max} is needed, not #{value.inspect[0, 60]}")
         end
 
         def text(value, length)
           refuse("must be text") unless value.is_a?(String)
-          clean = value.encode("UTF-8").strip
-          refuse("has characters that cannot be shown") if !clean.valid_encoding? || clean.match?(/[[:cntrl:]]/)
+          refuse("has characters that cannot be shown") unless value.encoding == Encoding::UTF_8 && value.valid_encoding? && !value.match?(/[[:cntrl:]]/)
+          clean = value.unicode_normalize(:nfc).strip
           refuse("has #{clean.length} characters, #{length} fit") if clean.length > length
 
           clean
@@ -206,7 +208,7 @@ module Loomshuttle
 
           refuse("this desk has none") if known.empty?
           shown = known.size > 8 ? "#{known.first} to #{known.last}" : known.join(", ")
-          refuse("#{value.inspect} is not one of #{shown}")
+          refuse("#{value.inspect[0, 60]} is not one of #{shown}")
         end
 
         def signed(number) = number.to_s.sub("-", "−")

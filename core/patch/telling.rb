@@ -40,9 +40,12 @@ module Loomshuttle
 
       # @param settings [Hash{String=>Object}] of an edit that nobody has named
       # @return [String] what it is about
+      # @raise [Invalid] when the show has no such setting
       def self.label(show, settings)
         first, *more = settings.keys
         return "Nothing" unless first
+
+        Place.parse(show, first)
 
         more.empty? ? setting(show, first) : "#{setting(show, first)} and #{more.size} more"
       end

@@ -10,6 +10,13 @@ module Loomshuttle
       TAPS = { "preamp" => "preamp", "channel-in" => "channel in", "pre-eq" => "pre-EQ", "post-eq" => "post-EQ",
                "pre-fader" => "pre-fader", "post-fader" => "post-fader" }.freeze
 
+      # How points are named.
+      POINT = %r{\A(desk/(main/[a-z]+|[a-z]+/\d{1,4}(/[lr])?)(@(#{TAPS.keys.join('|')}))?|box-[a-h]/(in|out)/\d{1,4}|card/(send|return)/\d{1,4}|
+                 track/\d{1,4}/(in|out)(/[lr])?|recorder/mix/[lr]|link/[a-z]/(up|down)/\d{1,4})\z}x
+
+      # @return [Boolean] whether a text names a point at all
+      def self.point?(text) = text.match?(POINT)
+
       # @param point [String] e.g. "desk/ch/17/l@post-fader"
       # @return [String] e.g. "Channel 17 L at post-fader"
       def self.for(point)

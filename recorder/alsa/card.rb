@@ -71,7 +71,7 @@ module Loomshuttle
         end
 
         # @return [Hash] for people
-        def status = { "device" => @device.name, "words" => @device.words, "state" => @state, "overruns" => @overruns, "lanes" => @lanes }
+        def status = { "id" => Devices.id_of(@device.name), "device" => @device.name, "words" => @device.words, "state" => @state, "overruns" => @overruns, "lanes" => @lanes }
 
         def close
           close_playback

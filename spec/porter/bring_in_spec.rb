@@ -8,7 +8,7 @@ RSpec.describe Loomshuttle::Porter::BringIn, :folder do
   end
   let(:delivery) { File.join(@folder, "delivered").tap { |path| FileUtils.mkdir_p(path) } }
   let(:jobs) { Loomshuttle::Web::Jobs.new(@folder) }
-  let(:deliveries) { Loomshuttle::Web::Deliveries.new(@folder, jobs) }
+  let(:deliveries) { Loomshuttle::Web::Deliveries.new(@folder, jobs, folders: [@folder]) }
   let(:porter) { Loomshuttle::Porter::Server.new(home: @folder) }
   let(:source) { { "folder" => delivery } }
 
@@ -21,7 +21,7 @@ RSpec.describe Loomshuttle::Porter::BringIn, :folder do
 
   def bring(items, **options)
     choices = items.map { |item| { "files" => item.sounds.map(&:path), "track" => item.target } }
-    deliveries.bring_in(source, show, name: "Brought", choices: choices, **options)
+    deliveries.bring_in(items, show, name: "Brought", choices: choices, **options)
     porter.work(Loomshuttle::Porter::Job.open(File.join(@folder, "jobs")).first)
     jobs.all.first
   end
@@ -96,8 +96,8 @@ RSpec.describe Loomshuttle::Porter::BringIn, :folder do
     tone("Bass.wav", 110, 1)
     items, = deliveries.look(source, show)
     both = items.map { |item| { "files" => item.sounds.map(&:path), "track" => 1 } }
-    expect { deliveries.bring_in(source, show, name: "x", choices: both) }.to raise_error(Loomshuttle::Invalid, /to one track/)
-    expect { deliveries.bring_in(source, show, name: " ", choices: both.first(1)) }.to raise_error(Loomshuttle::Invalid, /needs a name/)
-    expect { deliveries.bring_in(source, show, name: "x", choices: []) }.to raise_error(Loomshuttle::Invalid, /at least one/)
+    expect { deliveries.bring_in(items, show, name: "x", choices: both) }.to raise_error(Loomshuttle::Invalid, /to one track/)
+    expect { deliveries.bring_in(items, show, name: " ", choices: both.first(1)) }.to raise_error(Loomshuttle::Invalid, /needs a name/)
+    expect { deliveries.bring_in(items, show, name: "x", choices: []) }.to raise_error(Loomshuttle::Invalid, /at least one/)
   end
 end

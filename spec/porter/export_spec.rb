@@ -78,7 +78,7 @@ RSpec.describe Loomshuttle::Porter::Export, :folder do
     jobs.export(take, form: "folder")
     calls = 0
     stop = -> { (calls += 1) > 2 }
-    expect { described_class.new(open_jobs.first, stopped: stop).run }.to raise_error(Loomshuttle::Porter::Stopped)
+    expect { described_class.new(open_jobs.first, stopped: stop, room: Loomshuttle::Porter::Room.new(@folder, rig.recorder.takes)).run }.to raise_error(Loomshuttle::Porter::Stopped)
     first = open_jobs.first.path("work", "0001 Set", take["tracks"][0]["file"])
     made = File.stat(first).ino
     work

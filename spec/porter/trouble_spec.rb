@@ -6,7 +6,7 @@ require "securerandom"
 RSpec.describe Loomshuttle::Porter::Server, :folder do
   let(:root) { File.join(@folder, "jobs") }
   let(:jobs) { Loomshuttle::Web::Jobs.new(@folder) }
-  let(:porter) { described_class.new(home: @folder) }
+  let(:porter) { Loomshuttle::Porter::Server.new(home: @folder) }
   let(:rig) { VirtualRig.new(home: @folder).patch_straight(4) }
   let(:take) do
     rig.run(0.2)
@@ -52,7 +52,7 @@ RSpec.describe Loomshuttle::Porter::Server, :folder do
     work_off
     expect(jobs.find(job["id"])).to include("state" => "failed", "error" => /ended at it 3 times/)
     File.write(path, JSON.generate(job.merge("state" => "running", "tries" => 1)))
-    described_class.new(home: @folder, cautious: true).work(Loomshuttle::Porter::Job.open(root).first)
+    Loomshuttle::Porter::Server.new(home: @folder, cautious: true).work(Loomshuttle::Porter::Job.open(root).first)
     expect(jobs.find(job["id"])["state"]).to eq("failed")
   end
 

@@ -34,13 +34,63 @@ RSpec.describe Loomshuttle::Supervisor::PortCheck do
 end
 
 RSpec.describe Loomshuttle::Supervisor::Child, :folder do
-  it "gives up on what ends again and again, with its last words" do
-    child = described_class.new("nothing", [], log: File.join(@folder, "log"))
+  let(:log) { File.join(@folder, "log") }
+  let(:child) { described_class.new("nothing", [], log: log, now: -> { @now }) }
+  let(:words) { [] }
+
+  before { @now = 0.0 }
+  after { child.stop }
+
+  # Waits for the end of the process that was started last.
+  def ended = Tools.wait_until(60, "its end") { child.watch&.then { |one| words << one } }
+
+  # Lets time pass until it is started again. @return [Float] how long that took
+  def pause
+    from = @now
+    Tools.wait_until(60, "the next start") { (@now += 0.25) && child.watch.nil? && child.instance_variable_get(:@pid) }
+    @now - from
+  end
+
+  it "gives up alone on what ends again and again, with its last words, and tries it again with growing pauses" do
     child.start
-    expect do
-      Tools.wait_until(60, "giving up") do
-        child.watch && nil
-      end
-    end.to raise_error(Loomshuttle::Supervisor::Failed, /The nothing ends again and again.*No such file|cannot load/m)
+    4.times { ended && pause }
+    expect([child.report["state"], words.uniq]).to eq(["running", ["The nothing had ended; it was started again."]])
+    ended
+    expect(words.last).to match(/\AThe nothing ends again and again, and was given up; it is tried again every 5 s. Its last words: .*nothing.rb/)
+    expect(child.report).to include("name" => "nothing", "state" => "given up", "words" => words.last)
+    pauses = Array.new(3) { pause.tap { ended } }
+    expect(pauses).to match([be_within(0.3).of(5), be_within(0.3).of(10), be_within(0.3).of(20)])
+  end
+
+  it "starts what was given up without what it may have died of" do
+    script = File.join(Loomshuttle::ROOT, "processes", "nothing.rb")
+    File.write(script, "puts ENV.fetch('LOOMSHUTTLE_CAUTIOUS', 'bold'); $stdout.flush; exit(1)")
+    child.start
+    5.times { ended && pause }
+    ended
+    expect(File.readlines(log, chomp: true)).to eq(["bold"] * 5 + ["1"])
+  ensure
+    FileUtils.rm_f(script)
+  end
+
+  it "starts at once what ended well, as a desk does that starts anew, however often" do
+    script = File.join(Loomshuttle::ROOT, "processes", "nothing.rb")
+    File.write(script, "exit(0)")
+    child.start
+    8.times { ended && (@now += 1) && child.watch }
+    expect(child).not_to be_given_up
+  ensure
+    FileUtils.rm_f(script)
+  end
+end
+
+RSpec.describe Loomshuttle::Supervisor::Home, :folder do
+  it "belongs to its user alone, also one that was open before" do
+    path = File.join(@folder, "home")
+    FileUtils.mkdir_p(File.join(path, "takes"), mode: 0o755)
+    described_class.new(path).prepare
+    modes = ["", "takes", "logs", "jobs"].to_h { |name| [name, File.stat(File.join(path, name)).mode & 0o777] }
+    # As root, PostgreSQL's user has to walk through it; he sees nothing there.
+    expect(modes).to eq("" => Process.uid.zero? ? 0o710 : 0o700, "takes" => 0o700, "logs" => 0o700, "jobs" => 0o700)
   end
 end

@@ -10,20 +10,29 @@ class VirtualRig
   def self.model(rig = { "desk" => "rowan-16" }) = Loomshuttle::StandIns::Desk::Model.new(rig, PROFILES)
 
   # Rendered once for all tests: it takes two seconds and is the same each time.
-  def self.stage
-    @stage ||= Loomshuttle::StandIns::Stage::PlayersOnStage.new(model.sockets)
+  def self.stage(rate = 48_000)
+    (@stages ||= {})[rate] ||= Loomshuttle::StandIns::Stage::PlayersOnStage.new(model.sockets, rate: rate)
+  end
+
+  # The usual desk, at a rate that its profile may not have.
+  def self.at_rate(rate)
+    return model if rate == 48_000
+
+    profile = JSON.parse(File.read(File.join(PROFILES, "rowan-16.json"))).merge("rates" => [rate])
+    model({ "desk" => "rowan-16", "rate" => rate, "profiles" => [profile] })
   end
 
   attr_reader :desk, :recorder, :meters, :replies
   # @return [Proc] may drop, swap or repeat what leaves the desk: takes stream and bytes, returns a list of packets
   attr_accessor :disturb
 
-  def initialize(home: Dir.mktmpdir)
+  def initialize(home: Dir.mktmpdir, rate: 48_000)
+    @rate = rate
     @time = 0.0
     @replies = []
     @meters = []
     @desk = Loomshuttle::StandIns::Desk::Unit.new(
-      self.class.model, ports: { sends: 5000, returns: 6000 }, session: 77, stage: self.class.stage, now: -> { @time },
+      self.class.at_rate(rate), ports: { sends: 5000, returns: 6000 }, session: 77, stage: self.class.stage(rate), now: -> { @time },
                         card: ->(stream, bytes) { deliver(stream, bytes) }, reply: ->(_, bytes) { @replies.concat(Loomshuttle::Formats::Osc.unpack(bytes)) }
     )
     @recorder = Loomshuttle::Recorder::Unit.new(
@@ -35,13 +44,22 @@ class VirtualRig
 
   # Runs some seconds of sound.
   def run(seconds)
-    (seconds * 100).round.times do
-      @time += 0.01
+    (seconds * @rate / 480.0).round.times do
+      @time += 480.0 / @rate
       @desk.step
       @recorder.engine.look
       @recorder.fill
     end
     self
+  end
+
+  # Lets time pass in which the desk sends nothing and its counter waits.
+  # @param looking [Boolean] whether the recorder sees that, or is held up itself
+  def pause(seconds, looking: true)
+    (seconds * 10).round.times do
+      @time += 0.1
+      @recorder.engine.look if looking
+    end
   end
 
   # Channels 1 to count straight from sockets to sends and back, at 26 dB of gain.

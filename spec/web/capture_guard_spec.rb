@@ -4,8 +4,10 @@ RSpec.describe Loomshuttle::Web::CaptureGuard do
   include CoreHelp
 
   let(:take) { { "number" => 2, "name" => "Set" } }
-  let(:guard) { described_class.new(-> { @captured }) }
+  let(:guard) { described_class.new(-> { @captured }, now: -> { @now }) }
   let(:show) { straight(8, from: chained) }
+
+  before { @now = 100.0 }
 
   def changes(settings) = Loomshuttle::Patch::Edit.set("", settings).apply(show).last
   def try(settings) = guard.edit(show, changes(settings))
@@ -32,6 +34,11 @@ RSpec.describe Loomshuttle::Web::CaptureGuard do
       expect([guard.closed?, try("send/3/source" => nil)]).to eq([false, nil])
       guard.close
       expect(guard).to be_closed
+      guard.open
+      @now += described_class::OPEN - 0.1
+      expect(guard).not_to be_closed
+      @now += 0.1
+      expect { try("send/3/source" => nil) }.to raise_error(Loomshuttle::Invalid, /would harm it/)
     end
   end
 end

@@ -10,13 +10,37 @@ RSpec.describe Loomshuttle::Web::TakeShelf, :folder do
     File.write(File.join(@folder, name, "take.json"), manifest)
   end
 
-  it "follows what it understands, and passes over what it does not" do
-    take("0001 Good", JSON.generate({ "format" => "loomshuttle-take/1", "id" => "x" }))
+  def good(**more) = Damage::TAKE.merge(more.transform_keys(&:to_s))
+
+  def found
+    list = []
+    allow(takes).to receive(:reconcile) { |all| list.replace(all) && 1 }
+    shelf.reconcile
+    list.to_h { |folder, one| [File.basename(folder), one] }
+  end
+
+  it "follows what it understands, and tells what it does not as what it is" do
+    take("0001 Good", JSON.generate(good))
     take("0002 Broken", "{")
     take("0003 Foreign", JSON.generate({ "format" => "something else" }))
-    shelf.reconcile
-    expect(takes).to have_received(:reconcile).with([[File.join(@folder, "0001 Good"), include("id" => "x")]])
-    expect(changes).to eq([1])
+    take("0004 List", "[]")
+    take("none of ours", "[]")
+    FileUtils.mkdir_p(File.join(@folder, "0005 Without"))
+    states = found.transform_values { |one| one["state"] }
+    expect(states).to eq("0001 Good" => "complete", **(2..5).to_h { |n| [found.keys[n - 1], "unreadable"] })
+    expect(found["0004 List"]).to include("number" => 4, "note" => /take.json is an object/)
+    expect(found["0005 Without"]["note"]).to match(/has no take.json; its files are left as they are/)
+    expect(changes).not_to be_empty
+  end
+
+  it "takes the longer copy of a take that ended in its mirror, also while the first disk is gone" do
+    second = File.join(@folder, "second")
+    take("0001 Set", JSON.generate(good(frames: 100, state: "ended early", mirror: { "folder" => second })))
+    take("second/0001 Set", JSON.generate(good(frames: 900, mirror: { "folder" => second })))
+    expect(found.values).to match([include("frames" => 900, "state" => "complete")])
+    FileUtils.rm_rf(File.join(@folder, "0001 Set"))
+    shelf.mirror = second
+    expect(found.values).to match([include("frames" => 900)])
   end
 
   it "keeps looking until the database is back" do
@@ -29,6 +53,6 @@ RSpec.describe Loomshuttle::Web::TakeShelf, :folder do
       shelf.start
       Tools.wait_until(60, "the third try") { shelf.look && !back.empty? }
       shelf.stop
-    end.to output(/could not be followed yet: away/).to_stderr
+    end.to output(/follows takes: .*away/).to_stderr
   end
 end

@@ -39,8 +39,18 @@ RSpec.describe "A take for the screen", :folder do
   describe Loomshuttle::Web::QuickMix do
     def heard(**options)
       path = File.join(@folder, "heard.wav")
-      File.binwrite(path, described_class.new(take, **options).enum_for(:each).to_a.join)
+      File.binwrite(path, all(described_class.new(take, **options)))
       Tools.run("sox", path, "-n", "stats")
+    end
+
+    def all(mix)
+      parts = []
+      while (part = mix.next_part)
+        parts << part
+      end
+      parts.join
+    ensure
+      mix.close
     end
 
     it "is one track as it is, or all of them turned down, as sox measures" do
@@ -49,6 +59,14 @@ RSpec.describe "A take for the screen", :folder do
       sum = [1, 2, 4].sum { |track| Numo::DFloat.cast(samples(track)) } # three is at rest
       mixed = Loomshuttle::Audio::Level.dbfs(sum.abs.max / 8_388_608.0)
       expect(heard[/Pk lev dB\s+(\S+)/, 1].to_f).to be_within(0.05).of(mixed)
+    end
+
+    it "gives the same bytes from anywhere, as a listener who was paused asks for them" do
+      whole = all(described_class.new(take))
+      expect(whole.bytesize).to eq(described_class.new(take).size)
+      [[0, 10], [20, 60], [44, 45], [47, 100_003], [whole.bytesize - 7, whole.bytesize]].each do |from, upto|
+        expect(all(described_class.new(take).part(from, upto))).to eq(whole.byteslice(from...upto))
+      end
     end
 
     it "begins where it is wanted" do

@@ -7,8 +7,10 @@ require "io/wait"
 module Loomshuttle
   module Web
     module Desk
-      # The line to the desk: OSC over UDP with answers by number, repeated when one is lost. Its one thread receives,
-      # renews subscriptions, and keeps a mirror of the desk's settings; requests come from any thread.
+      # The line to the desk: OSC over UDP with answers by number, repeated when one is lost. Requests come from any thread, and each has
+      # its end in time. Its threads:
+      #   hears the desk       takes answers, changes and meters
+      #   keeps the mirror     renews subscriptions, and looks whether anything was missed
       class Link
         TRIES = 6
         WAIT = 0.25
@@ -28,6 +30,8 @@ module Loomshuttle
         AGAIN = 0.08
         # One of many on its way: when it was sent last, in seconds.
         Request = Struct.new(:address, :bytes, :sent)
+        # Addresses that a desk has at most, and bytes of its levels.
+        MOST_ADDRESSES, MOST_LEVELS = 100_000, 16_384
         # Many requests are given up when nothing at all has come back for this long: time for a desk to restart.
         PATIENCE = 15
 
@@ -40,8 +44,8 @@ module Loomshuttle
           @on_change, @on_meters = on_change, on_meters
           @mirror = {}
           @waiting = {}
-          @lock = Monitor.new
-          @looking = Monitor.new
+          @lock = Monitor.new # held for moments, never while an answer is waited for
+          @looking = Monitor.new # held while all is read anew, so that this is done once; @lock may be taken within
           @number = @heard = 0
           @up = false
         end
@@ -58,14 +62,12 @@ module Loomshuttle
         def mirror = @lock.synchronize { @mirror.dup }
 
         def start
-          @receiver = Thread.new { receive until @stopped }
-          @keeper = Thread.new { keep until @stopped }
-          [@receiver, @keeper].each { |thread| thread.report_on_exception = true }
+          @workers = [Runtime::Worker.start("hears the desk") { receive }, Runtime::Worker.start("keeps the mirror") { |worker| keep(worker) }]
         end
 
         def stop
           @stopped = true
-          [@keeper, @receiver].each { |thread| thread&.join(1) || thread&.kill }
+          @workers&.reverse_each(&:stop)
           @socket.close
         end
 
@@ -108,11 +110,11 @@ module Loomshuttle
         # @yield each address and the value that came back
         # @return [Hash{String=>String}] what was refused or never answered
         def ask_many(verb, list)
-          inbox, failed, open, left = Queue.new, {}, {}, list.to_a
+          inbox, failed, open, left = Runtime::Mailbox.new(most: 4 * WINDOW), {}, {}, list.to_a
           heard = now
           until (left.empty? && open.empty?) || @stopped || now - heard > PATIENCE
             launch(verb, left, open, inbox)
-            answer = pop(inbox, AGAIN)
+            answer = inbox.pop(AGAIN)
             address = answer && settle(open, answer) or next
 
             heard = now
@@ -144,13 +146,13 @@ module Loomshuttle
 
         def request(verb, address, *rest)
           number = @lock.synchronize { @number += 1 }
-          queue = Queue.new
+          queue = Runtime::Mailbox.new(most: 4)
           @lock.synchronize { @waiting[number] = queue }
           bytes = Formats::Osc.pack(verb, number, address, *rest)
           answer = nil
           TRIES.times do
             say(bytes)
-            break if (answer = pop(queue)) || @stopped
+            break if (answer = queue.pop(WAIT)) || @stopped
           end
           raise Failed, "The desk does not answer (#{address})." unless answer
           raise Failed, "The desk refuses #{address}: #{answer.arguments.last}." if answer.address == "/refused"
@@ -158,13 +160,6 @@ module Loomshuttle
           answer.arguments.last
         ensure
           @lock.synchronize { @waiting.delete(number) }
-        end
-
-        # Queue#pop has no time limit in Ruby 3.1.
-        def pop(queue, seconds = WAIT)
-          deadline = now + seconds
-          sleep(0.001) while queue.empty? && now < deadline && !@stopped
-          queue.empty? ? nil : queue.pop
         end
 
         def say(bytes)
@@ -186,11 +181,13 @@ module Loomshuttle
           case message.address
           when "/meters" then meters(message.arguments)
           when "/changed" then changed(*message.arguments)
-          when "/value", "/refused" then @lock.synchronize { @waiting[message.arguments.first] }&.push(message)
+          when "/value", "/refused" then @lock.synchronize { @waiting[message.arguments.first] }&.<<(message)
           end
         end
 
         def meters(arguments)
+          return unless arguments[1].is_a?(String) && arguments[1].bytesize.between?(4, MOST_LEVELS) && (arguments[1].bytesize % 4).zero?
+
           levels = arguments[1].unpack("s>*").map { |level| level / 100.0 }
           peaks, rms = levels.each_slice(2).to_a.transpose
           @on_meters.call(peaks, rms)
@@ -198,6 +195,8 @@ module Loomshuttle
 
         # A change whose number does not follow on the last one means that a word was lost; the next look finds out.
         def changed(revision, address, value)
+          return unless revision.is_a?(Integer) && @mirror.key?(address)
+
           @lock.synchronize do
             @mirror[address] = value
             @revision = revision if revision == @revision.to_i + 1
@@ -207,12 +206,12 @@ module Loomshuttle
 
         # Looks every now and then whether it is still the same desk and nothing was missed. It counts as away once nothing at
         # all has been heard of it for a while: single words are lost now and then.
-        def keep
+        def keep(worker)
           look(request("/get", "session"), only: true)
-          nap(LOOK)
+          worker.rest(LOOK)
         rescue Failed
           raise_flag(false) if now - @heard > SILENCE
-          nap(LOOK)
+          worker.rest(LOOK)
         end
 
         # @param only [Boolean] whether to read only what has changed
@@ -245,8 +244,8 @@ module Loomshuttle
         def list
           all = []
           loop do
-            page = request("/list", "", all.size).split("\n")
-            return all if page.empty?
+            page = request("/list", "", all.size).to_s.split("\n")
+            return all if page.empty? || all.size > MOST_ADDRESSES
 
             all.concat(page)
           end
@@ -257,11 +256,6 @@ module Loomshuttle
 
           @up = state
           @on_change.call
-        end
-
-        def nap(seconds)
-          deadline = now + seconds
-          sleep(0.05) until @stopped || now >= deadline
         end
 
         def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)

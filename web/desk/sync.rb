@@ -61,6 +61,17 @@ module Loomshuttle
           @link.set_all(ours.to_h).values + by_hand(theirs)
         end
 
+        # Moves channels at the desk as a plan has them, whatever they are there now.
+        # @param show [Patch::Show]
+        # @return [Array<String>] what could not be set, as sentences; empty when all is read back equal
+        def flip(show)
+          return [away(show)] if away(show)
+
+          mirror = @link.mirror
+          wanted = Words.plan(show, mirror).select { |address, value| address.end_with?("/hears") && mirror.key?(address) && !@link.same?(mirror[address], value) }
+          @link.set_all(wanted).values
+        end
+
         # Sets the desk to what the plan says, wherever it differs.
         # @param paths [Array<String>, nil] settings that are to be sent; nil: all that differ
         # @return [Array<String>] what could not be set, as sentences; empty when all is read back equal

@@ -11,16 +11,19 @@ module Loomshuttle
             @control.deliveries.add(params["id"], params["name"], request.body)
             json({ done: true })
           end
-          app.post("/api/deliveries/look") do
-            show = @control.current.show
-            items, problems = @control.deliveries.look(body_json, show)
-            json(DeliveryRoutes.told(items, problems, show))
-          end
+          app.post("/api/deliveries/look") { json({ look: @control.looks.begin(body_json, @control.current.show) }) }
+          app.get("/api/deliveries/looks/:id") { json(DeliveryRoutes.look(@control.looks.find(params["id"]))) }
           app.post("/api/deliveries/bring-in") do
             body = body_json
-            job = @control.deliveries.bring_in(body, @control.current.show, name: body["name"], choices: body["items"], part: body["part"], who: who)
+            seen = @control.looks.find(body["look"])
+            job = @control.deliveries.bring_in(seen.items, @control.current.show, name: body["name"], choices: body["items"], part: body["part"], who: who)
             json(JobRoutes.told(job))
           end
+        end
+
+        def self.look(look)
+          told = { state: look.state, seen: look.seen, error: look.error }
+          look.state == "done" ? told.merge(plan: told(look.items, look.problems, look.show)) : told.merge(plan: nil)
         end
 
         def self.told(items, problems, show)

@@ -11,10 +11,7 @@ module Loomshuttle
                   ".woff" => "font/woff", ".svg" => "image/svg+xml", ".png" => "image/png" }.freeze
 
         def self.registered(app)
-          app.get("/api/health") do
-            health = { database: @control.shows.answers?, recorder: @control.recorder.up?, desk: @control.desk.up? }
-            json(health.merge(ok: health.values.all?))
-          end
+          app.get("/api/health") { json(Health.new(@control).to_h) }
           app.get("/api/openapi.json") { send_file Contract::PATH, type: :json }
           app.get("/api/state") { json(@control.state) }
           app.get("/api/live") { throw :halt, [200, LIVE_HEADERS, ->(socket) { @control.hub.add(socket) }] }

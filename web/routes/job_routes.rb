@@ -9,10 +9,11 @@ module Loomshuttle
 
         def self.registered(app)
           app.get("/api/exports") { json(@control.jobs.all.map { |job| JobRoutes.told(job) }) }
-          app.post("/api/exports") { json(JobRoutes.told(export(@control.shelf.find(body_json["take"])))) }
+          app.post("/api/exports") { json(JobRoutes.told(export(@control.shelf.readable(body_json["take"])))) }
           app.post("/api/exports/:id/cancel") { json({ done: @control.jobs.cancel(params["id"]) && true }) }
           app.delete("/api/exports/:id") { json({ done: @control.jobs.delete(params["id"]) && true }) }
           app.get("/api/exports/:id/file") { fetch(@control.jobs.find(params["id"])) }
+          app.helpers(Flowing)
           app.helpers(Fetching)
         end
 
@@ -29,7 +30,10 @@ module Loomshuttle
           def fetch(job)
             raise Invalid.new("There is no file to fetch.", where: "export") unless job["form"] == "zip" && job["state"] == "done"
 
-            send_file(job["result"], type: "application/zip", filename: "#{job['name']}.zip", disposition: "attachment")
+            name = Rack::Utils.escape_path("#{job['name']}.zip")
+            flow(FileFlow.new(job["result"]), "content-type" => "application/zip", "content-disposition" => "attachment; filename*=UTF-8''#{name}")
+          rescue SystemCallError
+            raise Invalid.new("The file is not there any more.", where: "export")
           end
         end
 

@@ -25,9 +25,7 @@ module Loomshuttle
           app.post("/api/steps") { json(@steps.take(body_json["kind"], body_json.fetch("options", {}), **against)) }
           app.post("/api/steps/preview") { json(@steps.preview(body_json["kind"], body_json.fetch("options", {}))) }
           # Whatever else has changed, and with the desk's answer: the way back must never be refused.
-          app.post("/api/flip") do
-            json(@control.edit(**against, wait: true) { |show| Patch::Flip.edit(show, to: body_json["to"], channels: body_json["channels"]) })
-          end
+          app.post("/api/flip") { json(@control.flip(to: body_json["to"], channels: body_json["channels"], **against.except(:wait))) }
           %w[undo redo].each { |kind| app.post("/api/#{kind}") { json(@control.revert(**against, kind: kind)) } }
         end
         private_class_method :register_edits

@@ -14,7 +14,7 @@ module Loomshuttle
             json({ done: true })
           end
           app.get("/api/sound-devices") { json(@control.recorder.call("devices")) }
-          app.post("/api/sound-devices") { json(@control.recorder.call("device.choose", name: body_json["name"])) }
+          app.post("/api/sound-devices") { json(@control.recorder.call("device.choose", id: body_json["id"], rate: @control.seen.show.rate)) }
           register_during(app)
           register_over(app)
           register_playing(app)

@@ -5,8 +5,8 @@ module Loomshuttle
     module Routes
       # Takes that were captured: words and markers, the bin, pictures of their loudness, and their sound.
       module TakeRoutes
-        SOME = %w[id number name state note notes colour rate bits frames started_at gaps breaks markers folder].freeze
-        BLANK = { "notes" => "", "colour" => nil, "markers" => [], "breaks" => [] }.freeze
+        SOME = %w[id number name state note notes colour rate bits frames started_at gaps gaps_total breaks markers folder].freeze
+        BLANK = { "notes" => "", "colour" => nil, "markers" => [], "breaks" => [], "gaps" => [], "note" => nil }.freeze
 
         def self.registered(app)
           app.get("/api/takes") { json(@control.shelf.all.map { |take| TakeRoutes.take_hash(take) }) }
@@ -23,13 +23,13 @@ module Loomshuttle
 
         def self.register_sound(app)
           app.get("/api/takes/:take/waveform") do
-            take = @control.shelf.find(params["take"])
+            take = @control.shelf.readable(params["take"])
             range = { from: params["from"].to_i, to: params["to"]&.to_i || take["frames"], track: params["track"]&.to_i }
             json({ frames: take["frames"], peaks: Waveform.new(take).columns((params["points"] || 600).to_i, **range) })
           end
           app.get("/api/takes/:take/listen") do
-            mix = QuickMix.new(@control.shelf.find(params["take"]), track: params["track"]&.to_i, from: params["from"].to_i)
-            [200, { "content-type" => "audio/wav", "cache-control" => "no-store" }, mix]
+            mix = QuickMix.new(@control.shelf.readable(params["take"]), track: params["track"]&.to_i, from: params["from"].to_i)
+            flow(mix, "content-type" => "audio/wav", "cache-control" => "no-store")
           end
         end
 
@@ -53,8 +53,11 @@ module Loomshuttle
         # @param take [Hash] manifest with "folder"
         def self.take_hash(take)
           tracks = take["tracks"].map { |track| { "clips" => 0, "rests" => [] }.merge(track, "path" => File.join(take["folder"], track["file"])) }
-          BLANK.merge(take.slice(*SOME)).merge("tracks" => tracks, "bytes" => TakeRoutes.bytes(take), "missing" => Audio::Gaps.in_time(take["gaps"]))
+          BLANK.merge(take.slice(*SOME)).merge("tracks" => tracks, "bytes" => TakeRoutes.bytes(take), "missing" => Audio::Gaps.in_time(take["gaps"].to_a), "gaps_total" => take["gaps_total"] || counted(take["gaps"].to_a))
         end
+
+        # Takes of before totals were kept have all gaps in their list.
+        def self.counted(gaps) = { "count" => gaps.size, "frames" => gaps.sum { |gap| gap["frames"] }, "unlisted" => 0 }
 
         # What its sound takes on the disk; resting stretches take nothing.
         def self.bytes(take)

@@ -1,0 +1,101 @@
+# frozen_string_literal: true
+
+RSpec.describe Loomshuttle::Runtime::Worker do
+  it "goes on after a surprise, logs it with time and place, and counts it in health" do
+    turns = 0
+    worker = nil
+    expect do
+      worker = described_class.start("does a thing") { |one| (turns += 1) < 3 ? raise(ArgumentError, "odd") : one.rest(60) }
+      Tools.wait_until { turns == 3 }
+    end.to output(/\A\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d\.\d{3}.* ERROR loomshuttle\[\d+\] does a thing: .*odd \(ArgumentError\)/).to_stderr
+    expect(Loomshuttle::Runtime::Health.threads.find { |one| one["name"] == "does a thing" }).to include("alive" => true, "troubles" => 2, "last_trouble" => "ArgumentError: odd")
+  ensure
+    worker&.stop
+    expect(Loomshuttle::Runtime::Health.threads.map { |one| one["name"] }).not_to include("does a thing")
+  end
+
+  it "ends also what waits for something that never comes" do
+    worker = described_class.start("waits") { Queue.new.pop }
+    worker.stop
+    expect(worker).not_to be_alive
+  end
+end
+
+RSpec.describe Loomshuttle::Runtime::Mailbox do
+  it "hands on in order, waits for a while only, and counts what it let go" do
+    box = described_class.new(most: 3)
+    expect(box.pop(0.01)).to be_nil
+    5.times { |n| box << n }
+    expect([box.missed, box.missed, box.pop(1), box.pop(1), box.pop(1), box.pop(0)]).to eq([2, 0, 2, 3, 4, nil])
+    waiting = Thread.new { box.pop }
+    box << :late
+    expect(waiting.value).to eq(:late)
+    box.close
+    expect(box.pop).to be_nil
+  end
+end
+
+RSpec.describe Loomshuttle::Runtime::LineSocket do
+  let(:pair) { UNIXSocket.pair }
+  let(:line) { described_class.new(pair.first, most: 1 << 20) }
+
+  after { pair.each(&:close) }
+
+  it "writes and reads whole lines of any size" do
+    long = "x" * 900_000
+    reading = Thread.new { described_class.new(pair.last).then { |other| [other.gets(60), other.gets(60)] } }
+    line.puts(long, 60)
+    line.puts("short", 60)
+    expect(reading.value).to eq([long, "short"])
+  end
+
+  it "gives up on who does not answer, does not read, or sends without end" do
+    expect { line.gets(0.05) }.to raise_error(described_class::Late, /does not answer/)
+    expect { 100.times { line.puts("y" * 100_000, 0.05) } }.to raise_error(described_class::Late, /does not read/)
+    sending = Thread.new { 40.times { pair.last.write("z" * 50_000) } }
+    expect { line.gets(60) }.to raise_error(described_class::Late, /longer than/)
+    sending.kill
+  end
+end
+
+RSpec.describe Loomshuttle::Runtime::Programs, :folder do
+  it "runs words and no shell, and ends what takes too long or says too much" do
+    expect(described_class.run("echo", "$(id)", "'|touch #{@folder}/x'")).to eq(["$(id) '|touch #{@folder}/x'\n", true])
+    expect(described_class.run("sleep", "60", seconds: 0.1)).to eq(["", false])
+    expect(described_class.run("head", "-c", "3000000", "/dev/zero", most: 100_000).first.bytesize).to be < 200_000
+    expect(described_class.run("false")).to eq(["", false])
+    expect(described_class.free_bytes(@folder)).to be_positive
+    expect(described_class.free_bytes("/nowhere at all")).to be_nil
+  end
+end
+
+RSpec.describe Loomshuttle::Runtime::Files, :folder do
+  let(:from) { File.join(@folder, "from").tap { |path| FileUtils.mkdir_p(path) && File.write(File.join(path, "a"), "sound") } }
+  let(:to) { File.join(@folder, "to") }
+
+  it "moves to another disk whole, or not at all" do
+    allow(File).to receive(:rename).and_wrap_original { |rename, *names| names.first == from ? raise(Errno::EXDEV) : rename.call(*names) }
+    described_class.move(from, to)
+    expect([Dir.children(@folder), File.read(File.join(to, "a"))]).to eq([["to"], "sound"])
+  end
+
+  it "leaves everything as it was when the other disk is full" do
+    allow(File).to receive(:rename).and_raise(Errno::EXDEV)
+    allow(FileUtils).to receive(:cp_r).and_raise(Errno::ENOSPC)
+    expect { described_class.move(from, to) }.to raise_error(Errno::ENOSPC)
+    expect([Dir.children(@folder), Dir.children(from)]).to eq([["from"], ["a"]])
+  end
+end
+
+RSpec.describe Loomshuttle::Runtime::Aside, :folder do
+  it "puts away what cannot be read, says why, and reads the rest" do
+    aside = described_class.new(@folder)
+    path = File.join(@folder, "some.json")
+    File.write(path, "[]")
+    expect { expect(aside.read(path) { |data| Loomshuttle::Shape.record({}).check(data, "some.json") }).to be_nil }.to output(/put aside/).to_stderr
+    expect(File.exist?(path)).to be(false)
+    expect(aside.list).to match([include("name" => "some.json", "why" => "some.json is an object.", "at" => /\A20/)])
+    File.write(path, "{}")
+    expect(aside.read(path) { |data| Loomshuttle::Shape.record({}).check(data) }).to eq({})
+  end
+end

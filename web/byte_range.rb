@@ -1,0 +1,24 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Web
+    # What a request wants of something whose length is known (RFC 9110, 14): one range, or all of it.
+    module ByteRange
+      # @param header [String, nil]   @param size [Integer] bytes in all
+      # @return [Array(Integer, Integer, Boolean)] first byte, byte behind the last, and whether it is a part; nil where none of it is there
+      def self.of(header, size)
+        first, last = header.to_s.match(/\Abytes=(\d{0,15})-(\d{0,15})\z/)&.captures
+        return [0, size, false] if first.nil? || (first.empty? && last.empty?)
+        return [[size - last.to_i, 0].max, size, true] if first.empty?
+        return if first.to_i >= size || (!last.empty? && last.to_i < first.to_i)
+
+        [first.to_i, last.empty? ? size : [last.to_i + 1, size].min, true]
+      end
+
+      # @return [Hash] headers of an answer with it
+      def self.headers(from, upto, size, part)
+        { "accept-ranges" => "bytes", "content-length" => (upto - from).to_s, "connection" => "close", **(part ? { "content-range" => "bytes #{from}-#{upto - 1}/#{size}" } : {}) }
+      end
+    end
+  end
+end

@@ -1,0 +1,110 @@
+# frozen_string_literal: true
+
+require "json"
+require "rack"
+require "stringio"
+
+module Loomshuttle
+  module Web
+    # What a request brings is checked here once, before the contract (Contract) looks at it: an address and a query that can be read,
+    # and a body that is JSON of a bounded size, with text that can be kept and numbers that are in range.
+    class Door
+      # Bytes of a body, by route; of all others DEFAULT.
+      DEFAULT = 256 << 10
+      LIMITS = [[%r{\A/api/shows\z}, 8 << 20], [%r{\A/api/(edits|steps|steps/preview)\z}, 4 << 20], [%r{\A/api/(profiles|takes/[^/]+|desk/(send|read))\z}, 2 << 20]].freeze
+      # Bytes of a file that is sent; beyond it Puma reads no further.
+      UPLOAD = 4 << 30
+      ADDRESS, QUERY = 2000, 4000
+      DEEPEST, ITEMS = 24, 50_000
+      NAME = /\A[a-z_]{1,30}\z/
+      BODY = "loomshuttle.body"
+
+      def initialize(app)
+        @app = app
+      end
+
+      def call(env)
+        check_address(env)
+        check_query(env)
+        read_body(env) unless env["CONTENT_TYPE"].to_s.start_with?("application/octet-stream")
+        @app.call(env)
+      rescue Invalid => e
+        Door.refuse(e.where == "size" ? 413 : 400, e.message, e.where)
+      end
+
+      # @return [Array] a Rack answer that says what, where and what to do
+      def self.refuse(status, message, where) = [status, { "content-type" => "application/json" }, [JSON.generate({ error: { message: message, where: where } })]]
+
+      private
+
+      def check_address(env)
+        address = env["PATH_INFO"].to_s
+        refuse("The address is longer than #{ADDRESS} characters.", "address") if address.bytesize > ADDRESS
+        plain = Rack::Utils.unescape_path(address)
+        Text.keep(plain, "The address", most: ADDRESS, lines: false)
+      rescue ArgumentError
+        refuse("The address cannot be read.", "address")
+      end
+
+      # Each name once, and no lists: nothing here has any.
+      def check_query(env)
+        query = env["QUERY_STRING"].to_s
+        refuse("The query is longer than #{QUERY} characters.", "query") if query.bytesize > QUERY
+        names = query.split("&").reject(&:empty?).map do |pair|
+          name, value = pair.split("=", 2).map { |part| decoded(part) }
+          refuse("The query has \"#{Text.readable(name, most: 40)}\", which is no name of a parameter.", "query") unless name.to_s.match?(NAME)
+          Text.keep(value.to_s, "query/#{name}", most: 1000, lines: false)
+          name
+        end
+        twice = names.tally.find { |_, count| count > 1 } and refuse("The query has #{twice.first} twice.", "query")
+      end
+
+      def decoded(part)
+        Rack::Utils.unescape(part)
+      rescue ArgumentError
+        refuse("The query cannot be read.", "query")
+      end
+
+      def read_body(env)
+        input = env["rack.input"] or return
+        most = LIMITS.find { |route, _| env["PATH_INFO"].match?(route) }&.last || DEFAULT
+        text = input.read(most + 1).to_s
+        raise Invalid.new("The request's body is larger than #{most >> 10} KiB.", where: "size") if text.bytesize > most
+        return if text.empty?
+
+        body = parsed(text)
+        env[BODY] = body
+        clean = JSON.generate(body)
+        env["rack.input"] = StringIO.new(clean)
+        env["CONTENT_LENGTH"] = clean.bytesize.to_s
+      end
+
+      def parsed(text)
+        body = JSON.parse(text.force_encoding(Encoding::UTF_8), max_nesting: DEEPEST)
+        refuse("The request's body is a JSON object.", "body") unless body.is_a?(Hash)
+        kept(body, "body")
+      rescue JSON::ParserError, EncodingError, ArgumentError
+        refuse("The request's body is not JSON.", "body")
+      end
+
+      # @return [Object] the same, with text in one normal form
+      def kept(value, where)
+        case value
+        when String then Text.keep(value, where, most: 4 << 20)
+        when Integer then value.abs <= Shape::LARGEST ? value : refuse("#{where} is a number beyond what can be kept.", where)
+        when Float then value.finite? && value.abs <= 1e15 ? value : refuse("#{where} is a number beyond what can be kept.", where)
+        when Array then all(value, where) { value.each_with_index.map { |one, at| kept(one, "#{where}/#{at}") } }
+        when Hash then all(value, where) { value.to_h { |key, one| [Text.keep(key, where, most: 1000, lines: false), kept(one, "#{where}/#{Text.readable(key, most: 60)}")] } }
+        else value
+        end
+      end
+
+      def all(list, where)
+        refuse("#{where} has #{list.size} items; #{ITEMS} fit.", where) if list.size > ITEMS
+        yield
+      end
+
+      def refuse(message, where) = raise(Invalid.new(message, where: where))
+    end
+  end
+end

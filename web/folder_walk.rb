@@ -1,0 +1,61 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Web
+    # Finds files of some kinds below a folder, without following links, as far as people put them: so many files, so deep, for so long.
+    class FolderWalk
+      MOST, LOOKED_AT, DEEPEST, SECONDS = 1000, 20_000, 6, 10
+
+      # @param folder [String]   @param kinds [Array<String>] endings, in small letters
+      def initialize(folder, kinds)
+        @folder, @kinds = folder, kinds
+        @found, @problems = [], []
+        @looked = 0
+        @deadline = now + SECONDS
+      end
+
+      # @return [Array(Array<String>, Array<Hash>)] paths below the folder in order, and what was left out (where, message)
+      # @raise [Invalid] when the folder is too much
+      def run
+        walk("", 0)
+        [@found.sort, @problems]
+      end
+
+      private
+
+      def walk(inside, depth)
+        Dir.each_child(File.join(@folder, inside)) do |entry|
+          next if entry.start_with?(".")
+
+          look(inside.empty? ? entry : File.join(inside, entry), depth)
+        end
+      rescue SystemCallError
+        @problems << { where: Text.readable(inside), message: "cannot be looked into" }
+      end
+
+      def look(path, depth)
+        raise Invalid.new("There is too much in this folder to be a delivery; name the folder that it lies in.", where: "folder") if (@looked += 1) > LOOKED_AT || now > @deadline
+        return leave(path, "has a name that cannot be read; rename it") unless path.dup.force_encoding(Encoding::UTF_8).valid_encoding? && path.bytesize < 3000
+
+        stat = File.lstat(File.join(@folder, path))
+        return depth < DEEPEST ? walk(path, depth + 1) : leave(path, "lies too deep") if stat.directory?
+        return leave(path, "is no sound file and is left out") unless stat.file? && @kinds.include?(File.extname(path).downcase)
+
+        keep(path)
+      rescue SystemCallError
+        leave(path, "cannot be looked at")
+      end
+
+      def keep(path)
+        raise Invalid.new("There are more than #{MOST} sound files in this folder; name the folder of one delivery.", where: "folder") if @found.size >= MOST
+
+        @found << path
+      end
+
+      # The first ones are enough to see what is wrong.
+      def leave(path, why) = (@problems << { where: Text.readable(path), message: why } if @problems.size < 100)
+
+      def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
+    end
+  end
+end

@@ -1,0 +1,69 @@
+# frozen_string_literal: true
+
+require "securerandom"
+
+module Loomshuttle
+  module Web
+    # Looks into deliveries, one after the other, on a thread of its own, so that none holds up a server thread. Its thread:
+    #   looks into deliveries
+    class Looks
+      # Kept for whoever asks, that wait at once, and seconds that one may take.
+      KEPT, WAITING, SECONDS = 20, 5, 120
+
+      # One look: state "looking", "done" or "failed"; seen: files so far
+      Look = Struct.new(:id, :source, :show, :state, :seen, :items, :problems, :error, :where)
+
+      # @param deliveries [Deliveries]
+      def initialize(deliveries)
+        @deliveries = deliveries
+        @looks = {}
+        @lock = Mutex.new # held for moments
+        @waiting = Runtime::Mailbox.new(most: WAITING)
+      end
+
+      def start
+        @worker = Runtime::Worker.start("looks into deliveries") { @waiting.pop(1)&.then { |look| carry_out(look) } }
+      end
+
+      def stop = @worker&.stop
+
+      # @param source [Hash]   @param show [Patch::Show]
+      # @return [String] its id
+      # @raise [Invalid] at once when the folder is none, or many wait already
+      def begin(source, show)
+        @deliveries.folder_of(source)
+        raise Invalid.new("#{WAITING} folders wait to be looked into already; try again in a moment.", where: "folder") if @waiting.size >= WAITING
+
+        look = Look.new(SecureRandom.uuid, source, show, "looking", 0, [], [])
+        @lock.synchronize do
+          @looks[look.id] = look
+          @looks.shift while @looks.size > KEPT
+        end
+        @waiting << look
+        look.id
+      end
+
+      # @return [Look]
+      # @raise [Invalid] when there is none any more
+      def find(id) = @lock.synchronize { @looks[id] } || raise(Invalid.new("That look into a delivery is over; look again.", where: "look"))
+
+      private
+
+      def carry_out(look)
+        deadline = now + SECONDS
+        look.items, look.problems = @deliveries.look(look.source, look.show) do |seen|
+          look.seen = seen
+          raise Invalid.new("Looking took longer than #{SECONDS} s; name a smaller folder.", where: "folder") if now > deadline
+        end
+        look.state = "done"
+      rescue Invalid => e
+        look.error, look.where, look.state = e.message, e.where, "failed"
+      rescue StandardError => e
+        look.error, look.state = "It could not be looked at: #{e.class}.", "failed"
+        raise
+      end
+
+      def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
+    end
+  end
+end

@@ -1,0 +1,84 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Web
+    # Answers that take long to be read, such as a take to listen to or an export: their sockets are handed over by Puma, and one thread
+    # writes to all of them as they read, so that a listener who has paused holds no server thread. Who reads nothing for a while is ended;
+    # a browser asks for the rest when it goes on. Its thread:
+    #   writes long answers
+    class Outflow
+      # At once; more are ended at their start.
+      MOST = 32
+      # Seconds without a byte read.
+      IDLE = 60
+
+      # One answer: gives its bytes part by part, nil at the end.
+      Flow = Struct.new(:socket, :source, :left, :moved)
+
+      def initialize(now: -> { Process.clock_gettime(Process::CLOCK_MONOTONIC) })
+        @now = now
+        @flows = {}
+        @lock = Mutex.new # held while flows are added or dropped, never while one is written
+        @wake, @waker = IO.pipe
+      end
+
+      def start
+        @worker = Runtime::Worker.start("writes long answers") { turn }
+      end
+
+      def stop
+        @worker&.stop
+        @lock.synchronize { @flows.values }.each { |flow| drop(flow) }
+      end
+
+      # @param socket [IO] already past its HTTP header   @param source [#next_part, #close]
+      def add(socket, source)
+        flow = Flow.new(socket, source, "".b, @now.call)
+        return drop(flow) if @lock.synchronize { @flows.size >= MOST }
+
+        @lock.synchronize { @flows[socket] = flow }
+        @waker.write_nonblock(".", exception: false)
+      end
+
+      # @return [Integer] answers under way
+      def size = @flows.size
+
+      private
+
+      def turn
+        sockets = @lock.synchronize { @flows.keys }
+        woken, ready = IO.select([@wake], sockets, nil, 1)
+        @wake.read_nonblock(1000, exception: false) if woken&.any?
+        ready.to_a.each { |socket| @flows[socket]&.then { |flow| advance(flow) } }
+        @lock.synchronize { @flows.values }.each { |flow| drop(flow) if @now.call - flow.moved > IDLE || flow.socket.closed? }
+      rescue IOError
+        nil # one was closed meanwhile; it is dropped at the next turn
+      end
+
+      # One part at a time, so that all get their turn.
+      def advance(flow)
+        flow.left = flow.source.next_part.to_s.b if flow.left.empty?
+        return drop(flow) if flow.left.empty?
+
+        written = flow.socket.write_nonblock(flow.left, exception: false)
+        return if written == :wait_writable
+
+        flow.left = flow.left.byteslice(written..)
+        flow.moved = @now.call
+      rescue SystemCallError, IOError
+        drop(flow)
+      rescue StandardError => e
+        Runtime::Health.trouble(e, "writing a long answer")
+        drop(flow)
+      end
+
+      def drop(flow)
+        @lock.synchronize { @flows.delete(flow.socket) }
+        flow.source.close
+        flow.socket.close
+      rescue SystemCallError, IOError
+        nil
+      end
+    end
+  end
+end

@@ -1,0 +1,31 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Web
+    # How the parts of the application are: what the supervisor says of its processes (parts.json), what was put aside, and this process'
+    # own threads.
+    class Parts
+      PART = Shape.record({ "name" => Shape.text(most: 40), "state" => Shape.one_of("running", "starting", "given up"), "words" => Shape.or_none(Shape.text(most: 2000, lines: true)) })
+      SHAPE = Shape.record({ "parts" => Shape.list(PART, most: 40) })
+
+      # @param home [String] folder of this instance
+      def initialize(home)
+        @path = File.join(home, "parts.json")
+        @aside = Runtime::Aside.new(home)
+      end
+
+      # @return [Array<Hash>] name, state and words of each; none where nobody supervises
+      def all
+        SHAPE.check(Runtime::Files.read_json(@path), "parts.json")["parts"]
+      rescue SystemCallError, Invalid
+        []
+      end
+
+      # @return [Array<Hash>] name, why and at of what was put aside, newest first
+      def aside = @aside.list
+
+      # @return [Array<String>] what somebody at the desk should know
+      def troubles = all.filter_map { |part| part["words"] || "The #{part['name']} was given up." if part["state"] == "given up" }
+    end
+  end
+end

@@ -1,0 +1,47 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Web
+    # Tells the recorder the newest plan, once for however many edits came meanwhile. Its thread:
+    #   recorder follows   tells it when woken, and again while it is away
+    class RecorderFollower
+      AGAIN = 2
+
+      # @param tell [Proc] tells the recorder; raises RecorderLink::Away while it cannot be told
+      def initialize(tell)
+        @tell = tell
+        @wake = Runtime::Wakeup.new
+        @told = Runtime::Wakeup.new
+      end
+
+      def start
+        @worker = Runtime::Worker.start("recorder follows") { turn }
+      end
+
+      def stop
+        @wake.wake
+        @worker&.stop
+      end
+
+      # @param wait [Numeric] seconds to wait for it at most; 0 for not at all
+      def follow(wait: 0)
+        @told.wait(0) # what was told before does not count
+        @wake.wake
+        @told.wait(wait) if wait.positive?
+      end
+
+      private
+
+      def turn
+        return unless @wake.wait(1) || @again
+
+        @again = true
+        @tell.call
+        @again = false
+        @told.wake
+      rescue RecorderLink::Away
+        @wake.wait(AGAIN) && @wake.wake
+      end
+    end
+  end
+end
