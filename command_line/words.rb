@@ -7,11 +7,11 @@ module Loomshuttle
       class << self
         def status(data)
           state = data["state"]
-          parts = data["health"].except("ok").map { |part, up| "#{part} #{up ? 'answers' : 'does not answer'}" }.join(", ")
+          parts = data["health"].slice("database", "recorder", "desk").map { |part, up| "#{part} #{up ? 'answers' : 'does not answer'}" }.join(", ")
           disk = state["disk"]["seconds"]
           [parts, "#{state['positions']['stage']} channels on stage, #{state['positions']['take']} on take",
            "desk #{apart(state['desk'])}", "#{state['findings']['blocks']} findings block, #{state['findings']['look']} need a look",
-           disk ? "disk time left #{clock(disk)} for #{state['disk']['armed_lanes']} lanes" : "no track is armed"].join("\n")
+           disk ? "disk time left #{clock(disk)} for #{state['disk']['armed_lanes']} lanes" : "no track is armed", *state["troubles"], *restless(data["health"])].join("\n")
         end
 
         def strands(list)
@@ -53,6 +53,13 @@ module Loomshuttle
         end
 
         private
+
+        # Threads that something has troubled.
+        def restless(health)
+          health["threads"].select { |thread| thread["troubles"].positive? || !thread["alive"] }.map do |thread|
+            "#{thread['part']}, \"#{thread['name']}\": #{thread['alive'] ? '' : 'has ended; '}troubled #{thread['troubles']} times, last by #{thread['last_trouble']}"
+          end
+        end
 
         def apart(desk)
           return "does not answer" unless desk["up"]

@@ -24,8 +24,14 @@ module Loomshuttle
       # @return [Array<Hash>] name, why and at of what was put aside, newest first
       def aside = @aside.list
 
+      # What was put aside is told to everybody for so long (seconds).
+      NEWS = 2 * 3600
+
       # @return [Array<String>] what somebody at the desk should know
-      def troubles = all.filter_map { |part| part["words"] || "The #{part['name']} was given up." if part["state"] == "given up" }
+      def troubles(now = Time.now)
+        given_up = all.filter_map { |part| part["words"] || "The #{part['name']} was given up." if part["state"] == "given up" }
+        given_up + aside.select { |one| now - Time.iso8601(one["at"]) < NEWS }.map { |one| "#{one['name']} was put aside: #{one['why']}" }
+      end
     end
   end
 end

@@ -45,6 +45,12 @@ export function connectLive(onShow: (now?: LiveShow) => void, onTakes: () => voi
       onTicks();
     });
     source.addEventListener('error', () => put({ connected: false }));
+    // Something was left out since too much waited: everything is read anew.
+    source.addEventListener('missed', () => {
+      onShow();
+      onTakes();
+      onTicks();
+    });
     source.addEventListener('state', (event) => {
       note();
       put({ state: data<LiveState>(event) });

@@ -6,6 +6,7 @@ import { count, span } from '../look/format';
 import { DeskDialog } from './DeskDialog';
 import { PersonMenu } from './PersonMenu';
 import { ShowsDialog } from './ShowsDialog';
+import { TroublePill } from './TroublePill';
 
 /** What is true now, on every screen: show, clock, desk, positions, recorder and disk, findings. */
 export function StateBand({ onFindings }: { onFindings: () => void }) {
@@ -42,6 +43,7 @@ export function StateBand({ onFindings }: { onFindings: () => void }) {
             {count(state.positions.take, 'channel')} on take
           </a>
         )}
+        {state && <TroublePill troubles={state.troubles} />}
         {state && <FindingsPill findings={state.findings} onClick={onFindings} />}
         <PersonMenu />
       </div>

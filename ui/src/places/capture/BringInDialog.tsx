@@ -11,25 +11,25 @@ import { useCommand } from '../../api/edits';
 import { refresh } from '../../api/queries';
 import { count } from '../../look/format';
 import { DeliveryTable } from './DeliveryTable';
-import { type Choice, choices, mostParts, type Source, wanted } from './delivery';
+import { type Choice, choices, looked, mostParts, type Source, wanted } from './delivery';
 
 /** Brings in what others delivered: chosen, looked at, put on its tracks, and only then kept. */
 export function BringInDialog({ onClose }: { onClose: () => void }) {
-  const [seen, setSeen] = useState<{ source: Source; plan: DeliveryPlan } | null>(null);
+  const [seen, setSeen] = useState<{ look: string; plan: DeliveryPlan } | null>(null);
   return (
     <Dialog open onClose={onClose} maxWidth="lg" fullWidth>
       <DialogTitle>Bring in a delivery</DialogTitle>
       {seen ? (
         <Look {...seen} onBack={() => setSeen(null)} onDone={onClose} />
       ) : (
-        <Choose onSeen={(source, plan) => setSeen({ source, plan })} onClose={onClose} />
+        <Choose onSeen={(look, plan) => setSeen({ look, plan })} onClose={onClose} />
       )}
     </Dialog>
   );
 }
 
 interface ChooseProps {
-  onSeen: (source: Source, plan: DeliveryPlan) => void;
+  onSeen: (look: string, plan: DeliveryPlan) => void;
   onClose: () => void;
 }
 
@@ -37,9 +37,13 @@ interface ChooseProps {
 function Choose({ onSeen, onClose }: ChooseProps) {
   const [folder, setFolder] = useState('');
   const [sent, setSent] = useState<string | null>(null);
-  const look = useCommand(async (source: Source) =>
-    onSeen(source, await taken(api.POST('/api/deliveries/look', { body: source }))),
-  );
+  const look = useCommand(async (source: Source) => {
+    const { look: id } = await taken(api.POST('/api/deliveries/look', { body: source }));
+    onSeen(
+      id,
+      await looked(id, (seen) => setSent(`Looking at each file: ${count(seen, 'sound file')} so far`)),
+    );
+  });
   const send = useCommand(async (files: File[]) => {
     const { id } = await taken(api.POST('/api/deliveries', { body: {} }));
     for (const [at, file] of files.entries()) {
@@ -53,7 +57,6 @@ function Choose({ onSeen, onClose }: ChooseProps) {
         }),
       );
     }
-    setSent(null);
     await look.mutateAsync({ id });
   });
   const busy = look.isPending || send.isPending;
@@ -103,14 +106,14 @@ function Choose({ onSeen, onClose }: ChooseProps) {
 }
 
 interface LookProps {
-  source: Source;
+  look: string;
   plan: DeliveryPlan;
   onBack: () => void;
   onDone: () => void;
 }
 
 /** What would become of it; tracks can be chosen otherwise, and files left out. */
-function Look({ source, plan, onBack, onDone }: LookProps) {
+function Look({ look, plan, onBack, onDone }: LookProps) {
   const [name, setName] = useState('Delivered');
   const [part, setPart] = useState(0);
   const [chosen, setChosen] = useState<Choice[]>(() => choices(plan));
@@ -119,7 +122,7 @@ function Look({ source, plan, onBack, onDone }: LookProps) {
   const bring = useCommand(async () => {
     await taken(
       api.POST('/api/deliveries/bring-in', {
-        body: { ...source, name, items, ...(part > 0 ? { part } : {}) },
+        body: { look, name, items, ...(part > 0 ? { part } : {}) },
       }),
     );
     await refresh('exports');

@@ -124,6 +124,7 @@ const WORDS: Record<Export['state'], string> = {
   done: 'ready',
   failed: 'failed',
   cancelled: 'ended',
+  unreadable: 'cannot be read',
 };
 
 export function ExportLine({ job }: { job: Export }) {

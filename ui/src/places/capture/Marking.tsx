@@ -45,7 +45,7 @@ export function Marking({ capture, guarded, rate }: MarkingProps) {
       </Button>
       <Guard guarded={guarded} />
       <span className="hint figure">
-        {count(capture.markers.length, 'marker')} · what would harm the take does not get through
+        {count(capture.marker_count, 'marker')} · what would harm the take does not get through
       </span>
     </div>
   );

@@ -1,5 +1,5 @@
 import type { Take } from '../../api/client';
-import { clock } from '../../look/format';
+import { clock, count } from '../../look/format';
 import { lanes, milliseconds } from './takes';
 
 const SHOWN = 6;
@@ -18,6 +18,12 @@ export function Missing({ take }: { take: Take }) {
           </li>
         ))}
         {rest > 0 && <li>and at {rest} more places, drawn red at the foot of the picture</li>}
+        {take.gaps_total.unlisted > 0 && (
+          <li>
+            and {count(take.gaps_total.unlisted, 'gap')} more that no list has room for:{' '}
+            {milliseconds(take.gaps_total.frames, take.rate)} in all streams together
+          </li>
+        )}
       </ul>
     </div>
   );

@@ -22,20 +22,12 @@ type Change = Partial<Pick<Take, 'name' | 'notes' | 'markers'>> & { colour?: str
 
 /** Everything about a take: its sound drawn and heard, words about it, and its markers. */
 export function TakeDialog({ take, onClose }: { take: Take; onClose: () => void }) {
-  const [track, setTrack] = useState<number | null>(null);
   const change = useCommand(async (body: Change) => {
     await taken(api.POST('/api/takes/{take}', { params: { path: { take: take.id } }, body }));
     refreshTakes();
   });
-  const [chosen, choose] = useState<Part | null>(null);
-  const add = (word: string, at: number, frames: number) =>
-    change.mutate({
-      markers: withMarker(take.markers, { at, frames, name: `${word} ${take.markers.length + 1}` }),
-    });
-  const mark = () => chosen && add('Marker', chosen.from, 0);
-  const section = () =>
-    chosen && chosen.to > chosen.from && add('Section', chosen.from, chosen.to - chosen.from);
   const capturing = take.state === 'capturing';
+  const readable = take.state !== 'unreadable';
   return (
     <Dialog open onClose={onClose} maxWidth="lg" fullWidth>
       <DialogTitle>
@@ -56,19 +48,7 @@ export function TakeDialog({ take, onClose }: { take: Take; onClose: () => void 
               .join(' · ')}
           </p>
           {take.note && <p className="note look">{take.note}</p>}
-          <Missing take={take} />
-          <Waveform
-            take={take}
-            track={track}
-            chosen={chosen}
-            onChoose={choose}
-            onMark={mark}
-            onSection={section}
-          />
-          <Listen take={take} track={track} onTrack={setTrack} from={chosen?.from ?? 0} />
-          {!capturing && <Words take={take} onChange={(words) => change.mutate(words)} />}
-          {!capturing && <ExportPanel take={take} chosen={chosen} />}
-          <MarkerTable take={take} onChange={(markers) => change.mutate({ markers })} />
+          {readable && <Sound take={take} change={change.mutate} />}
         </div>
       </DialogContent>
       <DialogActions>
@@ -77,6 +57,37 @@ export function TakeDialog({ take, onClose }: { take: Take; onClose: () => void 
         <Button onClick={onClose}>Close</Button>
       </DialogActions>
     </Dialog>
+  );
+}
+
+/** Its picture, its sound, words and markers, and what leaves with it. */
+function Sound({ take, change }: { take: Take; change: (body: Change) => void }) {
+  const [track, setTrack] = useState<number | null>(null);
+  const [chosen, choose] = useState<Part | null>(null);
+  const add = (word: string, at: number, frames: number) =>
+    change({
+      markers: withMarker(take.markers, { at, frames, name: `${word} ${take.markers.length + 1}` }),
+    });
+  const mark = () => chosen && add('Marker', chosen.from, 0);
+  const section = () =>
+    chosen && chosen.to > chosen.from && add('Section', chosen.from, chosen.to - chosen.from);
+  const capturing = take.state === 'capturing';
+  return (
+    <>
+      <Missing take={take} />
+      <Waveform
+        take={take}
+        track={track}
+        chosen={chosen}
+        onChoose={choose}
+        onMark={mark}
+        onSection={section}
+      />
+      <Listen take={take} track={track} onTrack={setTrack} from={chosen?.from ?? 0} />
+      {!capturing && <Words take={take} onChange={change} />}
+      {!capturing && <ExportPanel take={take} chosen={chosen} />}
+      <MarkerTable take={take} onChange={(markers) => change({ markers })} />
+    </>
   );
 }
 

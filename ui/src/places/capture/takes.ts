@@ -5,6 +5,7 @@ export const STATES: Record<Take['state'], string> = {
   complete: '',
   'ended early': 'ended early',
   recovered: 'recovered',
+  unreadable: 'cannot be read',
 };
 
 /** Tracks that reached full scale. */

@@ -16,11 +16,9 @@ const STATES = {
 export function SoundDevice() {
   const card = useLive().state?.recorder.card;
   const devices = useSoundDevices().data ?? [];
-  const choose = useCommand((name: string | null) =>
-    taken(api.POST('/api/sound-devices', { body: { name } })),
-  );
-  const chosen = card?.device ?? '';
-  const missing = chosen !== '' && !devices.some((one) => one.name === chosen);
+  const choose = useCommand((id: string | null) => taken(api.POST('/api/sound-devices', { body: { id } })));
+  const chosen = card?.id ?? '';
+  const missing = chosen !== '' && !devices.some((one) => one.id === chosen);
   return (
     <>
       <TextField
@@ -35,7 +33,7 @@ export function SoundDevice() {
         <MenuItem value="">the desk’s card</MenuItem>
         {missing && <MenuItem value={chosen}>{card?.words}</MenuItem>}
         {devices.map((one) => (
-          <MenuItem key={one.name} value={one.name}>
+          <MenuItem key={one.id} value={one.id}>
             {one.words}
           </MenuItem>
         ))}
