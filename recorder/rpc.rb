@@ -52,7 +52,7 @@ module Loomshuttle
       end
 
       def valid?(request)
-        request.is_a?(Hash) && request["jsonrpc"] == "2.0" && request["method"].is_a?(String) &&
+        request.is_a?(Hash) && request["jsonrpc"] == "2.0" && request["method"].is_a?(String) && request["method"].valid_encoding? &&
           [String, Integer, NilClass].any? { |kind| request["id"].is_a?(kind) }
       end
 
@@ -81,7 +81,7 @@ module Loomshuttle
       end
 
       def wrong_params(method, params)
-        return "Parameters go by name, in an object." unless params.is_a?(Hash)
+        return "Parameters go by name, in an object." unless params.is_a?(Hash) && params.each_key.all?(&:valid_encoding?)
 
         known = method.parameters.map(&:last)
         unknown = params.keys.map(&:to_sym) - known

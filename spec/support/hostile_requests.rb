@@ -7,7 +7,7 @@ require "socket"
 class HostileRequests
   DOCUMENT = JSON.parse(File.read(Loomshuttle::Web::Contract::PATH))
   # The live feed goes on for good; the desk would really stand in another rig.
-  LEFT_OUT = ["/api/live"].freeze
+  LEFT_OUT = ["/api/live", "/api/desk/stand-in"].freeze
   PATHS = ["%ff", "%00", "..%2f..%2fetc", "1", "0", "-1", "99999999999999999999", "x" * 300, "%E2%80%AE", "a%20b", "%5B%5D", "1%0d%0aX-Evil:1"].freeze
   QUERIES = ["a=1&a[]=2", "from=%ff", "x=%", "from=1e9", "track=-1", "point=x", "point=desk/ch/1", "point[a]=b", "from=99999999999999999999", "a=" + ("b" * 5000), "=", "&&&", "points=0", "one=show/99999999999999&other=now",
              "one=now&other=version/0", "column=send&number=999999999"].freeze
