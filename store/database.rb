@@ -13,9 +13,9 @@ module Loomshuttle
         Sequel.default_timezone = :utc
         # Nothing is asked yet: whoever connects may have to start while the database is away.
         Sequel.connect(url, max_connections: 8, connect_timeout: 3, pool_timeout: 4, test: false, keep_reference: false, driver_options: { gssencmode: "disable" }).tap do |db|
+          db.extend(Deadline)
           db.extension(:pg_json, :connection_validator)
           db.pool.connection_validation_timeout = 30
-          db.extend(Deadline)
         end
       end
 
@@ -25,6 +25,9 @@ module Loomshuttle
       # Every question to the database has a deadline: a server that hangs hangs nobody else.
       module Deadline
         SECONDS = 4
+
+        # Otherwise Sequel would ask for the server's version at once to find it.
+        def valid_connection_sql = "SELECT NULL"
 
         # Sequel calls this around each question.
         def log_connection_yield(sql, connection, arguments = nil)
