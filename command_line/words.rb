@@ -57,7 +57,7 @@ module Loomshuttle
         # Threads that something has troubled.
         def restless(health)
           health["threads"].select { |thread| thread["troubles"].positive? || !thread["alive"] }.map do |thread|
-            "#{thread['part']}, \"#{thread['name']}\": #{thread['alive'] ? '' : 'has ended; '}troubled #{thread['troubles']} times, last by #{thread['last_trouble']}"
+            "#{thread['part']}, \"#{thread['name']}\": #{'has ended; ' unless thread['alive']}troubled #{thread['troubles']} times, last by #{thread['last_trouble']}"
           end
         end
 

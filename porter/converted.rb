@@ -32,8 +32,9 @@ module Loomshuttle
       # @yield for each block that was written, so that somebody may end it
       # @raise [Invalid] when ffmpeg cannot read it
       def append(path, &)
-        IO.popen(["ffmpeg", "-v", "error", "-nostdin", "-protocol_whitelist", "file", "-format_whitelist", FORMATS, "-i", path, "-map", "0:a:0", *channels, "-ar", @rate.to_s, "-f", "s24le", "-c:a", "pcm_s24le", "-"], "rb",
-                 err: File::NULL) { |pipe| pour(pipe, &) }
+        command = ["ffmpeg", "-v", "error", "-nostdin", "-protocol_whitelist", "file", "-format_whitelist", FORMATS, "-i", path, "-map", "0:a:0", *channels,
+                   "-ar", @rate.to_s, "-f", "s24le", "-c:a", "pcm_s24le", "-"]
+        IO.popen(command, "rb", err: File::NULL) { |pipe| pour(pipe, &) }
         raise Invalid.new("#{File.basename(path)} cannot be read as sound.", where: path) unless $?.success? # rubocop:disable Style/SpecialGlobalVars
       end
 

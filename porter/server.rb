@@ -53,10 +53,16 @@ module Loomshuttle
         tell(job, tries: 0) # the next start goes on with it
       rescue StandardError => e
         Runtime::Log.surprise(e, "job #{job.id}") unless e.is_a?(Invalid)
-        over(job, state: "failed", error: e.is_a?(SystemCallError) || e.is_a?(Invalid) ? Text.readable(e.message, most: 600) : "The porter failed at it (#{e.class}); its log has more.")
+        over(job, state: "failed", error: words(e))
       end
 
       private
+
+      def words(error)
+        return Text.readable(error.message, most: 600) if error.is_a?(SystemCallError) || error.is_a?(Invalid)
+
+        "The porter failed at it (#{error.class}); its log has more."
+      end
 
       def give_up(job) = over(job, state: "failed", error: "The porter ended at it #{job['tries']} times, and it is not tried again.")
 
@@ -76,7 +82,7 @@ module Loomshuttle
         @over[job.id] = [job, changes]
       end
 
-      def tell_again = @over.values.each { |job, changes| File.exist?(job.path(Job::FILE)) ? tell(job, **changes) : @over.delete(job.id) }
+      def tell_again = @over.each_value { |job, changes| File.exist?(job.path(Job::FILE)) ? tell(job, **changes) : @over.delete(job.id) }
 
       # Sound comes first.
       def come_last

@@ -38,7 +38,9 @@ module Loomshuttle
       end
 
       # @return [Batch] the same stretch without its sound, which nobody had time for
-      def dropped = Batch.new(position, frames, streams.map { |first, lanes, _| [first, lanes, nil] }, streams.map { |first, lanes, _| [first, lanes, position, frames] }, breaks, frames)
+      def dropped
+        Batch.new(position, frames, streams.map { |first, lanes, _| [first, lanes, nil] }, streams.map { |first, lanes, _| [first, lanes, position, frames] }, breaks, frames)
+      end
 
       # @param other [Batch] that follows on this one, dropped as well
       # @return [Batch] both

@@ -125,7 +125,8 @@ module Loomshuttle
       def manifest
         { "format" => Formats::TakeManifest::FORMAT, "id" => @id, "number" => @number, "name" => @name, "state" => @state, "note" => @note,
           "rate" => @rate, "bits" => @bits, "frames" => @frames, "started_at" => @started_at.iso8601, "start_position" => @start,
-          "project" => @project, "over" => @over, "mirror" => @mirror && { "folder" => @mirror, "problem" => @copies.mirror_problem }, "gaps" => @gaps.list, "gaps_total" => @gaps.total,
+          "project" => @project, "over" => @over, "mirror" => @mirror && { "folder" => @mirror, "problem" => @copies.mirror_problem },
+          "gaps" => @gaps.list, "gaps_total" => @gaps.total,
           "breaks" => @breaks, "markers" => TakeMarkers.data(@markers), "overview" => { "file" => TakeFolder::OVERVIEW, "frames" => @step },
           "tracks" => @tracks.map { |track| track_entry(track) } }
       end

@@ -32,6 +32,7 @@ module Loomshuttle
         @spool = method(:handle)
         @config = Config.new(settings, aside)
         @transport = Monitor.new # held while playback is changed, never while a batch is waited for
+        @measurement = Trip.new(@playback, transport: @transport, returns: return_lanes, rate: rate, now: now)
         FileUtils.mkdir_p(takes)
         @capturing = Capturing.new(takes, rate: rate, lanes: @engine.lanes, wall: wall, on_change: method(:changed)) { @engine.position }
         @recovered = recover(cautious)
@@ -182,19 +183,25 @@ module Loomshuttle
         raise Invalid.new("The card has returns 1 to #{return_lanes}, not #{output}.", where: "output") unless output.between?(1, return_lanes)
         raise Invalid.new("The card has sends 1 to #{@engine.lanes}, not #{input}.", where: "input") unless input.between?(1, @engine.lanes)
 
-        one_at_a_time do
-          frames = measured(output, input) or raise Invalid.new("Nothing came back on card send #{input} of what left on return #{output}: put its channel on take and " \
-                                                                "send it at channel in.", where: "trip")
-          @config.keep_trip(frames)
-          { "frames" => frames, "buffer" => @config["buffer"] }
+        frames = @measurement.measure(output, input, @config["buffer"])
+        unless frames
+          raise Invalid.new("Nothing came back on card send #{input} of what left on return #{output}: put its channel on take and send it at channel in.",
+                            where: "trip")
         end
+
+        @config.keep_trip(frames)
+        { "frames" => frames, "buffer" => @config["buffer"] }
+      ensure
+        changed
       end
 
       # @param card_status [Proc] gives the card's state for people
       attr_writer :card_status
 
       # @param wait [Proc] lets time pass while a measurement listens
-      attr_writer :wait
+      def wait=(wait)
+        @measurement.wait = wait
+      end
 
       # @param dropped [Proc] gives frames that were let go since the disk was too slow
       attr_writer :dropped
@@ -212,7 +219,7 @@ module Loomshuttle
         alone("capturing") { @capturing.handle(batch) }
         alone("telling meters") { @on_meters&.call(batch.position, *dbfs(batch)) }
         alone("listening") { @listening&.add(batch) }
-        alone("measuring a trip") { @trip&.add(batch) }
+        alone("measuring a trip") { @measurement.add(batch) }
         batch.forget_samples
         stop_at_end
       end
@@ -291,48 +298,12 @@ module Loomshuttle
         raise
       end
 
-      # Playback and measurement belong to one who measures.
-      def one_at_a_time
-        raise Invalid.new("A measurement is under way already.", where: "trip") unless (@measuring ||= Mutex.new).try_lock
-
-        begin
-          yield
-        ensure
-          @measuring.unlock
-        end
-      end
-
-      # @return [Integer, nil] frames
-      def measured(output, input)
-        player = @transport.synchronize do
-          raise Invalid.new("Stop playback first.", where: "playback") if @playback.going?
-
-          words = { "id" => "trip", "number" => 0, "name" => "round trip", "frames" => RoundTrip::BURST }
-          @playback.start(RoundTrip::Burst.new(output, return_lanes, rate), words, buffer: @config["buffer"])
-        end
-        @trip = RoundTrip.new(input, -> { player.started }, rate)
-        yield_until_heard
-        @trip.frames
-      ensure
-        @trip = nil
-        stop if player
-      end
-
       def check_capture(name, frames, back)
         Text.keep(name, "The name", most: 80, lines: false)
         raise Invalid.new("frames is a whole number above 0.", where: "frames") unless frames.nil? || (frames.is_a?(Integer) && frames.positive?)
         raise Invalid.new("back is from 0 to #{LookBack::SECONDS} seconds.", where: "back") unless back.is_a?(Numeric) && back.between?(0, LookBack::SECONDS)
 
         need_clock("nothing can be captured")
-      end
-
-      def yield_until_heard
-        deadline = @now.call + 5
-        until @trip.heard?
-          raise Invalid.new("The desk stopped sending meanwhile.", where: "clock") if @now.call > deadline
-
-          (@wait || -> { sleep(0.02) }).call
-        end
       end
 
       def recovered_words = @recovered.map { |take| take.slice("id", "number", "name", "frames", "note") }

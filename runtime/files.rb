@@ -28,7 +28,7 @@ module Loomshuttle
       def self.read_json(path)
         raise Invalid.new("#{path} is larger than #{LARGEST >> 20} MiB.", where: path) if File.size(path) > LARGEST
 
-        JSON.parse(File.read(path, encoding: "UTF-8"), max_nesting: 32)
+        Document.keep(JSON.parse(File.read(path, encoding: "UTF-8"), max_nesting: 32), File.basename(path))
       rescue JSON::ParserError, EncodingError, ArgumentError
         raise Invalid.new("#{File.basename(path)} is damaged: it is no JSON.", where: path)
       end

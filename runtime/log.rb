@@ -25,7 +25,10 @@ module Loomshuttle
         end
 
         # @return [Logger] for standard error until a file is opened
-        def now = @log ||= logger(Stderr, "loomshuttle")
+        def now
+          @log ||= logger(Stderr, "loomshuttle")
+          @log
+        end
 
         # @param error [Exception]   @param where [String] what was being done
         def surprise(error, where) = now.error("#{where}: #{error.full_message(highlight: false, order: :top)[0, 4000].strip}")

@@ -100,7 +100,7 @@ module Loomshuttle
 
       def health
         JSON.parse(Net::HTTP.start("127.0.0.1", @ports.web, open_timeout: 1, read_timeout: 2) { |http| http.get("/api/health").body })
-      rescue SystemCallError, JSON::ParserError, EOFError, Timeout::Error, IOError
+      rescue SystemCallError, JSON::ParserError, Timeout::Error, IOError
         nil
       end
 

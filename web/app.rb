@@ -80,7 +80,9 @@ module Loomshuttle
         Runtime::Log.surprise(e, "#{request.request_method} #{Text.readable(request.path_info)}")
         problem(500, "Something went wrong inside: #{e.class}. Nothing was changed by this request.", "request")
       end
-      not_found { response.body.empty? || response.body == ["<h1>Not Found</h1>"] ? problem(404, "There is nothing at #{Text.readable(request.path_info)}.", "address") : response.body }
+      not_found do
+        response.body.empty? || response.body == ["<h1>Not Found</h1>"] ? problem(404, "There is nothing at #{Text.readable(request.path_info)}.", "address") : response.body
+      end
     end
   end
 end

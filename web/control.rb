@@ -7,15 +7,12 @@ module Loomshuttle
     # that starts meanwhile takes the show that it kept in a file. Its threads:
     #   tells the state     to everybody who watches
     #   opens the show      until the database has told which one is open, and keeps each version of it in a file
-    #   clears up           takes that were made of deliveries become the recorder's; old deliveries go
     class Control
       # Seconds between two tellings of the state when something happens all the time, and when nothing does.
       OFTEN = 0.1
       SELDOM = 1.0
       # Whoever waits for the desk gets an answer within this (seconds), and for the recorder within that.
       DESK, RECORDER = 2.4, 1.5
-      # Deliveries are cleared up this often (seconds).
-      CLEAR = 600
 
       # No show has been opened yet, since the database has not answered since the start.
       class NotYet < StandardError
@@ -44,8 +41,7 @@ module Loomshuttle
       end
 
       def start
-        @workers = [Runtime::Worker.start("tells the state") { tell_states }, Runtime::Worker.start("opens the show") { keep_show },
-                    Runtime::Worker.start("clears up") { |worker| clear_up(worker) }]
+        @workers = { "tells the state" => method(:tell_states), "opens the show" => method(:keep_show) }.map { |name, turn| Runtime::Worker.start(name) { turn.call } }
         parts_at_work.each(&:start)
       end
 
@@ -123,7 +119,8 @@ module Loomshuttle
       rescue Sequel::Error
         raise if problems.nil?
 
-        { version: seen.version, changes: [], desk_problems: [*problems, "The plan could not be kept, since the database does not answer#{'; the desk is on stage all the same' if problems.empty?}."] }
+        words = "The plan could not be kept, since the database does not answer#{'; the desk is on stage all the same' if problems.empty?}."
+        { version: seen.version, changes: [], desk_problems: [*problems, words] }
       end
 
       # @return [Hash] labels of what undo and redo would do
@@ -153,14 +150,13 @@ module Loomshuttle
 
       private
 
-      def parts_at_work = [@space, @hub, @outflow, @follower, @recorder_follower, @desk, @recorder, @shelf, @looks]
+      def parts_at_work = [@space, @hub, @outflow, @follower, @recorder_follower, @desk, @recorder, @shelf, @looks, @clearing]
 
       # What lives outside.
       def reach_out(home, desk_port)
         @desk = Desk::Link.new(desk_port, on_change: method(:touch), on_meters: method(:desk_meters))
-        @recorder = RecorderLink.new(File.join(home, "recorder.sock"), on_up: method(:recorder_up), on_meters: method(:lane_meters),
-                                                                       on_second: method(:lane_second), on_state: method(:recorder_state),
-                                                                       on_status: method(:recorder_status))
+        @recorder = RecorderLink.new(File.join(home, "recorder.sock"), on_up: method(:recorder_up), on_state: method(:recorder_state), on_status: method(:recorder_status),
+                                                                       on_meters: method(:lane_meters), on_second: method(:lane_second))
         @sync = Desk::Sync.new(@desk)
         @follower = Follower.new(@sync, on_done: method(:followed))
         @recorder_follower = RecorderFollower.new(method(:configure_recorder))
@@ -171,6 +167,7 @@ module Loomshuttle
         @jobs = Jobs.new(home)
         @deliveries = Deliveries.new(home, @jobs, folders: folders)
         @looks = Looks.new(@deliveries)
+        @clearing = Clearing.new(@jobs, @deliveries, @recorder)
         @ticks = Store::Ticks.new(database)
         @shelf = TakeShelf.new(File.join(home, "takes"), Store::Takes.new(database), on_change: -> { @hub.tell("takes", {}) })
         @library = Library.new(self, presets: Store::Presets.new(database))
@@ -180,18 +177,19 @@ module Loomshuttle
 
       # From the database, or else as it was kept.
       def first_show
-        @shows.open_id&.then { |id| open_show(id) }
-        @from_database = !@derived.nil?
+        open_from_database
       rescue Sequel::Error => e
         Runtime::Log.now.warn("The database does not answer: #{e.message.lines.first&.strip}")
         @derived = @kept_show.read&.then { |loaded| derive(loaded) }
       end
 
+      def open_from_database
+        @shows.open_id&.then { |id| open_show(id) }
+        @from_database = !@derived.nil?
+      end
+
       def keep_show
-        unless @from_database
-          @shows.open_id&.then { |id| open_show(id) }
-          @from_database = !@derived.nil?
-        end
+        open_from_database unless @from_database
         @derived&.then { |derived| @kept_show.keep(derived.loaded) } if @from_database
         @opened.wait(SELDOM)
       rescue Sequel::Error
@@ -234,9 +232,10 @@ module Loomshuttle
       # A desk that is away, or another one, is told by the state band.
       def followed(problems)
         touch
-        return if @derived.nil? || @sync.away(@derived.show)
+        return if problems.empty? || @derived.nil? || @sync.away(@derived.show)
 
-        problems.first(1).each { |text| @hub.tell("trouble", { text: problems.size > 1 ? "#{text} (and #{problems.size - 1} more)" : text }) }
+        more = problems.size > 1 ? " (and #{problems.size - 1} more)" : ""
+        @hub.tell("trouble", { text: "#{problems.first}#{more}" })
       end
 
       def changed_show
@@ -281,23 +280,6 @@ module Loomshuttle
         @touched.wait(SELDOM)
         @hub.tell("state", state, keep: true) if @derived
         sleep(OFTEN / 2)
-      end
-
-      # Takes that were made of delivered files become the recorder's.
-      def clear_up(worker)
-        worker.rest(SELDOM)
-        @jobs.ready.each { |job| take_over(job) } if @recorder.up?
-        return if @cleared && Process.clock_gettime(Process::CLOCK_MONOTONIC) - @cleared < CLEAR
-
-        @cleared = Process.clock_gettime(Process::CLOCK_MONOTONIC)
-        @deliveries.clear
-      end
-
-      def take_over(job)
-        @recorder.call("take.adopt", folder: job["result"])
-        @deliveries.used(job)
-      rescue RecorderLink::Away, Invalid => e
-        Runtime::Health.trouble(e, "taking over #{job['name']}")
       end
 
       def desk_meters(peaks, rms)

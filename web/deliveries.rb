@@ -1,7 +1,6 @@
 # frozen_string_literal: true
 
 require "fileutils"
-require "json"
 require "securerandom"
 
 module Loomshuttle
@@ -18,8 +17,6 @@ module Loomshuttle
       RESERVE = 1 << 30
       # Delivered files are cleared away after this (seconds), the oldest sooner when there are more than so many bytes of them.
       AGE, BYTES = 7 * 24 * 3600, 40 << 30
-      # ffprobe has so long for one file (seconds).
-      PROBE = 10
 
       # @param home [String] folder of this instance   @param jobs [Jobs]
       # @param folders [Array<String>, nil] below which deliveries may lie
@@ -74,7 +71,7 @@ module Loomshuttle
         found, problems = FolderWalk.new(folder, KINDS).run
         sounds = found.each.with_index(1).filter_map do |path, seen|
           yield seen if block_given?
-          sound(File.join(folder, path)) || (problems << { where: path, message: "cannot be read as sound" } && nil)
+          Probe.sound(File.join(folder, path)) || ((problems << { where: path, message: "cannot be read as sound" }) && nil)
         end
         raise Invalid.new("There is no sound file in #{source['folder'] ? Text.readable(source['folder']) : 'what was sent'}.", where: "folder") if sounds.empty?
 
@@ -147,22 +144,6 @@ module Loomshuttle
       end
 
       def part_of(item, part) = (part.positive? && item.sounds[part - 1]) || raise(Invalid.new("#{item.title} has no part #{part}.", where: "part"))
-
-      # @return [Delivery::Plan::Sound, nil] nil for what ffprobe cannot read, or what claims to be no sound that there is
-      def sound(path)
-        text, well = Runtime::Programs.run("ffprobe", "-v", "error", "-protocol_whitelist", "file", "-of", "json", "-select_streams", "a:0", "-show_streams", "-show_format", path, seconds: PROBE)
-        stream = well && JSON.parse(text)
-        first = stream && stream["streams"]&.first or return
-        rate, lanes = first["sample_rate"].to_i, first["channels"].to_i
-        frames = ((first["duration"] || stream.dig("format", "duration")).to_f * rate).round
-        return unless Delivery::Plan::RATES.cover?(rate) && lanes.between?(1, 256) && frames.between?(1, Formats::TakeManifest::FRAMES.max)
-
-        time = stream.dig("format", "tags", "time_reference")&.to_i
-        Delivery::Plan::Sound.new(path: path, name: Delivery::Name.parse(path), rate: rate, lanes: lanes, codec: Text.readable(first["codec_name"], most: 40), frames: frames,
-                                  time_reference: time&.between?(0, Shape::LARGEST) ? time : nil)
-      rescue JSON::ParserError, FloatDomainError, RangeError
-        nil
-      end
     end
   end
 end

@@ -15,7 +15,7 @@ module Loomshuttle
       # Bytes of a file that is sent; beyond it Puma reads no further.
       UPLOAD = 4 << 30
       ADDRESS, QUERY = 2000, 4000
-      DEEPEST, ITEMS = 24, 50_000
+      DEEPEST = 24
       NAME = /\A[a-z_]{1,30}\z/
       BODY = "loomshuttle.body"
 
@@ -82,26 +82,9 @@ module Loomshuttle
       def parsed(text)
         body = JSON.parse(text.force_encoding(Encoding::UTF_8), max_nesting: DEEPEST)
         refuse("The request's body is a JSON object.", "body") unless body.is_a?(Hash)
-        kept(body, "body")
+        Document.keep(body, "body")
       rescue JSON::ParserError, EncodingError, ArgumentError
         refuse("The request's body is not JSON.", "body")
-      end
-
-      # @return [Object] the same, with text in one normal form
-      def kept(value, where)
-        case value
-        when String then Text.keep(value, where, most: 4 << 20)
-        when Integer then value.abs <= Shape::LARGEST ? value : refuse("#{where} is a number beyond what can be kept.", where)
-        when Float then value.finite? && value.abs <= 1e15 ? value : refuse("#{where} is a number beyond what can be kept.", where)
-        when Array then all(value, where) { value.each_with_index.map { |one, at| kept(one, "#{where}/#{at}") } }
-        when Hash then all(value, where) { value.to_h { |key, one| [Text.keep(key, where, most: 1000, lines: false), kept(one, "#{where}/#{Text.readable(key, most: 60)}")] } }
-        else value
-        end
-      end
-
-      def all(list, where)
-        refuse("#{where} has #{list.size} items; #{ITEMS} fit.", where) if list.size > ITEMS
-        yield
       end
 
       def refuse(message, where) = raise(Invalid.new(message, where: where))

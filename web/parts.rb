@@ -5,7 +5,8 @@ module Loomshuttle
     # How the parts of the application are: what the supervisor says of its processes (parts.json), what was put aside, and this process'
     # own threads.
     class Parts
-      PART = Shape.record({ "name" => Shape.text(most: 40), "state" => Shape.one_of("running", "starting", "given up"), "words" => Shape.or_none(Shape.text(most: 2000, lines: true)) })
+      PART = Shape.record({ "name" => Shape.text(most: 40), "state" => Shape.one_of("running", "starting", "given up"),
+                            "words" => Shape.or_none(Shape.text(most: 2000, lines: true)) })
       SHAPE = Shape.record({ "parts" => Shape.list(PART, most: 40) })
 
       # @param home [String] folder of this instance

@@ -56,27 +56,46 @@ install_node() {
   hash -r
 }
 
+# To run, no gem that only the tests need. Building some takes minutes; it is told how far that is.
 install_gems() {
+  [ "$1" = test ] || export BUNDLE_WITHOUT=test
   bundle check >/dev/null 2>&1 && return
-  tell "Ruby gems (into vendor/bundle)"
-  bundle install --jobs "$(nproc)" --quiet || fail "Ruby gems could not be installed; see above."
+  local log=vendor/bundle-install.log
+  mkdir -p vendor
+  tell "Ruby gems (into vendor/bundle); those with native extensions are built, which takes a few minutes"
+  bundle install --jobs "$(nproc)" 2>&1 | tee "$log" | tell_gems
+  [ "${PIPESTATUS[0]}" = 0 ] || { tail -n 40 "$log" >&2; fail "Ruby gems could not be installed; see above, and $log."; }
 }
 
+# Counts what bundler tells of.
+tell_gems() {
+  local line done=0
+  while IFS= read -r line; do
+    case $line in
+      Installing*) done=$((done + 1)); echo "   gem $done: ${line#Installing }" ;;
+    esac
+  done
+}
+
+# What the interface is built with; to test it, more. What is there for tests serves to run, too.
 install_npm() {
-  local wanted
+  local wanted there
   wanted=$(sha256sum ui/package-lock.json | cut -d' ' -f1)
-  [ "$(cat ui/node_modules/.installed-from 2>/dev/null)" = "$wanted" ] && return
+  there=$(cat ui/node_modules/.installed-from 2>/dev/null)
+  [ "$there" = "$wanted test" ] || { [ "$1" = run ] && [ "$there" = "$wanted run" ]; } && return
   tell "npm packages (into ui/node_modules)"
-  (cd ui && npm ci --silent --no-audit --no-fund) || fail "npm packages could not be installed; see above."
-  echo "$wanted" >ui/node_modules/.installed-from
+  local omit=()
+  [ "$1" = test ] || omit=(--omit=dev)
+  (cd ui && npm ci --silent --no-audit --no-fund "${omit[@]}") || fail "npm packages could not be installed; see above."
+  echo "$wanted $1" >ui/node_modules/.installed-from
 }
 
 install_all() {
   install_packages $RUN_PACKAGES
   [ "$1" = test ] && install_packages $TEST_PACKAGES
   install_node
-  install_gems
-  install_npm
+  install_gems "$1"
+  install_npm "$1"
 }
 
 # Everything that the built interface is made from.

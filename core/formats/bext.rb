@@ -13,9 +13,15 @@ module Loomshuttle
         fixed.pack("a256a32a32a10a8") << [time_reference & 0xffffffff, time_reference >> 32, 1].pack("VVv") << ("\0" * 254) << coding
       end
 
+      # Bytes that are read of a chunk: the coding history is free text.
+      const_set(:LONGEST, 65_536)
+      const_set(:FIXED, 602)
+
       # @param data [String] the chunk's data
-      # @return [Bext]
+      # @return [Bext, nil] nil for what is too short to be one
       def self.unpack(data)
+        return if data.bytesize < self::FIXED
+
         description, originator, reference, date, time = data.unpack("Z256Z32Z32a10a8")
         low, high = data.byteslice(338, 8).unpack("VV")
         new(description: description, originator: originator, reference: reference, date: date, time: time,

@@ -34,11 +34,7 @@ module Loomshuttle
       # @return [Read] unknown: headers that mean nothing here
       # @raise [Invalid] when it is no table, or no column is a name
       def self.read(text, show)
-        raise Invalid.new("An input list has #{LONGEST} characters at most, not #{text.length}.", where: "list") if text.length > LONGEST
-
-        rows = parse(clean(text))
-        raise Invalid.new("An input list has #{ROWS} rows at most, not #{rows.size}.", where: "list") if rows.size > ROWS
-
+        rows = bounded(text)
         header = rows.shift
         columns = (header || []).map { |word| column(word) }
         raise Invalid.new("No column is called #{HEADERS[:name].first(3).join(', ')}, or another word for the source's name.", where: "line 1") unless columns.include?(:name)
@@ -67,6 +63,14 @@ module Loomshuttle
 
       class << self
         private
+
+        def bounded(text)
+          raise Invalid.new("An input list has #{LONGEST} characters at most, not #{text.length}.", where: "list") if text.length > LONGEST
+
+          parse(clean(text)).tap do |rows|
+            raise Invalid.new("An input list has #{ROWS} rows at most, not #{rows.size}.", where: "list") if rows.size > ROWS
+          end
+        end
 
         def clean(text)
           utf8 = text.dup.force_encoding("UTF-8")

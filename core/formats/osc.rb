@@ -121,6 +121,7 @@ module Loomshuttle
             size = fixed(bytes, at, 4).unpack1("N")
             messages.concat(unpack(fixed(bytes, at + 4, size), depth + 1))
             raise Malformed, "a packet has more than #{MOST} messages" if messages.size > MOST
+
             at += 4 + size
           end
           messages

@@ -32,7 +32,8 @@ module Loomshuttle
 
       LANE = (1..4096)
       LANES = Shape.list(Shape.whole(LANE), most: 2)
-      TRACK = Shape.record({ "number" => Shape.whole(0..99_999), "name" => Shape.text(most: 200), "inputs" => LANES, "file" => Shape.text(most: 255, least: 1, pattern: FILE_NAME) },
+      TRACK = Shape.record({ "number" => Shape.whole(0..99_999), "name" => Shape.text(most: 200), "inputs" => LANES,
+                             "file" => Shape.text(most: 255, least: 1, pattern: FILE_NAME) },
                            { "outputs" => LANES, "frames" => Shape.whole(FRAMES), "peak_dbfs" => Shape.number(-1000..1000), "rms_dbfs" => Shape.number(-1000..1000),
                              "clips" => Shape.whole(0..Shape::LARGEST),
                              "rests" => Shape.list(Shape.list(Shape.or_none(Shape.whole(FRAMES)), most: 2, least: 2), most: GAPS) }, others: true)
@@ -46,7 +47,8 @@ module Loomshuttle
         { "note" => Shape.or_none(Shape.text(most: 20_000, lines: true)), "notes" => Shape.text(most: 2000, lines: true), "colour" => Shape.or_none(Shape.text(most: 16)),
           "gaps" => Shape.list(GAP, most: GAPS), "breaks" => Shape.list(BREAK, most: GAPS), "markers" => Shape.list(MARKER, most: MARKERS),
           "overview" => Shape.record({ "file" => Shape.text(most: 255, least: 1, pattern: FILE_NAME), "frames" => Shape.whole(1..1_000_000) }, others: true),
-          "mirror" => Shape.or_none(Shape.record({}, { "folder" => Shape.text(most: 4096, pattern: %r{\A/}), "problem" => Shape.or_none(Shape.text(most: 4000, lines: true)) }, others: true)),
+          "mirror" => Shape.or_none(Shape.record({}, { "folder" => Shape.text(most: 4096, pattern: %r{\A/}), "problem" => Shape.or_none(Shape.text(most: 4000, lines: true)) },
+                                                 others: true)),
           "project" => Shape.text(most: 200) }, others: true
       )
 
@@ -100,7 +102,7 @@ module Loomshuttle
         def unreadable(name, why)
           plain = Text.readable(name, most: 120)
           id = Digest::SHA256.hexdigest(name.b).unpack("a8a4a4a4a12").join("-")
-          { "format" => FORMAT, "id" => id, "number" => plain[/\A\d{1,7}/].to_i, "name" => plain, "state" => UNREADABLE,
+          { "format" => FORMAT, "id" => id, "number" => plain[/\A\d{1,7}/].to_i, "name" => plain.sub(/\A\d{1,7} /, ""), "state" => UNREADABLE,
             "note" => why, "rate" => 48_000, "bits" => 24, "frames" => 0, "started_at" => "1970-01-01T00:00:00Z", "tracks" => [], "gaps" => [], "breaks" => [], "markers" => [] }
         end
 

@@ -10,6 +10,9 @@ module Loomshuttle
       # What RIFF's 32 bits can tell; a field that says so is told in the "ds64" chunk instead.
       ELSEWHERE = 0xFFFFFFFF
 
+      # Chunks that a file has at most; more are no file of sound, but a disk full of zeros.
+      MOST = 500
+
       # Walks the chunks of a file up to the samples, or through the whole of it.
       # @param file [IO]
       # @param whole [Boolean] whether to go on behind the samples
@@ -23,7 +26,8 @@ module Loomshuttle
 
         at = 12
         long = nil
-        while at + 8 <= file.size
+        seen = 0
+        while at + 8 <= file.size && (seen += 1) <= MOST
           id, size = file.pread(8, at).unpack("a4V")
           long = file.pread(16, at + 8).unpack1("x8Q<") if id == "ds64"
           size = long if id == "data" && size == ELSEWHERE && long

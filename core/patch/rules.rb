@@ -96,7 +96,9 @@ module Loomshuttle
         end
 
         def sends_tap(show, place, value)
-          value.nil? ? nil : one_of(value, place.item.source ? show.profile.taps_of(place.item.source) : show.profile.taps)
+          return nil if value.nil?
+
+          one_of(value, place.item.source ? show.profile.taps_of(place.item.source) : show.profile.taps)
         end
 
         def tracks_name(_show, _place, value) = text(value, NAME_LENGTH)

@@ -12,7 +12,7 @@ module Loomshuttle
         # Rates that the trade works at, the usual ones first.
         RATES = [48_000, 44_100, 96_000, 88_200].freeze
         KEPT = Shape.record({ "name" => Shape.text(most: 50, pattern: Devices::NAME), "words" => Shape.text(most: 200), "inputs" => Shape.whole(1..Devices::MOST_LANES),
-                              "outputs" => Shape.whole(0..Devices::MOST_LANES), "rates" => Shape.list(Shape.whole(1..768_000), most: 2, least: 2),
+                              "outputs" => Shape.whole(0..Devices::MOST_LANES), "rates" => Shape.list(Shape.whole(1..Devices::HIGHEST), most: 2, least: 2),
                               "format" => Shape.one_of(*Devices::FORMATS) }, { "rate" => Shape.or_none(Shape.whole(Formats::TakeManifest::RATES)) })
 
         # @param home [String] folder of the file   @param aside [Runtime::Aside, nil] for a file that cannot be read
@@ -33,7 +33,7 @@ module Loomshuttle
           found = id && Devices.look(id)
           raise Invalid.new("#{found.words} runs at none of #{RATES.join(', ')} Hz.", where: "device") if found && rates(found, rate).empty?
 
-          Runtime::Files.replace(@path, JSON.generate(found && found.to_h.merge(rate: rate)))
+          Runtime::Files.replace(@path, JSON.generate(found&.to_h&.merge(rate: rate)))
           { "device" => found&.name }
         end
 
@@ -60,7 +60,7 @@ module Loomshuttle
         # @return [Array(Devices::Device, Integer)] both nil where none was chosen
         def read
           data = Runtime::Files.read_json(@path)
-          data ? parse(data) : [nil, nil]
+          data.nil? ? [nil, nil] : parse(data)
         rescue SystemCallError, Invalid
           [nil, nil]
         end

@@ -17,6 +17,8 @@ module Loomshuttle
         PLUGINS = %w[null default sysdefault pulse pipewire jack oss lavrate samplerate speexrate upmix vdownmix].freeze
         # Nothing that claims more is a sound card, but a plugin that takes anything.
         MOST_LANES = 64
+        # Samples a second that a device can have; plugins claim more.
+        HIGHEST = 768_000
         # Cards that are listed at most.
         MOST = 64
         # A card's device, or a word that somebody has defined in ALSA's configuration: nothing with arguments, quotes or blanks.
@@ -64,7 +66,7 @@ module Loomshuttle
             raise Invalid.new(trouble(text, name), where: "device") unless text.include?("HW Params")
 
             format = FORMATS.find { |one| text[/^FORMAT:(.*)$/, 1].to_s.split.include?(one) } or raise Invalid.new("#{name} holds no 24 bits.", where: "device")
-            [highest(text, "CHANNELS").clamp(1, MOST_LANES), range(text, "RATE"), format]
+            [highest(text, "CHANNELS").clamp(1, MOST_LANES), range(text, "RATE").map { |rate| rate.clamp(1, HIGHEST) }, format]
           end
 
           def trouble(text, name)

@@ -8,6 +8,8 @@ RSpec.describe "Line check", type: :feature do
 
   def roll = application.get("/api/line-check")["lines"]
   def verdicts = roll.to_h { |line| [line["name"], line["verdict"]] }
+  def with_preamp = roll.reject { |one| one["gain"].nil? }
+  def green? = with_preamp.all? { |one| one["verdict"] == "good" }
   def line(name) = find(".roll-line", text: name)
 
   # For the backing tracks: a stereo track of a take that carries two cornets, played on their returns.
@@ -32,16 +34,17 @@ RSpec.describe "Line check", type: :feature do
     hand.run("stage", "sound", "a.1/15")
     application.post("/api/playback", "take" => take, "loop" => true)
     application.post("/api/line-check/forget", { "channel" => 16 })
-    3.times do
-      Tools.wait_until(60, "everybody to be heard: #{verdicts}") { !verdicts.values.intersect?(["not heard yet", "hum"]) }
-      break if verdicts.values_at(*verdicts.keys - ["Playback L", "Playback R"]).uniq == ["good"]
+    # A busy machine measures some while their gain is still being set: what is advised then is taken, too.
+    8.times do
+      Tools.wait_until(60, "everybody to be heard") { !verdicts.values.intersect?(["not heard yet", "hum"]) }
+      break if green?
 
       click_button("Apply all advice…")
       within("[role=dialog]") { click_button(text: /Make \d+ changes?/) }
       expect(page).to have_no_css("[role=dialog]")
+      Tools.wait_until(60, "the desk in step") { application.get("/api/state")["desk"]["apart"] == 0 }
     end
-    with_preamp = roll.reject { |one| one["gain"].nil? }
-    Tools.wait_until(60, "all green: #{verdicts}") { roll.reject { |one| one["gain"].nil? }.all? { |one| one["verdict"] == "good" } }
+    expect(verdicts.except("Playback L", "Playback R").values.uniq).to eq(["good"])
     expect(with_preamp.size).to eq(30)
     # The desk has no preamp for what comes by the card: the advice says where to turn it.
     expect(roll.select { |one| one["gain"].nil? }.map { |one| one["advice"] }).to all(be_nil.or(start_with("it has no preamp")))
@@ -55,8 +58,9 @@ RSpec.describe "Line check", type: :feature do
   it "lights who makes a noise, and keeps who ticked what" do
     hand.run("stage", "quiet", "all")
     open_place("line-check")
-    # A second of silence: a tenth of what is remembered.
-    Tools.wait_until(60, "silence") { roll.find { |one| one["name"] == "Euphonium" }&.fetch("floor").to_f < -60 }
+    # A floor is told after a second; what was forgotten before, such as pauses between notes, is no part of it.
+    application.post("/api/line-check/forget", {})
+    Tools.wait_until(60, "a second of silence") { roll.find { |one| one["name"] == "Euphonium" }["floor"]&.<(-60) }
     expect(page).to have_no_css(".roll-line.noisy")
     hand.run("stage", "sound", "a.2/1")
     expect(page).to have_css(".roll-line.noisy", text: "Euphonium")

@@ -35,13 +35,16 @@ RSpec.describe "A setting's path" do
   include CoreHelp
 
   # Each setting has one path; another spelling of it would be kept beside it.
-  ["channel/01/name", "channel/1/name/x", "channel/1/name/", "channel//name", "channel/1x/name", "setup/bits/x", "rig", "channel/1", "", "/", "box/A/port", "channel/1/number"].each do |path|
+  ["channel/01/name", "channel/1/name/x", "channel/1/name/", "channel//name", "channel/1x/name", "setup/bits/x", "rig", "channel/1", "", "/", "box/A/port",
+   "channel/1/number"].each do |path|
     it("is no #{path.inspect}") { expect { blank.put(path, "x") }.to raise_error(Loomshuttle::Invalid, /There is no setting/) }
   end
 
   it "takes no false for none" do
     show = chained
-    ["rig/interface", "channel/1/spot", "box/a/profile", "box/a/port", "box/a/spot", "track/1/colour", "output/1/source", "send/1/tap", "send/1/source", "channel/1/stage", "channel/1/take",
+    ["rig/interface", "channel/1/spot", "box/a/profile", "box/a/port", "box/a/spot", "track/1/colour", "output/1/source", "send/1/tap",
+     "send/1/source", "channel/1/stage", "channel/1/take",
+
      "outlet/#{show.outlets.keys.first}/first", "output/1/expected"].each do |path|
       expect { show.put(path, false) }.to raise_error(Loomshuttle::Invalid), path
     end

@@ -6,7 +6,7 @@ require "securerandom"
 RSpec.describe Loomshuttle::Porter::Server, :folder do
   let(:root) { File.join(@folder, "jobs") }
   let(:jobs) { Loomshuttle::Web::Jobs.new(@folder) }
-  let(:porter) { Loomshuttle::Porter::Server.new(home: @folder) }
+  let(:porter) { described_class.new(home: @folder) }
   let(:rig) { VirtualRig.new(home: @folder).patch_straight(4) }
   let(:take) do
     rig.run(0.2)
@@ -52,19 +52,19 @@ RSpec.describe Loomshuttle::Porter::Server, :folder do
     work_off
     expect(jobs.find(job["id"])).to include("state" => "failed", "error" => /ended at it 3 times/)
     File.write(path, JSON.generate(job.merge("state" => "running", "tries" => 1)))
-    Loomshuttle::Porter::Server.new(home: @folder, cautious: true).work(Loomshuttle::Porter::Job.open(root).first)
+    described_class.new(home: @folder, cautious: true).work(Loomshuttle::Porter::Job.open(root).first)
     expect(jobs.find(job["id"])["state"]).to eq("failed")
   end
 
   it "goes on after a disk that is so full that not even its state can be written" do
     jobs.export(take, form: "zip")
     full = true
-    allow(Loomshuttle::Runtime::Files).to receive(:replace).and_wrap_original { |write, *rest| full ? raise(Errno::ENOSPC) : write.call(*rest) }
+    allow(Loomshuttle::Runtime::Files).to(receive(:replace).and_wrap_original { |write, *rest| full ? raise(Errno::ENOSPC) : write.call(*rest) })
     thread = Thread.new { porter.run }
     Tools.wait_until { porter.instance_variable_get(:@over).any? }
     full = false
     Tools.wait_until { jobs.all.first["state"] == "failed" }
-    expect(jobs.all.first["error"]).to match(/No space left/)
+    expect(jobs.all.first["error"]).to include("No space left")
     expect(thread).to be_alive
   ensure
     porter.stop

@@ -23,13 +23,17 @@ RSpec.describe "The recorder on an ALSA device", :folder do
     recorder.start
   end
 
-  def choose(name) = recorder.call("device.choose", name: name)
+  def choose(name) = recorder.call("device.choose", id: name && Loomshuttle::Recorder::Alsa::Devices.id_of(name))
   def card = recorder.call("status")["card"]
 
   it "lists devices, says what is not there, and captures from the one that is chosen" do
     expect(card).to include("device" => nil, "words" => "the desk's card")
-    expect(recorder.call("devices")).to include("name" => "twelve", "words" => "twelve")
-    expect(choose("hw:7,0")["message"]).to eq("There is no sound device hw:7,0.")
+    expect(recorder.call("devices")).to include("id" => Loomshuttle::Recorder::Alsa::Devices.id_of("twelve"), "words" => "twelve")
+    expect(choose("hw:7,0")["message"]).to include("no such sound device now")
+    evil = File.join(@folder, "run")
+    expect(recorder.call("device.choose", id: "file:'|touch #{evil}',raw")["message"]).to include("no such sound device now")
+    expect(recorder.call("device.choose", name: "twelve")["message"]).to include("Unknown parameter name")
+    expect(File.exist?(evil)).to be(false)
     expect(choose("twelve")).to eq("device" => "twelve")
     started_anew
     Tools.wait_until(60, "a clock") { recorder.call("status")["clock"] }

@@ -66,7 +66,7 @@ RSpec.describe "Bounds of the recorder", :folder do
 
     it "makes a length of a gap of minutes, and no silence in memory or on the disk" do
       batches = []
-      recorder.spool = ->(batch) { batches << batch && recorder.handle(batch) }
+      recorder.spool = ->(batch) { (batches << batch) && recorder.handle(batch) }
       recorder.capture_start
       rig.run(1)
       skip = 300 * 48_000

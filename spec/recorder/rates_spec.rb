@@ -8,7 +8,10 @@ RSpec.describe "The recorder at other rates", :folder do
       let(:recorder) { rig.recorder }
 
       def take(number = 1) = Loomshuttle::Recorder::Manifest.all(recorder.takes).find { |_, manifest| manifest["number"] == number }
-      def samples(track, number = 1) = take(number).then { |folder, manifest| Loomshuttle::Formats::Wav::Reader.new(File.join(folder, manifest["tracks"][track - 1]["file"])).read[true, 0] }
+
+      def samples(track, number = 1)
+        take(number).then { |folder, manifest| Loomshuttle::Formats::Wav::Reader.new(File.join(folder, manifest["tracks"][track - 1]["file"])).read[true, 0] }
+      end
 
       it "captures what the desk sent, looks back, listens, and plays it back bit for bit" do
         heard, seconds = [], []

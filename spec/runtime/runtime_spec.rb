@@ -74,7 +74,7 @@ RSpec.describe Loomshuttle::Runtime::Files, :folder do
   let(:to) { File.join(@folder, "to") }
 
   it "moves to another disk whole, or not at all" do
-    allow(File).to receive(:rename).and_wrap_original { |rename, *names| names.first == from ? raise(Errno::EXDEV) : rename.call(*names) }
+    allow(File).to(receive(:rename).and_wrap_original { |rename, *names| names.first == from ? raise(Errno::EXDEV) : rename.call(*names) })
     described_class.move(from, to)
     expect([Dir.children(@folder), File.read(File.join(to, "a"))]).to eq([["to"], "sound"])
   end

@@ -68,7 +68,7 @@ RSpec.describe Loomshuttle::Supervisor::Child, :folder do
     child.start
     5.times { ended && pause }
     ended
-    expect(File.readlines(log, chomp: true)).to eq(["bold"] * 5 + ["1"])
+    expect(File.readlines(log, chomp: true)).to eq((["bold"] * 5) + ["1"])
   ensure
     FileUtils.rm_f(script)
   end

@@ -5,11 +5,13 @@ require "json"
 # Good documents, and the same damaged in many ways: by what people, disks and other programs do to files and messages.
 module Damage
   TAKE = { "format" => "loomshuttle-take/1", "id" => "0b9e7a52-4a53-4c0e-9f0e-0d6f0f1d2c3b", "number" => 1, "name" => "Good", "state" => "complete", "note" => nil,
-           "rate" => 48_000, "bits" => 24, "frames" => 48_000, "started_at" => "2026-06-13T20:30:00Z", "gaps" => [], "breaks" => [], "markers" => [{ "at" => 10, "frames" => 0, "name" => "M" }],
+           "rate" => 48_000, "bits" => 24, "frames" => 48_000, "started_at" => "2026-06-13T20:30:00Z", "gaps" => [], "breaks" => [],
+           "markers" => [{ "at" => 10, "frames" => 0, "name" => "M" }],
            "overview" => { "file" => "overview.u8", "frames" => 2400 },
            "tracks" => [{ "number" => 1, "name" => "Tuba", "inputs" => [1], "outputs" => [1], "file" => "one.wav", "frames" => 48_000, "peak_dbfs" => -3.0, "rms_dbfs" => -20.0,
                           "clips" => 0, "rests" => [[0, 100]] }] }.freeze
-  VALUES = [nil, true, false, -1, 0, 1, 1.5, 2**31, 2**53, 2**63, 2**64, 1e300, "", "1", "x", "x" * 300, "a\u0000b", "../../etc/passwd", "e\u0301", "日本", "\u202E", [], [1], [[]], {}, { "a" => 1 }].freeze
+  VALUES = [nil, true, false, -1, 0, 1, 1.5, 2**31, 2**53, 2**63, 2**64, 1e300, "", "1", "x", "x" * 300, "a\u0000b", "../../etc/passwd", "e\u0301", "日本", "\u202E", [], [1], [[]],
+            {}, { "a" => 1 }].freeze
 
   module_function
 

@@ -7,9 +7,10 @@ require "socket"
 module HostilePackets
   VERBS = %w[/get /set /subscribe /list /workshop /nonsense /].freeze
   # Nothing of these is a value that a setting accepts and does not have, so that a desk stays as it is.
-  ADDRESSES = ["strip/1/gain", "strip/4/label", "card/send/1/from", "card/send/1/tap", "output/1/from", "changes", "meters", "rig", "loss", "stage", "", "x", "revision", "strip/1/", "../x"].freeze
-  ARGUMENTS = [-1, 2**31 - 1, 2**40, 1e30, Float::NAN, Float::INFINITY, true, nil, "\xFF\xFE".dup.force_encoding("UTF-8"), "x" * 3000, "[]", "{\"desk\":1}", "{", "blob".b, "bus/99", "bus/x",
-               "ch/999/l", "main/", 91.5].freeze
+  ADDRESSES = ["strip/1/gain", "strip/4/label", "card/send/1/from", "card/send/1/tap", "output/1/from", "changes", "meters", "rig", "loss", "stage", "", "x", "revision",
+               "strip/1/", "../x"].freeze
+  ARGUMENTS = [-1, (2**31) - 1, 2**40, 1e30, Float::NAN, Float::INFINITY, true, nil, "\xFF\xFE".dup.force_encoding("UTF-8"), "x" * 3000, "[]", "{\"desk\":1}", "{",
+               "blob".b, "bus/99", "bus/x", "ch/999/l", "main/", 91.5].freeze
   # What a capture does not survive is none of an attack's business, and what changes the plan's recorder would be put right by the plan.
   METHODS = (Loomshuttle::Recorder::Requests::ALL.keys - %w[capture.stop bin.empty device.choose configure arm take.discard stop capture.start capture.rest]).freeze
 
@@ -59,7 +60,7 @@ module HostilePackets
   # @return [Object, nil] nil when it is not answered, as a notification is not
   def ask(path, line)
     socket = UNIXSocket.new(path)
-    socket.write("#{line}\n".b + "{\"jsonrpc\":\"2.0\",\"id\":\"end\",\"method\":\"nothing\"}\n")
+    socket.write("#{"#{line}\n".b}{\"jsonrpc\":\"2.0\",\"id\":\"end\",\"method\":\"nothing\"}\n")
     raise "no answer within 30 s" unless socket.wait_readable(30)
 
     answer = JSON.parse(socket.gets.to_s)

@@ -9,16 +9,24 @@ class HostileRequests
   # The live feed goes on for good; the desk would really stand in another rig.
   LEFT_OUT = ["/api/live", "/api/desk/stand-in"].freeze
   PATHS = ["%ff", "%00", "..%2f..%2fetc", "1", "0", "-1", "99999999999999999999", "x" * 300, "%E2%80%AE", "a%20b", "%5B%5D", "1%0d%0aX-Evil:1"].freeze
-  QUERIES = ["a=1&a[]=2", "from=%ff", "x=%", "from=1e9", "track=-1", "point=x", "point=desk/ch/1", "point[a]=b", "from=99999999999999999999", "a=" + ("b" * 5000), "=", "&&&", "points=0", "one=show/99999999999999&other=now",
-             "one=now&other=version/0", "column=send&number=999999999"].freeze
-  HEADERS = { "X-Forwarded-Host" => "evil.example", "Forwarded" => "host=evil.example", "X-Loomshuttle-Who" => "%00%ff%zz", "Range" => "bytes=9-1", "X-HTTP-Method-Override" => "DELETE" }.freeze
+  QUERIES = ["a=1&a[]=2", "from=%ff", "x=%", "from=1e9", "track=-1", "point=x", "point=desk/ch/1", "point[a]=b", "from=99999999999999999999",
+             "a=#{'b' * 5000}", "=", "&&&", "points=0", "one=show/99999999999999&other=now", "one=now&other=version/0", "column=send&number=999999999"].freeze
+  HEADERS = { "X-Forwarded-Host" => "evil.example", "Forwarded" => "host=evil.example", "X-Loomshuttle-Who" => "%00%ff%zz", "Range" => "bytes=9-1",
+              "X-HTTP-Method-Override" => "DELETE" }.freeze
+
+  SETTINGS = { "channel/1/stage" => "desk/in/3", "channel/2/gain" => 20, "setup/bits" => 24, "rig/interface" => nil, "box/a/profile" => "bramble-16",
+               "track/1/inputs" => [1], "send/1/tap" => nil, "setup/accepted" => {}, "outlet/a-1/first" => 1, "output/1/source" => "desk/main/l", "rig/rate" => 48_000 }.freeze
+  OPTIONS = { "column" => "send", "first" => 1, "count" => 4, "start" => 1, "to" => "stage", "channels" => [1], "profile" => "bramble-16", "port" => "a", "box" => "a",
+              "desk" => "alder-40", "leader" => "desk", "channel" => 1, "text" => "name,socket\nTuba,A 1", "finding" => "x", "reason" => "y",
+              "version" => 1, "show" => 1, "preset" => 1,
+              "only" => ["x"], "settings" => SETTINGS }.freeze
 
   attr_reader :random
 
   # @param port [Integer]   @param harmless [Boolean] whether nothing is sent that could be accepted and change something
   def initialize(port, seed)
     @port, @random = port, Random.new(seed)
-    @operations = DOCUMENT["paths"].reject { |path, _| LEFT_OUT.include?(path) }.flat_map { |path, methods| methods.map { |method, operation| [method.upcase, path, operation] } }
+    @operations = DOCUMENT["paths"].except(*LEFT_OUT).flat_map { |path, methods| methods.map { |method, operation| [method.upcase, path, operation] } }
   end
 
   # @return [Array(Integer, Hash, String, String)] status, headers, body, and the request in words
@@ -27,7 +35,11 @@ class HostileRequests
     address = path.gsub(/\{[a-z]+\}/) { random.rand < 0.5 ? PATHS.sample(random: random) : "1" }
     address += "?#{query(operation)}" if random.rand < 0.4
     body = %w[POST PUT].include?(method) ? body(operation) : ""
-    type = random.rand < 0.95 ? (method == "PUT" ? "application/octet-stream" : "application/json") : "text/plain"
+    type = if random.rand < 0.95
+             method == "PUT" ? "application/octet-stream" : "application/json"
+           else
+             "text/plain"
+           end
     headers = { "Host" => "127.0.0.1:#{@port}", "Content-Type" => type, "Content-Length" => body.bytesize.to_s, "Connection" => "close" }
     headers = headers.merge([HEADERS.to_a.sample(random: random)].to_h) if random.rand < 0.2
     [*send_raw(method, address, headers, body), "#{method} #{address} #{body.b[0, 300].inspect}"]
@@ -38,7 +50,11 @@ class HostileRequests
   def query(operation)
     return QUERIES.sample(random: random) if random.rand < 0.6
 
-    operation.fetch("parameters", []).select { |one| one["in"] == "query" }.map { |one| "#{one['name']}=#{Damage::VALUES.sample(random: random).to_s.b.gsub(/[^a-z0-9]/n) { |char| format('%%%02x', char.ord) }}" }.join("&")
+    operation.fetch("parameters", []).select { |one| one["in"] == "query" }.map do |one|
+      "#{one['name']}=#{Damage::VALUES.sample(random: random).to_s.b.gsub(/[^a-z0-9]/n) do |char|
+        format('%%%02x', char.ord)
+      end}"
+    end.join("&")
   end
 
   def body(operation)
@@ -61,14 +77,9 @@ class HostileRequests
     when "integer" then [1, 2, 5, 40].sample(random: random)
     when "number" then [0, 1.5].sample(random: random)
     when "boolean" then [true, false].sample(random: random)
-    when "string" then ["x", "desk", "box-a", "send", "a"].sample(random: random)
+    when "string" then %w[x desk box-a send a].sample(random: random)
     end
   end
-
-  SETTINGS = { "channel/1/stage" => "desk/in/3", "channel/2/gain" => 20, "setup/bits" => 24, "rig/interface" => nil, "box/a/profile" => "bramble-16", "track/1/inputs" => [1], "send/1/tap" => nil,
-               "setup/accepted" => {}, "outlet/a-1/first" => 1, "output/1/source" => "desk/main/l", "rig/rate" => 48_000 }.freeze
-  OPTIONS = { "column" => "send", "first" => 1, "count" => 4, "start" => 1, "to" => "stage", "channels" => [1], "profile" => "bramble-16", "port" => "a", "box" => "a", "desk" => "alder-40", "leader" => "desk",
-              "channel" => 1, "text" => "name,socket\nTuba,A 1", "finding" => "x", "reason" => "y", "version" => 1, "show" => 1, "preset" => 1, "only" => ["x"], "settings" => SETTINGS }.freeze
 
   def object(schema)
     return OPTIONS.to_a.sample(random.rand(1..6), random: random).to_h if schema["additionalProperties"] == true && schema["description"].nil?

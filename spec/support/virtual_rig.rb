@@ -33,7 +33,7 @@ class VirtualRig
     @meters = []
     @desk = Loomshuttle::StandIns::Desk::Unit.new(
       self.class.at_rate(rate), ports: { sends: 5000, returns: 6000 }, session: 77, stage: self.class.stage(rate), now: -> { @time },
-                        card: ->(stream, bytes) { deliver(stream, bytes) }, reply: ->(_, bytes) { @replies.concat(Loomshuttle::Formats::Osc.unpack(bytes)) }
+                                card: ->(stream, bytes) { deliver(stream, bytes) }, reply: ->(_, bytes) { @replies.concat(Loomshuttle::Formats::Osc.unpack(bytes)) }
     )
     @recorder = Loomshuttle::Recorder::Unit.new(
       sends: @desk.send_streams, returns: @desk.return_streams, takes: File.join(home, "takes"),

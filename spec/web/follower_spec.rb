@@ -56,7 +56,7 @@ RSpec.describe Loomshuttle::Web::Follower do
     gate << [] << []
     blocked = follower.now { gate.pop && sleep(0.05) && [] }
     waiting = follower.follow(*shows.first(2))
-    first = follower.now { order << :first && ["said"] }
+    first = follower.now { (order << :first) && ["said"] }
     expect([blocked.wait(60), first.wait(60)]).to eq([[], ["said"]])
     expect(order.pop).to eq(:first)
     expect(waiting.wait(60)).to eq([])
@@ -66,7 +66,7 @@ end
 RSpec.describe Loomshuttle::Web::RecorderFollower do
   let(:told) { Queue.new }
   let(:away) { [] }
-  let(:follower) { described_class.new(-> { told << 1 && away.shift && raise(Loomshuttle::Web::RecorderLink::Away, "gone") }).tap(&:start) }
+  let(:follower) { described_class.new(-> { (told << 1) && away.shift && raise(Loomshuttle::Web::RecorderLink::Away, "gone") }).tap(&:start) }
 
   before { stub_const("#{described_class}::AGAIN", 0.05) }
   after { follower.stop }

@@ -30,7 +30,7 @@ RSpec.describe Loomshuttle::Web::LiveHub do
     gone.close
     Thread.new { loop { good.readpartial(65_536) } rescue nil } # rubocop:disable Style/RescueModifier
     Tools.wait_until(60, "the drop") { hub.tell("lanes", "x" * 2000) && hub.size == 1 }
-    expect { slow.readpartial(1 << 20) while true }.to raise_error(EOFError) # what was sent before is still there
+    expect { loop { slow.readpartial(1 << 20) } }.to raise_error(EOFError) # what was sent before is still there
     hub.tell("state", { last: true })
     expect(good).not_to be_closed
     expect(hub.size).to eq(1)

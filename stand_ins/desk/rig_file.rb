@@ -11,19 +11,23 @@ module Loomshuttle
         RATE = Shape.whole(Formats::TakeManifest::RATES)
         PREAMP = Shape.record({ "min_db" => Shape.number(-200..200), "max_db" => Shape.number(-200..200), "step_db" => Shape.number(0.01..100) })
         GROUP = Shape.record({ "prefix" => WORD, "count" => COUNT }, { "names" => COUNT, "block" => Shape.whole(1..64) })
+        CHANNELS = Shape.record({ "count" => Shape.whole(1..256), "width" => Shape.whole(1..2), "preamp" => PREAMP })
+        MODE = Shape.record({ "id" => Shape.text(most: 40, least: 1), "lanes" => COUNT })
+        CARD = Shape.record({ "sends" => Shape.whole(1..256), "returns" => Shape.whole(1..256), "packet" => Shape.whole(8..480), "modes" => Shape.list(MODE, most: 16, least: 1) })
+        PATCHING = Shape.record({}, { "stage_block" => Shape.whole(1..64), "free_slots" => Shape.whole(0..256), "take_block" => Shape.whole(1..64),
+                                      "port_block" => Shape.whole(1..64) })
         DESK = Shape.record(
-          { "id" => ID, "name" => Shape.text(most: 80), "taps" => Shape.list(WORD, most: 16, least: 1), "buses" => Shape.whole(0..128), "mains" => Shape.list(WORD, most: 8, least: 1),
-            "rates" => Shape.list(RATE, most: 16, least: 1), "channels" => Shape.list(Shape.record({ "count" => Shape.whole(1..256), "width" => Shape.whole(1..2), "preamp" => PREAMP }), most: 32, least: 1),
-            "inputs" => Shape.list(GROUP, most: 32), "outputs" => Shape.list(GROUP, most: 32),
-            "card" => Shape.record({ "sends" => Shape.whole(1..256), "returns" => Shape.whole(1..256), "packet" => Shape.whole(8..480),
-                                     "modes" => Shape.list(Shape.record({ "id" => Shape.text(most: 40, least: 1), "lanes" => COUNT }), most: 16, least: 1) }) },
+          { "id" => ID, "name" => Shape.text(most: 80), "taps" => Shape.list(WORD, most: 16, least: 1), "buses" => Shape.whole(0..128),
+            "mains" => Shape.list(WORD, most: 8, least: 1), "rates" => Shape.list(RATE, most: 16, least: 1), "channels" => Shape.list(CHANNELS, most: 32, least: 1),
+            "inputs" => Shape.list(GROUP, most: 32), "outputs" => Shape.list(GROUP, most: 32), "card" => CARD },
           { "ports" => Shape.list(Shape.text(most: 1, least: 1, pattern: /\A[a-z]\z/), most: 16), "matrices" => Shape.whole(0..64), "mix_outputs" => Shape.whole(0..256),
-            "patching" => Shape.record({}, { "stage_block" => Shape.whole(1..64), "free_slots" => Shape.whole(0..256), "take_block" => Shape.whole(1..64), "port_block" => Shape.whole(1..64) }),
-            "flip" => Shape.or_none(WORD) }
+            "patching" => PATCHING, "flip" => Shape.or_none(WORD) }
         )
         BOX = Shape.record({ "id" => ID, "inputs" => Shape.whole(0..256), "outputs" => Shape.whole(0..256) })
-        HUNG = Shape.record({ "profile" => ID, "port" => Shape.text(most: 1, least: 1) }, { "input_offset" => Shape.whole(0...48), "output_offset" => Shape.whole(0...48) })
-        RIG = Shape.record({ "desk" => ID }, { "rate" => RATE, "boxes" => Shape.list(HUNG, most: 64), "profiles" => Shape.list(Shape.any_of(DESK, BOX), most: 64) })
+        OFFSET = Shape.whole(0...48)
+        HUNG = Shape.record({ "profile" => ID, "port" => Shape.text(most: 1, least: 1) }, { "input_offset" => OFFSET, "output_offset" => OFFSET })
+        PROFILES = Shape.list(Shape.any_of(DESK, BOX), most: 64)
+        RIG = Shape.record({ "desk" => ID }, { "rate" => RATE, "boxes" => Shape.list(HUNG, most: 64), "profiles" => PROFILES })
 
         # @param data [Object] parsed JSON
         # @return [Hash]

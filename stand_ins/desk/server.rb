@@ -32,10 +32,9 @@ module Loomshuttle
           @loss = 0
           @random = Random.new(seed)
           FileUtils.mkdir_p(folder)
-          aside = Runtime::Aside.new(folder)
-          memory = File.join(folder, "desk.json")
+          aside, memory = Runtime::Aside.new(folder), File.join(folder, "desk.json")
           [@rig_file, memory].each { |path| aside.put(path, "The desk ended again and again.") } if cautious
-          model = aside.read(@rig_file) { |rig| Model.new(rig, profiles) } || Model.new(Runtime::Files.read_json(first_rig), profiles)
+          model = read_model(aside, first_rig)
           @control = udp(osc_port)
           @out = udp(0)
           @unit = Unit.new(model, ports: { sends: sends_port, returns: returns_port }, session: @session, seed: seed,
@@ -59,6 +58,10 @@ module Loomshuttle
         def stop = @stopped = true
 
         private
+
+        def read_model(aside, first_rig)
+          aside.read(@rig_file) { |rig| Model.new(rig, @profiles) } || Model.new(Runtime::Files.read_json(first_rig), @profiles)
+        end
 
         # What surprises the desk costs it a step at most.
         def step

@@ -53,7 +53,9 @@ module Loomshuttle
         # @param take [Hash] manifest with "folder"
         def self.take_hash(take)
           tracks = take["tracks"].map { |track| { "clips" => 0, "rests" => [] }.merge(track, "path" => File.join(take["folder"], track["file"])) }
-          BLANK.merge(take.slice(*SOME)).merge("tracks" => tracks, "bytes" => TakeRoutes.bytes(take), "missing" => Audio::Gaps.in_time(take["gaps"].to_a), "gaps_total" => take["gaps_total"] || counted(take["gaps"].to_a))
+          gaps = take["gaps"].to_a
+          BLANK.merge(take.slice(*SOME)).merge("tracks" => tracks, "bytes" => TakeRoutes.bytes(take), "missing" => Audio::Gaps.in_time(gaps),
+                                               "gaps_total" => take["gaps_total"] || counted(gaps))
         end
 
         # Takes of before totals were kept have all gaps in their list.

@@ -39,7 +39,7 @@ module Loomshuttle
               start = at if id == "data"
             end
           end
-          raise Invalid.new("#{File.basename(path)} has no WAV header.", where: path) unless start && frame_bytes
+          raise Invalid.new("#{File.basename(path)} has no WAV header.", where: path) unless start && frame_bytes&.positive? && start <= File.size(path)
 
           [start, frame_bytes]
         end

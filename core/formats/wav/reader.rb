@@ -6,6 +6,8 @@ module Loomshuttle
       # Reads a file of 24-bit PCM or 32-bit float: its format, its "bext" chunk, and samples from any place.
       class Reader
         KINDS = [[PCM, 24], [FLOAT, 32]].freeze
+        # Lanes of a file.
+        LANES = (1..4096)
 
         attr_reader :lanes, :rate, :bits, :frames, :bext
 
@@ -45,7 +47,7 @@ module Loomshuttle
           known = Wav.each_chunk(@file) do |id, size, at|
             case id
             when "fmt " then @format, @lanes, @rate, _, @frame_bytes, @bits = @file.pread(16, at).unpack("vvVVvv")
-            when "bext" then @bext = Bext.unpack(@file.pread(size, at))
+            when "bext" then @bext = Bext.unpack(@file.pread(size.clamp(0, Bext::LONGEST), at))
             when "data" then data(size, at)
             end
           end
@@ -55,8 +57,9 @@ module Loomshuttle
         # A header that tells more than is there is believed only as far as the file goes.
         def data(size, at)
           wrong("has samples before their format") unless @frame_bytes
+          wrong("has a format that cannot be") unless LANES.cover?(@lanes) && @frame_bytes == @lanes * @bits / 8 && @rate.positive?
           @data_at = at
-          @frames = [size, @file.size - @data_at].min / @frame_bytes
+          @frames = size.clamp(0, [@file.size - @data_at, 0].max) / @frame_bytes
         end
 
         def wrong(why)

@@ -43,11 +43,14 @@ end
 
 RSpec.describe Loomshuttle::Patch::Propose do
   it "knows every kind it names, and asks for what is missing" do
-    described_class::KINDS.each_key do |kind|
-      described_class.for(chained, kind, {})
+    asked = described_class::KINDS.keys.to_h do |kind|
+      [kind, described_class.for(chained, kind, {}) && "made"]
     rescue Loomshuttle::Invalid => e
-      expect(e.message).to match(/needs \w+|No channel has a take source/)
+      [kind, e.message[/needs \w+\.\z/] || e.message]
     end
+    expect(asked.select { |_, words| words == "made" }.keys).to eq(%w[main_mix auto_patch])
+    expect(asked.except("main_mix", "auto_patch").values).to all(match(/\Aneeds \w+\.\z/))
+    expect(described_class::OPTIONS.keys).to eq(described_class::KINDS.keys)
     expect { described_class.for(blank, "magic", {}) }.to raise_error(Loomshuttle::Invalid, /no proposal "magic"/)
   end
 

@@ -43,8 +43,6 @@ export const useExports = () =>
       query.state.data?.some((one) => UNDER_WAY.includes(one.state)) ? 500 : false,
     queryFn: () => taken(api.GET('/api/exports')),
   });
-export const useHealth = () =>
-  useQuery({ queryKey: ['health'], staleTime: 0, queryFn: () => taken(api.GET('/api/health')) });
 export const useSoundDevices = () =>
   useQuery({
     queryKey: ['sound-devices'],

@@ -35,18 +35,7 @@ export function TakeDialog({ take, onClose }: { take: Take; onClose: () => void 
       </DialogTitle>
       <DialogContent>
         <div className="take-dialog">
-          <p className="figure quiet">
-            {[
-              moment(take.started_at),
-              clock(take.frames / take.rate),
-              count(take.tracks.length, 'track'),
-              `${take.rate / 1000} kHz, ${take.bits === 32 ? '32-bit float' : `${take.bits}-bit`}`,
-              size(take.bytes),
-              STATES[take.state],
-            ]
-              .filter(Boolean)
-              .join(' · ')}
-          </p>
+          {readable && <Facts take={take} />}
           {take.note && <p className="note look">{take.note}</p>}
           {readable && <Sound take={take} change={change.mutate} />}
         </div>
@@ -57,6 +46,23 @@ export function TakeDialog({ take, onClose }: { take: Take; onClose: () => void 
         <Button onClick={onClose}>Close</Button>
       </DialogActions>
     </Dialog>
+  );
+}
+
+function Facts({ take }: { take: Take }) {
+  return (
+    <p className="figure quiet">
+      {[
+        moment(take.started_at),
+        clock(take.frames / take.rate),
+        count(take.tracks.length, 'track'),
+        `${take.rate / 1000} kHz, ${take.bits === 32 ? '32-bit float' : `${take.bits}-bit`}`,
+        size(take.bytes),
+        STATES[take.state],
+      ]
+        .filter(Boolean)
+        .join(' · ')}
+    </p>
   );
 }
 

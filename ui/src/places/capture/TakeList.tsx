@@ -53,9 +53,11 @@ function TakeLine({ take, onOpen }: { take: Take; onOpen: () => void }) {
           {take.number} {take.name}
         </span>{' '}
         {STATES[take.state] && <span className="quiet">{STATES[take.state]}</span>}
-        <small className="figure">
-          {clock(take.frames / take.rate)} · {count(take.tracks.length, 'track')} · {size(take.bytes)}
-        </small>
+        {take.state !== 'unreadable' && (
+          <small className="figure">
+            {clock(take.frames / take.rate)} · {count(take.tracks.length, 'track')} · {size(take.bytes)}
+          </small>
+        )}
         {lost > 0 && (
           <small className="look figure">
             silent at {count(take.missing.length, 'place')}, {milliseconds(lost, take.rate)}
@@ -70,11 +72,12 @@ function TakeLine({ take, onOpen }: { take: Take; onOpen: () => void }) {
   );
 }
 
-/** Deliveries that are on their way to being takes, and those that failed. */
+/** Deliveries that are on their way to being takes, those that failed, and jobs that cannot be read. */
 function Coming() {
   const coming =
     useExports().data?.filter(
-      (job) => job.kind === 'bring-in' && !['done', 'cancelled'].includes(job.state),
+      (job) =>
+        (job.kind === 'bring-in' && !['done', 'cancelled'].includes(job.state)) || job.state === 'unreadable',
     ) ?? [];
   return (
     <ul className="exports">

@@ -1,0 +1,46 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Web
+    # What came of deliveries is put in order: takes that were made of them become the recorder's, and what was used or given up goes.
+    # Its thread:
+    #   clears up
+    class Clearing
+      # Finished takes are looked for, and old deliveries cleared away, so often (seconds).
+      LOOK, CLEAR = 1, 600
+
+      # @param jobs [Jobs]   @param deliveries [Deliveries]   @param recorder [RecorderLink]
+      def initialize(jobs, deliveries, recorder)
+        @jobs, @deliveries, @recorder = jobs, deliveries, recorder
+      end
+
+      def start
+        @worker = Runtime::Worker.start("clears up") do |worker|
+          worker.rest(LOOK)
+          turn
+        end
+      end
+
+      def stop = @worker&.stop
+
+      private
+
+      def turn
+        @jobs.ready.each { |job| take_over(job) } if @recorder.up?
+        return if @cleared && now - @cleared < CLEAR
+
+        @cleared = now
+        @deliveries.clear
+      end
+
+      def take_over(job)
+        @recorder.call("take.adopt", folder: job["result"])
+        @deliveries.used(job)
+      rescue RecorderLink::Away, Invalid => e
+        Runtime::Health.trouble(e, "taking over #{job['name']}")
+      end
+
+      def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
+    end
+  end
+end

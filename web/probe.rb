@@ -1,0 +1,45 @@
+# frozen_string_literal: true
+
+require "json"
+
+module Loomshuttle
+  module Web
+    # Looks at a sound file with ffprobe, which takes it for sound and for nothing that names other files or places.
+    module Probe
+      # It has so long for one file (seconds).
+      SECONDS = 10
+      COMMAND = %w[ffprobe -v error -protocol_whitelist file -of json -select_streams a:0 -show_streams -show_format].freeze
+      LANES = (1..256)
+
+      # @param path [String]
+      # @return [Delivery::Plan::Sound, nil] nil for what cannot be read, or what claims to be no sound that there is
+      def self.sound(path)
+        text, well = Runtime::Programs.run(*COMMAND, path, seconds: SECONDS)
+        told = well && JSON.parse(text)
+        stream = told && told["streams"]&.first or return
+        rate, lanes, frames = figures(stream, told)
+        return unless Delivery::Plan::RATES.cover?(rate) && LANES.cover?(lanes) && frames.between?(1, Formats::TakeManifest::FRAMES.max)
+
+        Delivery::Plan::Sound.new(path: path, name: Delivery::Name.parse(path), rate: rate, lanes: lanes, codec: Text.readable(stream["codec_name"], most: 40), frames: frames,
+                                  time_reference: time(told))
+      rescue JSON::ParserError, RangeError
+        nil
+      end
+
+      class << self
+        private
+
+        def figures(stream, told)
+          rate = stream["sample_rate"].to_i
+          [rate, stream["channels"].to_i, ((stream["duration"] || told.dig("format", "duration")).to_f * rate).round]
+        end
+
+        # Samples since midnight, where they can be true.
+        def time(told)
+          samples = told.dig("format", "tags", "time_reference")&.to_i
+          samples if samples&.between?(0, Shape::LARGEST)
+        end
+      end
+    end
+  end
+end
