@@ -262,10 +262,7 @@ module Loomshuttle
       end
 
       # @param status [Hash, nil] nil when it is not heard any more; what it captured then counts as going on
-      def recorder_state(status)
-        recorder_status(status)
-        @shelf.look
-      end
+      def recorder_state(status) = recorder_status(status).then { @shelf.look }
 
       def recorder_status(status)
         @status = status

@@ -283,3 +283,69 @@ RSpec.describe "A virtual take in trouble", :folder do
     end
   end
 end
+
+# What a recorder that was killed leaves behind, in its own folder and in that of the second copies.
+RSpec.describe Loomshuttle::Recorder::Recovery, :folder do
+  include_context "with a virtual capture"
+
+  let(:second) { File.join(@folder, "second") }
+
+  def again(**options)
+    Loomshuttle::Recorder::Unit.new(sends: rig.desk.send_streams, returns: [], takes: recorder.takes, settings: File.join(@folder, "recorder.json"), now: -> { 0.0 }, **options) { |_, _| nil }
+  end
+
+  def cut_off(seconds = 1)
+    rig.run(0.2)
+    recorder.capture_start(name: "Cut")
+    rig.run(seconds)
+  end
+
+  it "mends the second copy as well, and finds a take that is only there" do
+    rig
+    recorder.configure(tracks: recorder.status["tracks"], mirror: second)
+    cut_off
+    Tools.wait_until { Loomshuttle::Recorder::Manifest.all(second).any? && File.size(Dir[File.join(second, "*", "*.wav")].first) > 100_000 }
+    FileUtils.rm_rf(takes.first.first)
+    expect(again.recovered).to match([include("number" => 1, "note" => /were recovered/)])
+    folder, told = Loomshuttle::Recorder::Manifest.all(second).first
+    expect(told).to include("state" => "recovered", "frames" => be_positive)
+    expect(Tools.run("sndfile-info", File.join(folder, told["tracks"][0]["file"]))).to match(/Frames\s*: #{told['frames']}\b/)
+    expect(again.shelf.find(1).first).to start_with(second)
+  end
+
+  it "leaves out a file that nothing had been written to, as after a power cut" do
+    cut_off
+    File.truncate(path(2), 0)
+    mended = again.recovered.first
+    expect(mended).to include("frames" => 48_000, "note" => /1.0 s of 3 tracks were recovered. Of 1 more there was no sound on the disk/)
+    expect(mended["tracks"].map { |track| track["number"] }).to eq([1, 3, 4])
+  end
+
+  it "puts a take aside that ended the recorder while it was mended, and mends the others" do
+    cut_off(0.5)
+    recorder.capture_stop
+    cut_off(0.5)
+    FileUtils.touch(File.join(takes.last.first, described_class::MENDING))
+    unit = again
+    expect(unit.recovered).to eq([])
+    expect(takes.map { |_, one| one.values_at("number", "state") }).to eq([[1, "complete"], [2, "unreadable"]])
+    expect(takes.last.last["note"]).to include("Mending it ended the recorder")
+    expect { unit.shelf.find(2) }.to raise_error(Loomshuttle::Invalid, /cannot be read/)
+    unit.shelf.discard(take: 2)
+    expect(unit.shelf.bin.map { |one| one["number"] }).to eq([2])
+  end
+
+  it "tries nothing when it is cautious" do
+    cut_off(0.5)
+    expect(again(cautious: true).recovered).to eq([])
+    expect(manifest["state"]).to eq("unreadable")
+  end
+
+  it "goes on beside a take that surprises it" do
+    cut_off(0.5)
+    allow(Loomshuttle::Formats::Wav::Mend).to receive(:frames_on_disk).and_raise(NoMethodError, "odd")
+    unit = nil
+    expect { unit = again }.to output(/odd/).to_stderr
+    expect([unit.recovered, manifest["state"], manifest["note"]]).to match([[], "unreadable", /could not be mended: odd/])
+  end
+end
