@@ -2,7 +2,7 @@
 
 # From a hand at the desk to a difference that the application tells, against how many control packets get lost. The goal is a second.
 require_relative "application"
-Loomshuttle.load_parts(:core, :stand_ins)
+Loomshuttle.load_parts(:core, :runtime, :stand_ins)
 
 # An application with a show that is in step with its desk, and somebody at that desk.
 class HandBench

@@ -5,7 +5,7 @@
 require_relative "support"
 require_relative "noise"
 
-Loomshuttle.load_parts(:core, :recorder)
+Loomshuttle.load_parts(:core, :runtime, :recorder)
 
 # The recorder without sockets, on a clock that the samples make.
 class VirtualHour

@@ -4,7 +4,7 @@
 # the stand-in desk stands in) and desk.json (what it is set to, in step with show.json). Run after a change: ruby demo/make.rb
 require_relative "../loader"
 
-Loomshuttle.load_parts(:core, :store, :web)
+Loomshuttle.load_parts(:core, :runtime, :store, :web)
 require_relative "demo_show"
 
 DemoShow.make

@@ -6,6 +6,9 @@ module Loomshuttle
   module Runtime
     # The workers of this process and what troubled them, and troubles that arose elsewhere.
     module Health
+      # Kinds of trouble that are counted apart.
+      KINDS = 100
+
       @lock = Mutex.new
       @workers = []
       @counts = Hash.new(0)
@@ -17,7 +20,10 @@ module Loomshuttle
         # Logs and counts what went wrong in a thread that has other things to do; returns nil.
         # @param where [String] what was being done
         def trouble(error, where)
-          first = @lock.synchronize { (@counts[where] += 1) == 1 || (@counts[where] % 1000).zero? }
+          first = @lock.synchronize do
+            kind = @counts.key?(where) || @counts.size < KINDS ? where : "something else"
+            (@counts[kind] += 1) == 1 || (@counts[kind] % 1000).zero?
+          end
           Log.surprise(error, where) if first
           nil
         end

@@ -77,7 +77,12 @@ module Loomshuttle
 
       private
 
+      # Its log is begun anew when it has grown (bytes).
+      LOG = 4 << 20
+      private_constant :LOG
+
       def start_server
+        File.rename(@log, "#{@log}.1") if File.exist?(@log) && File.size(@log) > LOG
         TRIES.times { pg_ctl("start", "-w", "-t", "30", "-l", @log, "-o", "-p #{@port}") ? (return true) : sleep(0.5) }
         false
       end

@@ -117,12 +117,17 @@ module Loomshuttle
           text = next_line(line) or next
           return if text == :gone
 
-          message = JSON.parse(text)
-          @tell[message["method"]]&.call(message["params"])
+          hand_on(text)
         end
-      rescue JSON::ParserError => e
-        Runtime::Health.trouble(e, "hearing the recorder")
-        retry
+      end
+
+      def hand_on(text)
+        message = JSON.parse(text)
+        @tell[message["method"]]&.call(message["params"])
+      rescue Away
+        nil # it is asked again when it answers
+      rescue StandardError => e
+        Runtime::Health.trouble(e, "taking in what the recorder tells")
       end
 
       # @return [String, Symbol, nil] nil when nothing has come yet

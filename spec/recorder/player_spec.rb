@@ -136,6 +136,27 @@ RSpec.describe Loomshuttle::Recorder::ControlServer, :folder do
     expect(JSON.parse(other.gets)["id"]).to eq(2)
   end
 
+  # As after the interface was paused.
+  it "tells a slow one that he missed something, and goes on telling him" do
+    slow = connect
+    slow.puts('{"jsonrpc":"2.0","id":1,"method":"meters","params":{"subscribe":true}}')
+    slow.gets
+    3000.times { |n| server.tell("meters", { "peak" => [n] * 100 }) }
+    lines = Enumerator.new { |heard| loop { heard << JSON.parse(slow.gets) } }
+    missed = lines.find { |line| line["method"] == "missed" }
+    expect(missed["params"]["count"]).to be > 1000
+    expect(lines.find { |line| line["method"] == "meters" && line["params"]["peak"][0] == 2999 }).to be_a(Hash)
+    server.tell("state", { "capture" => nil })
+    expect(lines.next["method"]).to eq("state")
+  end
+
+  it "answers whole, whatever the size" do
+    allow(unit).to receive(:status).and_return({ "x" => "y" * 3_000_000 })
+    asker = connect
+    asker.puts('{"jsonrpc":"2.0","id":2,"method":"status"}')
+    expect(JSON.parse(asker.gets)["result"]["x"].size).to eq(3_000_000)
+  end
+
   it "never waits for one who does not read" do
     deaf = connect
     deaf.puts('{"jsonrpc":"2.0","id":1,"method":"meters","params":{"subscribe":true}}')

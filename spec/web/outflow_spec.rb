@@ -42,7 +42,7 @@ RSpec.describe Loomshuttle::Web::Outflow do
     Tools.wait_until { unread.given.positive? }
     @now = described_class::IDLE + 1.0
     Tools.wait_until { unread.closed }
-    Tools.wait_until { flow.size.zero? }
+    Tools.wait_until { !flow.size.positive? }
     paused.close
   end
 end
@@ -50,7 +50,8 @@ end
 RSpec.describe Loomshuttle::Web::ByteRange do
   # RFC 9110, 14.1.2, with its examples for a length of 10 000.
   { nil => [0, 10_000, false], "bytes=0-499" => [0, 500, true], "bytes=500-999" => [500, 1000, true], "bytes=-500" => [9500, 10_000, true], "bytes=9500-" => [9500, 10_000, true],
-    "bytes=9999-20000" => [9999, 10_000, true], "bytes=10000-" => nil, "bytes=5-4" => nil, "bytes=0-0,-1" => [0, 10_000, false], "bytes=-" => [0, 10_000, false], "lines=1-2" => [0, 10_000, false],
+    "bytes=9999-20000" => [9999, 10_000, true], "bytes=10000-" => nil, "bytes=5-4" => nil, "bytes=0-0,-1" => [0, 10_000, false],
+    "bytes=-" => [0, 10_000, false], "lines=1-2" => [0, 10_000, false],
     "bytes=-20000" => [0, 10_000, true] }.each do |header, range|
     it("reads #{header.inspect}") { expect(described_class.of(header, 10_000)).to eq(range) }
   end
@@ -60,7 +61,8 @@ RSpec.describe Loomshuttle::Web::Deliveries, :folder do
   include CoreHelp
 
   let(:jobs) { instance_double(Loomshuttle::Web::Jobs) }
-  let(:deliveries) { Loomshuttle::Web::Deliveries.new(File.join(@folder, "home"), jobs, folders: [File.join(@folder, "usb")]) }
+  # The groups below describe others.
+  let(:deliveries) { Loomshuttle::Web::Deliveries.new(File.join(@folder, "home"), jobs, folders: [File.join(@folder, "usb")]) } # rubocop:disable RSpec/DescribedClass
 
   before { allow(jobs).to receive(:all) { @open.to_a } }
 
@@ -98,7 +100,10 @@ RSpec.describe Loomshuttle::Web::Deliveries, :folder do
     File.binwrite(usb("slow.wav"), bytes.dup.tap { |all| all[24, 8] = [1, 2].pack("VV") }) # 1 Hz
     items, problems = deliveries.look({ "folder" => File.join(@folder, "usb") }, straight(4))
     expect([items.map(&:title), problems.map { |one| one[:where] }]).to eq([["good"], ["slow.wav"]])
-    times = [0, (2**63) - 1, 10].map { |time| Loomshuttle::Delivery::Plan::Sound.new(path: "/#{time}.wav", name: Loomshuttle::Delivery::Name.parse("#{time} x.wav"), rate: 48_000, lanes: 1, frames: 480, codec: "pcm", time_reference: time) }
+    times = [0, (2**63) - 1, 10].map do |time|
+      Loomshuttle::Delivery::Plan::Sound.new(path: "/#{time}.wav", name: Loomshuttle::Delivery::Name.parse("#{time} x.wav"), rate: 48_000, lanes: 1, frames: 480, codec: "pcm",
+                                             time_reference: time)
+    end
     made = Loomshuttle::Delivery::Plan.of(times, straight(4))
     expect(made.map(&:offset)).to eq([0, 0, 0])
     expect(made.first.notes).to include(/lie too far apart/)

@@ -171,10 +171,17 @@ module Loomshuttle
         def receive
           return unless @socket.wait_readable(0.2)
 
-          Formats::Osc.unpack(@socket.recv(65_536)).each { |message| take(message) }
+          Formats::Osc.unpack(@socket.recv(65_536)).each { |message| hand_on(message) }
           @heard = now
         rescue Formats::Osc::Malformed, SystemCallError
           sleep(0.02) # the port is closed: the desk is away
+        end
+
+        # What one message does to us hinders no other.
+        def hand_on(message)
+          take(message)
+        rescue StandardError => e
+          Runtime::Health.trouble(e, "taking in what the desk tells")
         end
 
         def take(message)
