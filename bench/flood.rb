@@ -40,21 +40,32 @@ end
 
 def resident(pid) = File.read("/proc/#{pid}/status")[/VmRSS:\s+(\d+)/, 1].to_i / 1024
 
+# @return [Integer] process id of a recorder that captures all lanes
+def start(home)
+  { "sends" => streams(LANES), "returns" => streams(8) }.each { |way, list| File.write(File.join(home, "card-#{way}.sdp"), Loomshuttle::Formats::Sdp.write("bench", list, session: 1)) }
+  pid = spawn(RbConfig.ruby, File.join(__dir__, "..", "processes", "recorder.rb"), home)
+  sleep(0.1) until File.exist?(File.join(home, "recorder.sock"))
+  call(home, "configure", tracks: (1..LANES).map { |n| { number: n, name: "Lane #{n}", inputs: [n], outputs: [], armed: true } })
+  pid
+end
+
+# @return [Array] share of a core, MiB, packets of others, samples lost, breaks
+def measured(home, pid)
+  before = Bench.processor_seconds(pid)
+  sleep(SECONDS)
+  share, memory = (Bench.processor_seconds(pid) - before) / SECONDS, resident(pid)
+  status, take = call(home, "status"), call(home, "capture.stop")
+  [share.round(2), memory, status["counts"]["foreign"], take["gaps_total"]["frames"], take["breaks"].size]
+end
+
 def run(flooded)
   Dir.mktmpdir do |home|
-    { "sends" => streams(LANES), "returns" => streams(8) }.each { |way, list| File.write(File.join(home, "card-#{way}.sdp"), Loomshuttle::Formats::Sdp.write("bench", list, session: 1)) }
-    pid = spawn(RbConfig.ruby, File.join(__dir__, "..", "processes", "recorder.rb"), home)
-    sleep(0.1) until File.exist?(File.join(home, "recorder.sock"))
-    call(home, "configure", tracks: (1..LANES).map { |n| { number: n, name: "Lane #{n}", inputs: [n], outputs: [], armed: true } })
+    pid = start(home)
     sender = spawn(RbConfig.ruby, File.join(__dir__, "sender.rb"), LANES.to_s, PORT.to_s, (SECONDS + 8).to_s)
     sleep(0.1) until call(home, "status")["clock"]
     call(home, "capture.start", name: "bench")
-    other = flooded ? flood : nil
-    before = Bench.processor_seconds(pid)
-    sleep(SECONDS)
-    share, memory = (Bench.processor_seconds(pid) - before) / SECONDS, resident(pid)
-    status, take = call(home, "status"), call(home, "capture.stop")
-    [share.round(2), memory, status["counts"]["foreign"], take["gaps_total"]["frames"], take["breaks"].size]
+    other = flood if flooded
+    measured(home, pid)
   ensure
     [other, pid, sender].compact.each { |one| Process.kill(:TERM, one) && Process.wait(one) }
   end

@@ -13,7 +13,11 @@ RSpec.describe "The running application" do
   end
 
   it "answers health, and tells the whole state" do
-    expect(application.get("/api/health")).to eq("database" => true, "recorder" => true, "desk" => true, "ok" => true)
+    health = application.get("/api/health")
+    expect(health).to include("database" => true, "recorder" => true, "desk" => true, "ok" => true, "aside" => [])
+    expect(health["parts"].to_h { |part| part.values_at("name", "state") }).to eq(%w[database desk recorder porter web].to_h { |name| [name, "running"] })
+    expect(health["threads"].map { |thread| thread["part"] }.tally).to match("web" => be > 10, "recorder" => be > 3)
+    expect(health["threads"]).to all(include("alive" => true))
     expect(application.get("/api/state")).to include("desk" => { "up" => true, "apart" => 0, "stranger" => nil, "follows" => true })
   end
 

@@ -25,7 +25,8 @@ class RunningApplication
   def start
     @log = File.join(@home, "supervisor.log")
     script = File.join(Loomshuttle::ROOT, "processes", "demo.rb")
-    @pid = Process.spawn(RbConfig.ruby, script, "--port", @port.to_s, "--home", @home, out: [@log, "w"], err: %i[child out], pgroup: true)
+    # Deliveries of tests lie in its home.
+    @pid = Process.spawn({ "LOOMSHUTTLE_DELIVERIES" => @home }, RbConfig.ruby, script, "--port", @port.to_s, "--home", @home, out: [@log, "w"], err: %i[child out], pgroup: true)
     Tools.wait_until(60, "the application: #{@log}") { File.read(@log).include?("Loomshuttle is at") || raise_if_ended }
     self
   end
