@@ -11,7 +11,8 @@ module Loomshuttle
           disk = state["disk"]["seconds"]
           [parts, "#{state['positions']['stage']} channels on stage, #{state['positions']['take']} on take",
            "desk #{apart(state['desk'])}", "#{state['findings']['blocks']} findings block, #{state['findings']['look']} need a look",
-           disk ? "disk time left #{clock(disk)} for #{state['disk']['armed_lanes']} lanes" : "no track is armed", *state["troubles"], *restless(data["health"])].join("\n")
+           disk ? "disk time left #{clock(disk)} for #{state['disk']['armed_lanes']} lanes" : "no track is armed",
+           *foreign(state["recorder"]), *state["troubles"], *restless(data["health"])].join("\n")
         end
 
         def strands(list)
@@ -53,6 +54,10 @@ module Loomshuttle
         end
 
         private
+
+        def foreign(recorder)
+          "#{recorder['foreign']} packets from elsewhere came to the recorder's ports and cost nothing" if recorder["foreign"].to_i.positive?
+        end
 
         # Threads that something has troubled.
         def restless(health)

@@ -140,6 +140,51 @@ RSpec.describe "The running application" do
     expect(application.get("/api/state")["desk"]["apart"]).to eq(0)
   end
 
+  # What a take is listened to by, and what a ZIP is fetched by, is read as slowly as somebody likes.
+  it "serves more paused listeners than it has threads, and gives each the rest when he goes on" do
+    take = captured("Long", 8)
+    path = "/api/takes/#{take['id']}/listen"
+    listeners = Array.new(25) { paused(path) }
+    expect(application.get("/api/health")["ok"]).to be(true)
+    whole = Net::HTTP.get_response(URI("#{application.url}#{path}"))
+    expect([whole.code, whole["accept-ranges"], whole.body.bytesize]).to eq(["200", "bytes", 44 + (take["frames"] * 4)])
+    rest = Net::HTTP.start("127.0.0.1", application.port) { |http| http.get(path, "Range" => "bytes=700001-") }
+    expect([rest.code, rest["content-range"], rest.body]).to eq(["206", "bytes 700001-#{whole.body.bytesize - 1}/#{whole.body.bytesize}", whole.body.byteslice(700_001..)])
+    expect(Net::HTTP.start("127.0.0.1", application.port) { |http| http.get(path, "Range" => "bytes=99999999-") }.code).to eq("416")
+    expect([listeners.first, listeners.last].map { |socket| socket.read.split("\r\n\r\n", 2).last }).to all(eq(whole.body))
+  ensure
+    listeners&.each(&:close)
+  end
+
+  # @return [Socket] of one who asked, got the first bytes and reads no more, with next to no room in between
+  def paused(path)
+    socket = Socket.new(:INET, :STREAM)
+    socket.setsockopt(:SOCKET, :RCVBUF, 4096)
+    socket.connect(Addrinfo.tcp("127.0.0.1", application.port))
+    socket.write("GET #{path} HTTP/1.1\r\nHost: 127.0.0.1:#{application.port}\r\nConnection: close\r\n\r\n")
+    socket.wait_readable(60) or raise "no answer"
+    socket
+  end
+
+  it "belongs to its user alone: on loopback, and in its home" do
+    application.take(application.capture("name" => "Private", "frames" => 4800))
+    open = Dir.glob(File.join(application.home, "**", "*"), File::FNM_DOTMATCH).reject { |path| path.start_with?(File.join(application.home, "postgres/")) }
+      .select { |path| File.exist?(path) && File.lstat(path).mode.anybits?(0o077) }
+    expect(open.map { |path| path.delete_prefix(application.home) } - ["/.", "/postgres", "/supervisor.log"]).to eq([]) # the log is this spec's own
+    expect(File.stat(application.home).mode & 0o7).to eq(0)
+    addresses = %w[web recorder desk porter].flat_map { |part| application.pids(part).flat_map { |pid| bound(pid) } }
+    expect(addresses.uniq).to eq(["0100007F"])
+    expect(addresses.size).to be > 10
+  end
+
+  # @return [Array<String>] local addresses of a process' IPv4 sockets, as the kernel writes them, and whatever IPv6 there is
+  def bound(pid)
+    inodes = Dir.glob("/proc/#{pid}/fd/*").filter_map { |fd| File.readlink(fd)[/socket:\[(\d+)\]/, 1] rescue nil } # rubocop:disable Style/RescueModifier
+    %w[tcp udp tcp6 udp6].flat_map do |kind|
+      File.readlines("/proc/#{pid}/net/#{kind}").drop(1).map(&:split)
+    end.select { |fields| inodes.include?(fields[9]) }.map { |fields| fields[1].split(":").first }
+  end
+
   it "serves more viewers of the live feed than it has threads, and goes on answering" do
     viewers = Array.new(25) do
       TCPSocket.new("127.0.0.1", application.port).tap { |socket| socket.write("GET /api/live HTTP/1.1\r\nHost: 127.0.0.1:#{application.port}\r\n\r\n") }

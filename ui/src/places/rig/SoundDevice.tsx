@@ -14,7 +14,9 @@ const STATES = {
 
 /** Where the recorder's sound comes from: the desk's card, or a sound card of this computer. */
 export function SoundDevice() {
-  const card = useLive().state?.recorder.card;
+  const recorder = useLive().state?.recorder;
+  const card = recorder?.card;
+  const foreign = recorder?.foreign ?? 0;
   const devices = useSoundDevices().data ?? [];
   const choose = useCommand((id: string | null) => taken(api.POST('/api/sound-devices', { body: { id } })));
   const chosen = card?.id ?? '';
@@ -38,6 +40,11 @@ export function SoundDevice() {
           </MenuItem>
         ))}
       </TextField>
+      {foreign > 0 && (
+        <p className="quiet figure">
+          {count(foreign, 'packet')} from elsewhere came to its ports and cost nothing
+        </p>
+      )}
       {card?.device && (
         <p className={card.state === 'running' ? 'quiet figure' : 'stop figure'}>
           {[
