@@ -60,15 +60,25 @@ RSpec.describe Loomshuttle::Porter::Server, :folder do
     jobs.export(take, form: "zip")
     full = true
     allow(Loomshuttle::Runtime::Files).to(receive(:replace).and_wrap_original { |write, *rest| full ? raise(Errno::ENOSPC) : write.call(*rest) })
+    allow(Loomshuttle::Runtime::Log).to receive(:surprise)
     thread = Thread.new { porter.run }
     Tools.wait_until { porter.instance_variable_get(:@over).any? }
     full = false
     Tools.wait_until { jobs.all.first["state"] == "failed" }
     expect(jobs.all.first["error"]).to include("No space left")
     expect(thread).to be_alive
+    expect(Loomshuttle::Runtime::Log).to have_received(:surprise).at_least(:once)
   ensure
     porter.stop
     thread&.join(10)
+  end
+
+  it "ends an export that would take what the disk has left, and clears away what was made" do
+    job = jobs.export(take, form: "zip")
+    allow(Loomshuttle::Runtime::Programs).to receive(:free_bytes).and_return((512 << 20) + 5)
+    work_off
+    expect(jobs.find(job["id"])).to include("state" => "failed", "error" => /The disk has no room for it/)
+    expect(Dir.children(File.join(root, job["id"]))).to eq(["job.json"])
   end
 
   describe Loomshuttle::Porter::Room do
@@ -90,14 +100,6 @@ RSpec.describe Loomshuttle::Porter::Server, :folder do
       @free = (512 << 20) + 10
       expect { room.check(10) }.not_to raise_error
       expect { described_class.new(root, rig.recorder.takes, free: ->(_) { @free }).check(11) }.to raise_error(Loomshuttle::Invalid, /1 MB are missing, as 512 MB are kept free\. /)
-    end
-
-    it "ends an export that would take it, and clears away what was made" do
-      job = jobs.export(take, form: "zip")
-      allow(Loomshuttle::Runtime::Programs).to receive(:free_bytes).and_return((512 << 20) + 5)
-      work_off
-      expect(jobs.find(job["id"])).to include("state" => "failed", "error" => /The disk has no room for it/)
-      expect(Dir.children(File.join(root, job["id"]))).to eq(["job.json"])
     end
   end
 end
