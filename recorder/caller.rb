@@ -22,17 +22,17 @@ module Loomshuttle
 
       # @param rpc [Rpc]
       def listen(rpc)
-        @reader = Thread.new { read(rpc) }
-        @reader.name = "reads a caller"
-        @reader.report_on_exception = false
+        @reader = guarded("reads a caller") { read(rpc) }
       end
 
       # @return [Boolean] whether he wants to be told
       def subscribed? = @subscribed == true
 
+      # @param wanted [Boolean]   @return [Boolean] the same
       def subscribe(wanted)
         @subscribed = wanted
-        @teller ||= Thread.new { tell_all }.tap { |thread| thread.report_on_exception = false } if wanted
+        @teller ||= guarded("tells a caller") { tell_all } if wanted
+        wanted
       end
 
       # @param notification [String] a line; never waits
@@ -47,6 +47,14 @@ module Loomshuttle
       end
 
       private
+
+      # Ends with him; what goes wrong ends him alone.
+      def guarded(name, &block)
+        Thread.new(&block).tap do |thread|
+          thread.name = name
+          thread.report_on_exception = false
+        end
+      end
 
       def read(rpc)
         while (request = @line.gets)
@@ -72,6 +80,10 @@ module Loomshuttle
           @line.puts(line, PATIENCE) if @subscribed
         end
       rescue Runtime::LineSocket::Late, SystemCallError, IOError
+        nil # he has gone, or does not read
+      rescue StandardError => e
+        Runtime::Health.trouble(e, "telling a caller")
+      ensure
         close # so that he notices, comes again, and reads everything anew
       end
     end

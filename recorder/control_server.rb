@@ -64,7 +64,7 @@ module Loomshuttle
         { "status" => -> { unit.status }, "health" => -> { health }, **capture_methods(unit), **take_methods(unit), **device_methods(@choice),
           "play" => ->(take:, from: 0, to: nil, loop: false) { unit.play(take: take, from: from, to: to, loop: loop) },
           "stop" => -> { unit.stop },
-          "meters" => ->(subscribe:) { caller.subscribe(subscribe) && { "subscribed" => subscribe } } }
+          "meters" => ->(subscribe:) { { "subscribed" => caller.subscribe(subscribe) } } }
       end
 
       def health = { "threads" => Runtime::Health.threads, "troubles" => Runtime::Health.troubles }
