@@ -1,4 +1,5 @@
-# What bin/demo and bin/test install, each step only when something is missing. Sourced, from the project's folder.
+# What bin/demo and bin/test install, each step only when something is missing. Sourced, from the project's folder, with pipefail; what
+# goes wrong is said here, so that nothing ends without a word where the caller ends at any error.
 
 RUN_PACKAGES="ruby ruby-dev bundler build-essential pkg-config libpq-dev libxml2-dev libxslt1-dev libyaml-dev zlib1g-dev postgresql fonts-dejavu-core ffmpeg alsa-utils"
 TEST_PACKAGES="chromium chromium-driver sndfile-programs sox mediainfo midicsv unzip liblo-tools gstreamer1.0-tools gstreamer1.0-plugins-base gstreamer1.0-plugins-good poppler-utils"
@@ -63,8 +64,7 @@ install_gems() {
   local log=vendor/bundle-install.log
   mkdir -p vendor
   tell "Ruby gems (into vendor/bundle); those with native extensions are built, which takes a few minutes"
-  bundle install --jobs "$(nproc)" 2>&1 | tee "$log" | tell_gems
-  [ "${PIPESTATUS[0]}" = 0 ] || { tail -n 40 "$log" >&2; fail "Ruby gems could not be installed; see above, and $log."; }
+  bundle install --jobs "$(nproc)" 2>&1 | tee "$log" | tell_gems || { tail -n 40 "$log" >&2; fail "Ruby gems could not be installed; see above, and $log."; }
 }
 
 # Counts what bundler tells of.
@@ -81,7 +81,7 @@ tell_gems() {
 install_npm() {
   local wanted there
   wanted=$(sha256sum ui/package-lock.json | cut -d' ' -f1)
-  there=$(cat ui/node_modules/.installed-from 2>/dev/null)
+  there=$(cat ui/node_modules/.installed-from 2>/dev/null || true)
   [ "$there" = "$wanted test" ] || { [ "$1" = run ] && [ "$there" = "$wanted run" ]; } && return
   tell "npm packages (into ui/node_modules)"
   local omit=()

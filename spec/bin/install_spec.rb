@@ -1,0 +1,54 @@
+# frozen_string_literal: true
+
+require "open3"
+
+# What both start commands install with, on a machine that has nothing: the programs that fetch are stood in for, and tell what they were asked.
+RSpec.describe "bin/lib/install.sh", :folder do
+  let(:told) { File.join(@folder, "told").then { |path| File.exist?(path) ? File.readlines(path, chomp: true) : [] } }
+
+  before do
+    FileUtils.mkdir_p(%w[bin ui programs].map { |name| File.join(@folder, name) })
+    FileUtils.cp_r(File.join(Loomshuttle::ROOT, "bin/lib"), File.join(@folder, "bin"))
+    File.write(File.join(@folder, "ui/package-lock.json"), "{}")
+    program("dpkg-query", 'echo "install ok installed"')
+    program("node", "echo v22.1.0")
+    program("npm", 'echo "npm $*" >>../told; mkdir -p node_modules')
+    bundle("echo 'Installing base64 0.3.0'; echo 'Using rack 3.2.8'; echo 'Installing puma 8.0.2 with native extensions'")
+  end
+
+  def program(name, body)
+    File.write(File.join(@folder, "programs", name), "#!/bin/sh\n#{body}\n", perm: 0o755)
+  end
+
+  def bundle(body)
+    program("bundle", "case $1 in check) exit 1 ;; esac\necho \"bundle $* without=$BUNDLE_WITHOUT\" >>told\n#{body}")
+  end
+
+  # As the start command does, which ends at any error.
+  def install(kind)
+    environment = { "PATH" => "#{@folder}/programs:#{ENV.fetch('PATH')}", "BUNDLE_WITHOUT" => nil }
+    Open3.capture2e(environment, "bash", "-euo", "pipefail", "-c", ". bin/lib/install.sh; install_all #{kind}; echo all there", chdir: @folder)
+  end
+
+  it "goes through to the end with nothing there, with what running needs and no more, and tells how far it is" do
+    words, status = install("run")
+    expect(words.lines(chomp: true)).to include("   gem 1: base64 0.3.0", "   gem 2: puma 8.0.2 with native extensions", "all there")
+    expect(status).to be_success
+    expect(told).to match([/\Abundle install .*without=test\z/, /\Anpm ci .*--omit=dev\z/])
+  end
+
+  it "fetches once what is there for tests, which serves to run, too" do
+    expect(install("test").last).to be_success
+    expect(install("run").last).to be_success
+    expect(told.grep(/npm/)).to match([/\Anpm ci (?!.*--omit)/])
+    expect(told.grep(/bundle/).first).to end_with("without=")
+  end
+
+  it "says what went wrong" do
+    bundle("echo 'Could not reach the host'; exit 7")
+    words, status = install("run")
+    expect(words).to include("Could not reach the host", "Ruby gems could not be installed; see above")
+    expect(status.exitstatus).to eq(1)
+    expect(told.grep(/npm/)).to be_empty
+  end
+end
