@@ -51,4 +51,25 @@ RSpec.describe "bin/lib/install.sh", :folder do
     expect(status.exitstatus).to eq(1)
     expect(told.grep(/npm/)).to be_empty
   end
+
+  describe "the command line, where only what running needs is installed" do
+    # All gems that there are but the test ones, as another bundle.
+    def bundle_to_run
+      path = File.join(@folder, "ruby", Gem.ruby_api_version)
+      FileUtils.mkdir_p(File.join(path, "specifications"))
+      %w[gems extensions].each { |name| FileUtils.ln_s(File.join(Bundler.bundle_path, name), path) }
+      specs = Dir.glob(File.join(Bundler.bundle_path, "specifications/*.gemspec")).reject { |file| File.basename(file).start_with?("rspec", "capybara", "selenium") }
+      FileUtils.ln_s(specs, File.join(path, "specifications"))
+    end
+
+    it "answers" do
+      bundle_to_run
+      File.write(File.join(@folder, "config"), "---\nBUNDLE_PATH: #{@folder}\n")
+      environment = Bundler.unbundled_env.merge("BUNDLE_APP_CONFIG" => @folder)
+      { "loomshuttle" => "help", "desk" => "help" }.each do |name, argument|
+        words, = Open3.capture2e(environment, File.join(Loomshuttle::ROOT, "bin", name), argument, chdir: @folder, unsetenv_others: true)
+        expect(words).to match(/\ACommands:|\AA hand at the stand-in desk/)
+      end
+    end
+  end
 end
