@@ -4,12 +4,16 @@ require "socket"
 
 module Loomshuttle
   module Supervisor
-    # Whether an instance's ports are free.
+    # Whether an instance's ports are free, and its web's one that browsers open.
     module PortCheck
+      # Bad ports from 1024 on (WHATWG Fetch Standard, "port blocking"; from memory): a browser shows nothing that is served there.
+      BLOCKED = [1719, 1720, 1723, 2049, 3659, 4045, 4190, 5060, 5061, 6000, 6566, *6665..6669, 6679, 6697, 10_080].freeze
+
       # @param ports [Ports]
       # @raise [Failed] naming the first one that is taken
       def self.run(ports)
         raise Failed, "Port #{ports.web} cannot be used; choose one from 1024 to 65500 with --port." unless ports.web.between?(1024, 65_500)
+        raise Failed, "Browsers open nothing on port #{ports.web}; choose another one with --port." if BLOCKED.include?(ports.web)
 
         { ports.web => "the interface", ports.database => "the database" }.each { |port, what| tcp(port, what) }
         [ports.osc, *(0..6).flat_map { |n| [ports.sends + (2 * n), ports.returns + (2 * n)] }].each { |port| udp(port) }

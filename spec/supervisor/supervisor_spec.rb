@@ -28,6 +28,13 @@ RSpec.describe Loomshuttle::Supervisor::PortCheck do
     socket&.close
   end
 
+  # With one of them a browser test in two hundred found an empty page.
+  it "refuses ports that no browser opens" do
+    [4045, 6000, 6667, 10_080].each do |port|
+      expect { described_class.run(ports.with(web: port)) }.to raise_error(Loomshuttle::Supervisor::Failed, /Browsers open nothing on port #{port}/)
+    end
+  end
+
   it "refuses ports that cannot be" do
     expect { described_class.run(ports.with(web: 80)) }.to raise_error(Loomshuttle::Supervisor::Failed, /1024 to 65500/)
   end
