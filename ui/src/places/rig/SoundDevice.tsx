@@ -42,7 +42,7 @@ export function SoundDevice() {
       </TextField>
       {foreign > 0 && (
         <p className="quiet figure">
-          {count(foreign, 'packet')} from elsewhere came to its ports and cost nothing
+          {count(foreign, 'packet')} from elsewhere came to its ports and cost nothing.
         </p>
       )}
       {card?.device && (
