@@ -10,6 +10,7 @@ RSpec.describe "Line check", type: :feature do
   def verdicts = roll.to_h { |line| [line["name"], line["verdict"]] }
   def with_preamp = roll.reject { |one| one["gain"].nil? }
   def green? = with_preamp.all? { |one| one["verdict"] == "good" }
+  def wanting = with_preamp.reject { |one| one["verdict"] == "good" }.map { |one| one.values_at("name", "verdict", "reason", "advice") }
   def line(name) = find(".roll-line", text: name)
 
   # For the backing tracks: a stereo track of a take that carries two cornets, played on their returns.
@@ -20,6 +21,11 @@ RSpec.describe "Line check", type: :feature do
     take = application.take(application.capture("name" => "Backing", "frames" => 8 * 48_000))
     application.post("/api/edits", settings: own, wait: true)
     take["number"]
+  end
+
+  # What was on its way before the cable was swapped may have been heard since: the advice is to listen again.
+  def listened_again?
+    verdicts["Hurdy-gurdy"] == "hum" && application.post("/api/line-check/forget", { "channel" => 16 }) && false
   end
 
   # There may be nothing to advise any more at that moment: the button has gone grey before it is reached.
@@ -49,8 +55,8 @@ RSpec.describe "Line check", type: :feature do
     application.post("/api/line-check/forget", { "channel" => 16 })
     # A busy machine measures some while their gain is still being set: what is advised then is taken, too.
     8.times do
-      Tools.wait_until(60, "everybody to be heard") { !verdicts.values.intersect?(["not heard yet", "hum"]) }
-      Tools.wait_until(60, "advice, or nobody who needs any") { green? || asked_for_advice? }
+      Tools.wait_until(60, "everybody to be heard") { listened_again? || !verdicts.values.intersect?(["not heard yet", "hum"]) }
+      Tools.wait_until(60, -> { "advice to #{wanting}, or nobody who needs any" }) { green? || listened_again? || asked_for_advice? }
       take_advice if page.has_css?("[role=dialog]", wait: 0)
       break if green?
     end

@@ -15,10 +15,11 @@ module Tools
   end
 
   # Waits for a condition, never for a time: the seconds are for giving up, and a busy machine may need many.
+  # @param what [String, Proc] that is waited for, or how it is instead, for the words of the failure
   def wait_until(seconds = 60, what = "the condition")
     deadline = Process.clock_gettime(Process::CLOCK_MONOTONIC) + seconds
     until (got = yield)
-      raise "Waited #{seconds} s for #{what}" if Process.clock_gettime(Process::CLOCK_MONOTONIC) > deadline
+      raise "Waited #{seconds} s for #{what.respond_to?(:call) ? what.call : what}" if Process.clock_gettime(Process::CLOCK_MONOTONIC) > deadline
 
       sleep(0.02)
     end
