@@ -26,14 +26,14 @@ module Loomshuttle
         # @param frames [Integer] where the files really end
         # @return [Hash] the manifest with nothing behind that, and rests that reach to it
         def ending(data, frames)
-          cut = ->(list) { list.to_a.select { |one| one["at"] < frames }.map { |one| one.merge("frames" => [one["frames"].to_i, frames - one["at"]].min) } }
+          cut = ->(list, last) { list.to_a.select { |one| one["at"] <= last }.map { |one| one.merge("frames" => [one["frames"].to_i, frames - one["at"]].min) } }
           tracks = data["tracks"].map do |track|
             rests = track.fetch("rests", []).select { |at, _| at < frames }.map { |at, length| [at, [length || frames, frames - at].min] }
             track.merge("frames" => frames, "rests" => rests)
           end
-          gaps = cut.call(data["gaps"])
+          gaps = cut.call(data["gaps"], frames - 1)
           data.merge("frames" => frames, "tracks" => tracks, "gaps" => gaps, **total(data, gaps), "breaks" => data["breaks"].to_a.select { |one| one["at"] < frames },
-                     "markers" => cut.call(data["markers"].to_a.select { |one| one["at"] <= frames }))
+                     "markers" => cut.call(data["markers"], frames)) # a marker may stand at the very end
         end
 
         private
