@@ -7,7 +7,6 @@ module Loomshuttle
     # A take's loudness for drawing: from the overview that was written while it was captured, and where somebody looks closer
     # than that goes, from the sound itself. See Audio::Level.byte.
     class Waveform
-      # Frames that are looked at close by, at most: two columns of the overview for each of an answer's.
       # Columns that an answer has at most.
       MOST = 4000
 
