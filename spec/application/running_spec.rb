@@ -48,10 +48,10 @@ RSpec.describe "The running application" do
       id = application.capture("name" => "By hand")
       expect(json("mark", "Chorus").first).to include("name" => "Chorus")
       application.post("/api/capture/stop")
-      number = application.take(id)["number"]
-      document, = json("export", number.to_s)
+      take = application.take(id)
+      document, = json("export", take["number"].to_s)
       expect(document).to include("state" => "done", "form" => "zip")
-      expect(Tools.run("unzip", "-l", document["result"])).to include("markers.csv")
+      expect(Tools.run("unzip", "-l", document["result"])).to include("markers.csv"), -> { "no markers.csv of #{take.slice('frames', 'state', 'note', 'breaks', 'markers')}" }
     end
 
     it "flips channels by range, with those of their blocks, and back" do
