@@ -20,7 +20,7 @@ module Loomshuttle
         raise Invalid.new("Take #{@take['number']} has none of these tracks.", where: "tracks") if @tracks.empty?
         raise Invalid.new("The range is not inside the take.", where: "from") unless @from.between?(0, @to - 1) && @to <= @take["frames"]
 
-        @markers = all_markers.filter_map { |marker| moved(marker) }
+        @markers = Formats::TakeManifest.markers(@take).filter_map { |marker| moved(marker) }
       rescue SystemCallError
         raise Invalid.new("There is no take in #{folder} any more.", where: "take")
       end
@@ -56,8 +56,6 @@ module Loomshuttle
         Formats::Bext.new(description: @take["name"], originator: "Loomshuttle", reference: @take["id"].delete("-")[0, 32], date: @take["started_at"][0, 10],
                           time: @take["started_at"][11, 8], time_reference: 0, history: "")
       end
-
-      def all_markers = @take.fetch("markers", []).map { |one| Formats::Markers::Marker.new(at: one["at"], frames: one["frames"].to_i, name: one["name"]) }
 
       # What reaches into the part is cut to it. What stands at its end belongs to what follows, unless nothing does.
       def moved(marker)

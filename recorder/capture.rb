@@ -25,11 +25,12 @@ module Loomshuttle
       # @param mirror [String, nil] folder of a second copy of all takes
       # @param over [Hash, nil] take, number, from and trip of the take that it is played along to: it begins with silence that costs
       #   nothing up to `from`, so that both stand on one time line
+      # @param numbers [Numbers]
       # @raise [SystemCallError] when the folder or a file cannot be made
-      def initialize(root, tracks:, name:, lanes:, rate:, started_at:, limit: nil, bits: 24, project: "", mirror: nil, over: nil)
+      def initialize(root, tracks:, name:, lanes:, rate:, started_at:, limit: nil, bits: 24, project: "", mirror: nil, over: nil, numbers: Numbers.new)
         @tracks, @name, @rate, @limit, @started_at, @bits, @project = tracks, name, rate, limit, started_at, bits, project
         @id = SecureRandom.uuid
-        @number = [root, mirror].compact.map { |one| TakeFiles.next_number(one) }.max
+        @number = numbers.next([root, mirror].compact)
         @levels = Audio::LevelSum.new(lanes)
         @pieces = Pieces.new(bits)
         @clips = Hash.new(0)
@@ -51,6 +52,7 @@ module Loomshuttle
       def markers=(list)
         @markers = list
         @written_markers = nil
+        @due = true # on the disk with the next batch: a recorder that ends then loses none
       end
 
       # @return [String, nil] what has gone wrong so far, in words
@@ -73,7 +75,7 @@ module Loomshuttle
         @behind += batch.behind
         note_levels(batch)
         @frames += batch.frames
-        refresh if (@frames % @refresh) < batch.frames
+        refresh if @due || (@frames % @refresh) < batch.frames
       end
 
       # Lets tracks rest, or resume: they are not written from the next batch on, and stay aligned.
@@ -222,6 +224,7 @@ module Loomshuttle
 
       # Markers by the thousand are put into words once, and not twice a second.
       def refresh
+        @due = false
         @written_markers ||= JSON::Fragment.new(JSON.generate(TakeMarkers.data(@markers)))
         data = manifest.merge("markers" => @written_markers)
         @copies.each { |copy| copy.refresh(data) }

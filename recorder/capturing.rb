@@ -28,10 +28,11 @@ module Loomshuttle
       attr_reader :look_back
 
       # @param root [String] folder of all takes   @param rate [Integer] samples a second   @param lanes [Integer]
-      # @param wall [Proc] the time of day          @param on_change [Proc] called when its state has changed by itself
+      # @param numbers [Numbers]                    @param wall [Proc] the time of day
+      # @param on_change [Proc] called when its state has changed by itself
       # @yieldreturn [Integer] position up to which batches have arrived, though they may wait to be handled
-      def initialize(root, rate:, lanes:, wall:, on_change:, &arrived)
-        @root, @rate, @lanes, @wall, @on_change, @arrived = root, rate, lanes, wall, on_change, arrived
+      def initialize(root, rate:, lanes:, numbers:, wall:, on_change:, &arrived)
+        @root, @rate, @lanes, @numbers, @wall, @on_change, @arrived = root, rate, lanes, numbers, wall, on_change, arrived
         @handled = 0
         @handled_more = ConditionVariable.new
         @look_back = LookBack.new(rate)
@@ -61,7 +62,7 @@ module Loomshuttle
           yield if block_given?
           past = back.positive? ? @look_back.since((back * @rate).round) : []
           began = @wall.call - (past.sum(&:frames) / @rate.to_f)
-          @capture = Capture.new(@root, tracks: tracks, name: name, lanes: @lanes, rate: @rate, started_at: began, **options)
+          @capture = Capture.new(@root, tracks: tracks, name: name, lanes: @lanes, rate: @rate, started_at: began, numbers: @numbers, **options)
           @waiting = past
           @at = at
           @problem = nil

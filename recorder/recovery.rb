@@ -60,7 +60,13 @@ module Loomshuttle
           FileUtils.rm_f(File.join(folder, TakeFolder::SPARE))
           entries.each { |track| mend_track(folder, track, frames) }
           Manifest.ending(manifest.merge("tracks" => entries, "state" => "recovered", "note" => words(manifest, entries, frames).join(" ")), frames)
-            .tap { |mended| Manifest.write(folder, mended) }
+            .tap { |mended| keep(folder, mended) }
+        end
+
+        # Its length first; markers into its files only then, so that an end in between costs no more than those.
+        def keep(folder, mended)
+          Manifest.write(folder, mended)
+          TakeChange.write_markers(folder, mended, Formats::TakeManifest.markers(mended)) unless mended["markers"].empty?
         end
 
         # @return [Integer, nil] nil for a file that is not there, or that nothing has been written to, as after a power cut

@@ -5,11 +5,11 @@ module Loomshuttle
     # The takes that are over: found, given words and markers, thrown into the bin and taken out of it, taken over from others. A take that
     # ended in its mirror is found there.
     class Shelf
-      # @param root [String] folder of all takes
+      # @param root [String] folder of all takes        @param numbers [Numbers]
       # @param playing [Proc] id of the take that plays, or nil   @param on_change [Proc] called when something has changed
       # @param mirror [Proc] folder of second copies, or nil
-      def initialize(root, playing:, on_change:, mirror: -> {})
-        @root, @playing, @on_change, @mirror = root, playing, on_change, mirror
+      def initialize(root, numbers:, playing:, on_change:, mirror: -> {})
+        @root, @numbers, @playing, @on_change, @mirror = root, numbers, playing, on_change, mirror
       end
 
       # @param take [Integer, String] number or id
@@ -27,42 +27,71 @@ module Loomshuttle
       # @return [Hash] its manifest then
       def change(take:, **changes) = changed { TakeChange.apply(*find(take), changes.transform_keys(&:to_s)) }
 
-      # Moves a take into the bin, with its second copy.
+      # Moves a take into the bin, and its second copy into the one beside that.
       def discard(take:)
-        folder, manifest = any(take)
+        copies = copies(take)
+        manifest = longest(copies).last
         raise Invalid.new("Take #{take} is still being captured.", where: "take") if manifest["state"] == "capturing"
         raise Invalid.new("Take #{manifest['number']} is being played; stop it first.", where: "take") if @playing.call == manifest["id"]
 
-        changed { TakeChange.discard(File.dirname(folder), folder) && { "discarded" => manifest["number"] } }
+        changed do
+          copies.each { |folder, _| TakeChange.discard(File.dirname(folder), folder) }
+          { "discarded" => manifest["number"] }
+        end
       end
 
       # @return [Array<Hash>] what lies in the bin
-      def bin = roots.flat_map { |root| TakeChange.binned(root) }
+      def bin = roots.flat_map { |root| TakeChange.binned(root) }.group_by { |take| take["id"] }.values.map { |copies| copies.max_by { |take| take["frames"] } }
 
+      # Takes a take out of the bin, and its second copy.
+      # @raise [Invalid]
       def restore(number:)
-        root = roots.find { |one| TakeChange.binned(one).any? { |take| take["number"] == number } } || @root
-        changed { TakeChange.restore(root, number) && { "restored" => number } }
+        found = roots.select { |root| TakeChange.binned(root).any? { |take| take["number"] == number } }
+        raise Invalid.new("There is no take #{number} in the bin.", where: "take") if found.empty?
+
+        changed do
+          found.each { |root| TakeChange.restore(root, number) }
+          { "restored" => number }
+        end
       end
 
-      def empty_bin = changed { { "deleted" => roots.sum { |root| TakeChange.empty(root) } } }
+      # @return [Hash] how many takes that was
+      def empty_bin
+        takes = bin.size
+        changed do
+          roots.each { |root| TakeChange.empty(root) }
+          { "deleted" => takes }
+        end
+      end
 
       # Takes over a take that others have made, such as of delivered files.
       # @param folder [String] in the folder of all jobs
       # @return [Hash] its manifest
-      def adopt(folder:) = changed { TakeChange.adopt(@root, folder) }
+      def adopt(folder:) = changed { TakeChange.adopt(@root, folder, @numbers.next(roots)) }
 
       private
 
-      def roots = [@root, @mirror.call].compact.select { |root| Dir.exist?(root) }
+      def roots = [@root, *mirrors(Manifest.all(@root))]
 
-      # The longest copy of each, and of equal ones the first.
-      def any(take)
-        copies = roots.flat_map { |root| Manifest.all(root) }.select { |_, manifest| [manifest["id"], manifest["number"]].include?(take) }
-        raise Invalid.new("There is no take #{Text.readable(take, most: 60)}.", where: "take") if copies.empty?
-
-        id = copies.first.last["id"]
-        copies.select { |_, manifest| manifest["id"] == id }.max_by { |_, manifest| manifest["frames"] }
+      # Where second copies were made before, others may still be.
+      # @param takes [Array<Array(String, Hash)>] those in the first folder
+      def mirrors(takes)
+        [@mirror.call, *takes.map { |_, manifest| manifest.dig("mirror", "folder") }].compact.uniq.select { |root| root != @root && Dir.exist?(root) }
       end
+
+      # @return [Array<Array(String, Hash)>] folder and manifest of each copy
+      def copies(take)
+        takes = Manifest.all(@root)
+        all = takes + mirrors(takes).flat_map { |root| Manifest.all(root) }
+        first = all.find { |_, manifest| [manifest["id"], manifest["number"]].include?(take) }
+        raise Invalid.new("There is no take #{Text.readable(take, most: 60)}.", where: "take") unless first
+
+        all.select { |_, manifest| manifest["id"] == first.last["id"] }
+      end
+
+      # Of equal ones the first.
+      def longest(copies) = copies.max_by { |_, manifest| manifest["frames"] }
+      def any(take) = longest(copies(take))
 
       def changed = yield.tap { @on_change.call }
     end

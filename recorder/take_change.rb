@@ -26,18 +26,28 @@ module Loomshuttle
           changed
         end
 
+        # Into its files, and the lists beside them. The sound itself is not touched: the tail behind it is written anew.
+        # @param manifest [Hash]   @param markers [Array<Formats::Markers::Marker>]
+        def write_markers(folder, manifest, markers)
+          tail = Formats::Markers.chunks(markers)
+          manifest["tracks"].each do |track|
+            path = File.join(folder, track["file"])
+            Formats::Wav::Mend.cut(path, track["frames"], tail) if File.exist?(path)
+          end
+          TakeMarkers.write_lists(folder, manifest["name"], markers, manifest["rate"])
+        end
+
         # Moves a take into the bin.
         def discard(root, folder)
           FileUtils.mkdir_p(File.join(root, BIN))
           File.rename(folder, free_name(File.join(root, BIN, File.basename(folder))))
         end
 
-        # Takes a folder over that is a take already, under the next number.
+        # Takes a folder over that is a take already, under a number of its own here.
         # @return [Hash] its manifest then
         # @raise [Invalid] when it is none
-        def adopt(root, folder)
+        def adopt(root, folder, number)
           manifest = Manifest.read(folder) or raise Invalid.new("#{folder} is no take.", where: "folder")
-          number = TakeFiles.next_number(root)
           Manifest.write(folder, manifest.merge("number" => number))
           Runtime::Files.move(folder, File.join(root, TakeFiles.folder(number, manifest["name"])))
           manifest.merge("number" => number)
@@ -49,22 +59,14 @@ module Loomshuttle
         # Takes another way where the name is taken again meanwhile.
         def free_name(folder) = File.exist?(folder) ? "#{folder} again" : folder
 
-        # @param number [Integer]
-        # @raise [Invalid] when there is no such take in the bin
+        # @param number [Integer] of one that lies in the bin
         def restore(root, number)
           folder, = Manifest.all(File.join(root, BIN)).find { |_, one| one["number"] == number }
-          raise Invalid.new("There is no take #{number} in the bin.", where: "take") unless folder
-
           File.rename(folder, free_name(File.join(root, File.basename(folder))))
         end
 
         # Deletes what lies in the bin for good.
-        # @return [Integer] how many takes that was
-        def empty(root)
-          folders = Manifest.all(File.join(root, BIN)).map(&:first)
-          folders.each { |folder| FileUtils.rm_r(folder) }
-          folders.size
-        end
+        def empty(root) = Manifest.all(File.join(root, BIN)).each { |folder, _| FileUtils.rm_r(folder) }
 
         private
 
@@ -74,16 +76,6 @@ module Loomshuttle
           raise Invalid.new("#{field} has #{clean.length} characters, #{WORDS[field]} fit", where: field) if clean.length > WORDS[field]
 
           clean
-        end
-
-        # The sound itself is not touched: the tail behind it is written anew.
-        def write_markers(folder, manifest, markers)
-          tail = Formats::Markers.chunks(markers)
-          manifest["tracks"].each do |track|
-            path = File.join(folder, track["file"])
-            Formats::Wav::Mend.cut(path, track["frames"], tail) if File.exist?(path)
-          end
-          TakeMarkers.write_lists(folder, manifest["name"], markers, manifest["rate"])
         end
 
         def bytes(folder)

@@ -34,9 +34,10 @@ module Loomshuttle
         @transport = Monitor.new # held while playback is changed, never while a batch is waited for
         @measurement = Trip.new(@playback, transport: @transport, returns: return_lanes, rate: rate, now: now)
         FileUtils.mkdir_p(takes)
-        @capturing = Capturing.new(takes, rate: rate, lanes: @engine.lanes, wall: wall, on_change: method(:changed)) { @engine.position }
+        numbers = Numbers.new
+        @capturing = Capturing.new(takes, rate: rate, lanes: @engine.lanes, numbers: numbers, wall: wall, on_change: method(:changed)) { @engine.position }
         @recovered = recover(cautious)
-        @shelf = Shelf.new(takes, playing: -> { @playback.take }, on_change: method(:changed), mirror: method(:mirror))
+        @shelf = Shelf.new(takes, numbers: numbers, playing: -> { @playback.take }, on_change: method(:changed), mirror: method(:mirror))
       end
 
       # @param spool [Proc] takes batches instead of handling them where they arise, to hand them to `handle` elsewhere

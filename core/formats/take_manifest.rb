@@ -66,6 +66,10 @@ module Loomshuttle
           raise Invalid.new("#{FILE}/started_at is no time.", where: "started_at")
         end
 
+        # @param manifest [Hash] as read
+        # @return [Array<Markers::Marker>]
+        def markers(manifest) = manifest.fetch("markers", []).map { |one| Markers::Marker.new(at: one["at"], frames: one["frames"].to_i, name: one["name"]) }
+
         # @return [String] a manifest as the file holds it
         def dump(data) = JSON.pretty_generate(data)
 

@@ -81,6 +81,23 @@ RSpec.describe "A virtual take in trouble", :folder do
       expect(File.binread(path(1, copy))).to eq(File.binread(path(1)))
     end
 
+    it "goes into the bin with the take and comes out with it, also when the mirror is elsewhere by then" do
+      recorder.capture_start(name: "Both")
+      rig.run(0.2)
+      recorder.capture_stop
+      recorder.capture_start(name: "Another")
+      rig.run(0.2)
+      recorder.capture_stop
+      recorder.configure(tracks: recorder.status["tracks"], mirror: File.join(@folder, "third"))
+      there = -> { [recorder.takes, second].map { |root| Loomshuttle::Recorder::Manifest.all(root).map { |_, take| take["number"] } } }
+      recorder.shelf.discard(take: 1)
+      expect([there.call, recorder.shelf.bin.map { |take| take["number"] }]).to eq([[[2], [2]], [1]])
+      recorder.shelf.restore(number: 1)
+      expect([there.call, recorder.shelf.bin]).to eq([[[1, 2], [1, 2]], []])
+      recorder.shelf.discard(take: 1)
+      expect([recorder.shelf.empty_bin, Dir.children(File.join(second, "bin"))]).to eq([{ "deleted" => 1 }, []])
+    end
+
     it "may fail without harm: the take goes on and says so" do
       recorder.capture_start(name: "One")
       rig.run(0.5)
@@ -298,6 +315,15 @@ RSpec.describe Loomshuttle::Recorder::Recovery, :folder do
     rig.run(0.2)
     recorder.capture_start(name: "Cut")
     rig.run(seconds)
+  end
+
+  it "keeps a marker that was set a moment before, in the files too" do
+    cut_off(0.1)
+    recorder.mark(name: "Last words")
+    rig.run(0.1)
+    expect(again.recovered.first).to include("frames" => 9600, "markers" => [{ "at" => 4800, "frames" => 0, "name" => "Last words" }])
+    expect(Tools.run("sndfile-info", path(1))).to match(/Frames\s*: 9600\b/).and include("Last words")
+    expect(File.read(Dir[File.join(takes.last.first, "* markers.csv")].first)).to include("Last words")
   end
 
   it "mends the second copy as well, and finds a take that is only there" do
