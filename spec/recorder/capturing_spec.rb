@@ -153,6 +153,16 @@ RSpec.describe Loomshuttle::Recorder::Capturing, :folder do
       expect(Dir.children(takes.last.first)).to include("Set markers.mid", "Set markers.csv")
     end
 
+    # Within one batch both keys meet the same position.
+    it "are kept where the take is stopped in the same moment" do
+      rig.run(0.4)
+      expect(recorder.mark(name: "Chorus")).to include("at" => 19_200)
+      expect(recorder.capture_stop).to include("frames" => 19_200)
+      expect(manifest["markers"]).to eq([{ "at" => 19_200, "frames" => 0, "name" => "Chorus" }])
+      expect(Loomshuttle::Formats::Wav::Reader.new(path(1)).frames).to eq(19_200)
+      expect(Tools.run("sndfile-info", path(1))).to include("Chorus")
+    end
+
     it "can be changed while it is captured and afterwards, without touching a sample" do
       rig.run(0.5)
       recorder.change_take(take: 1, markers: [{ "at" => 2400, "name" => "Early" }])
