@@ -29,7 +29,7 @@ class RunningDesk
 
   def start
     @pid = RunningProcess.spawn("desk", @osc_port, @sends, @returns, @home)
-    Tools.wait_until(60, "the desk") { ask("/get", "name") }
+    Tools.wait_until(60, "the desk") { ask("/get", "name") || RunningProcess.still("desk", @pid) }
   end
 
   def stop = RunningProcess.stop(@pid)
@@ -60,7 +60,7 @@ class RunningRecorder
   # @param disks [Hash{String=>Integer}] folders that only it sees as disks of their own, and their MiB
   def start(disks = {})
     @pid = RunningProcess.spawn("recorder", @home, disks: disks)
-    Tools.wait_until(60, "the recorder") { call("status") }
+    Tools.wait_until(60, "the recorder") { call("status") || RunningProcess.still("recorder", @pid) }
   end
 
   # Describes a card of eight lanes.
@@ -110,9 +110,16 @@ end
 module RunningProcess
   # @param disks [Hash{String=>Integer}] folders and MiB, mounted in memory for this process alone
   def self.spawn(name, *arguments, disks: {})
-    log = File.join(Dir.tmpdir, "loomshuttle-test-#{name}.log")
-    Process.spawn(*apart(disks), RbConfig.ruby, File.join(Loomshuttle::ROOT, "processes", "#{name}.rb"), *arguments.map(&:to_s), out: [log, "a"], err: %i[child out],
+    Process.spawn(*apart(disks), RbConfig.ruby, File.join(Loomshuttle::ROOT, "processes", "#{name}.rb"), *arguments.map(&:to_s), out: [log(name), "a"], err: %i[child out],
                                                                                                                                  pgroup: true)
+  end
+
+  def self.log(name) = File.join(Dir.tmpdir, "loomshuttle-test-#{name}.log")
+
+  # Nobody waits for what has ended.
+  # @return [nil] while it runs
+  def self.still(name, pid)
+    raise "The #{name} ended: #{File.readlines(log(name)).last}" if Process.wait(pid, Process::WNOHANG)
   end
 
   def self.apart(disks)

@@ -26,18 +26,24 @@ module Tools
     got
   end
 
+  # Below those that the kernel gives to sockets that name none, and none twice: whoever asked first may not be bound yet.
   # @return [Integer] a UDP port of which so many, two apart, are free
   def free_udp_ports(count = 1)
     200.times do
-      port = 20_000 + (2 * rand(10_000))
-      sockets = (0...count).map { |n| UDPSocket.new.tap { |socket| socket.bind("127.0.0.1", port + (2 * n)) } }
-      sockets.each(&:close)
+      port = 20_000 + (2 * rand(6_000))
+      wanted = (0...count).map { |n| port + (2 * n) }
+      next if wanted.intersect?(given_ports)
+
+      wanted.map { |one| UDPSocket.new.tap { |socket| socket.bind("127.0.0.1", one) } }.each(&:close)
+      given_ports.concat(wanted)
       return port
     rescue Errno::EADDRINUSE
       next
     end
     raise "no free UDP ports"
   end
+
+  def given_ports = @given_ports ||= []
 end
 
 RSpec.configure { |config| config.include(Tools) }
