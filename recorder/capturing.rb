@@ -9,6 +9,8 @@ module Loomshuttle
       # Less than this on the disk (bytes), or less than so many seconds of it, and the take is closed while that is still possible.
       RESERVE = 64 << 20
       LAST_SECONDS = 10
+      # One that would be closed in a moment is not begun (seconds).
+      FIRST_SECONDS = 15
       # Less than this (seconds), and it is told.
       WARN_SECONDS = 300
       # What is behind is waited for when a take is stopped (seconds).
@@ -229,7 +231,7 @@ module Loomshuttle
       def seconds_of(copy, rate) = @free[copy] && rate.positive? ? (@free[copy] - RESERVE) / rate : nil
 
       def check_room(rate)
-        return if (seconds_of(:first, rate) || LAST_SECONDS) >= LAST_SECONDS
+        return if (seconds_of(:first, rate) || FIRST_SECONDS) >= FIRST_SECONDS
 
         raise Invalid.new("The disk is full: #{@free[:first] >> 20} MiB are free, of which #{RESERVE >> 20} MiB stay free. Make room, or choose fewer tracks.", where: "disk")
       end

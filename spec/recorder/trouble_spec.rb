@@ -13,7 +13,7 @@ RSpec.describe "A virtual take in trouble", :folder do
       recorder.capture_start
       rig.run(0.2)
       expect(recorder.status["capture"]).to include("disk_seconds" => 100, "warning" => "The disk is full in 1 min 40 s.")
-      recorder.tell_free(takes: (64 << 20) + (576_000 * 9))
+      recorder.tell_free(takes: (64 << 20) + (576_000 * 12)) # the last take was closed at less than ten seconds, and what it had spared came free
       rig.run(0.2)
       expect(recorder.status).to include("capture" => nil, "last_problem" => /disk is full/)
       expect(manifest).to include("state" => "ended early", "frames" => 9_600)
@@ -21,8 +21,8 @@ RSpec.describe "A virtual take in trouble", :folder do
     end
 
     it "refuses to begin on what is left of a full one, and says what to do" do
-      recorder.tell_free(takes: (64 << 20) + (576_000 * 9))
-      expect { recorder.capture_start }.to raise_error(Loomshuttle::Invalid, /68 MiB are free, of which 64 MiB stay free. Make room, or choose fewer tracks/)
+      recorder.tell_free(takes: (64 << 20) + (576_000 * 12)) # the last take was closed at less than ten seconds, and what it had spared came free
+      expect { recorder.capture_start }.to raise_error(Loomshuttle::Invalid, /70 MiB are free, of which 64 MiB stay free. Make room, or choose fewer tracks/)
       expect(takes).to eq([])
       recorder.arm(armed: false, numbers: [1, 2])
       expect(recorder.capture_start).to include("number" => 1)
