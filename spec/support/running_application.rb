@@ -12,8 +12,8 @@ class RunningApplication
 
   def self.shared
     @shared ||= new.tap do |one|
-      one.start.open_show(CLEAN)
       at_exit { one.stop && one.remove }
+      one.start.open_show(CLEAN)
     end
   end
 
@@ -50,6 +50,8 @@ class RunningApplication
 
   # @return [Integer] exit code
   def stop(signal = :TERM)
+    return unless @pid
+
     Process.kill(signal, @pid)
     Process.wait(@pid)
     $?.exitstatus # rubocop:disable Style/SpecialGlobalVars

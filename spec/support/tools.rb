@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "fiddle"
 require "open3"
 
 # Reference tools from Debian. A missing one fails the test: bin/test installs them all.
@@ -14,16 +15,28 @@ module Tools
     text
   end
 
-  # Waits for a condition, never for a time: the seconds are for giving up, and a busy machine may need many.
+  # A machine that does a dozen other things takes so many times longer.
+  PATIENCE = 3
+
+  # Waits for a condition, never for a time: the seconds are for giving up on a machine that does nothing else.
   # @param what [String, Proc] that is waited for, or how it is instead, for the words of the failure
   def wait_until(seconds = 60, what = "the condition")
-    deadline = Process.clock_gettime(Process::CLOCK_MONOTONIC) + seconds
+    deadline = Process.clock_gettime(Process::CLOCK_MONOTONIC) + (seconds * PATIENCE)
     until (got = yield)
-      raise "Waited #{seconds} s for #{what.respond_to?(:call) ? what.call : what}" if Process.clock_gettime(Process::CLOCK_MONOTONIC) > deadline
+      raise "Waited #{seconds * PATIENCE} s for #{what.respond_to?(:call) ? what.call : what}" if Process.clock_gettime(Process::CLOCK_MONOTONIC) > deadline
 
       sleep(0.02)
     end
     got
+  end
+
+  # Takes what is free on a file's disk in a moment, on the slowest machine too: room is taken and not written, in halves of what fits no
+  # more, down to a page. (Ruby has no fallocate(2).)
+  def take_all_room(file)
+    whole = Fiddle::TYPE_LONG_LONG
+    fallocate = Fiddle::Function.new(Fiddle.dlopen(nil)["fallocate64"], [Fiddle::TYPE_INT, Fiddle::TYPE_INT, whole, whole], Fiddle::TYPE_INT)
+    size, at = 1 << 30, 0
+    fallocate.call(file.fileno, 0, at, size).zero? ? at += size : size /= 2 while size >= 4096
   end
 
   # Below those that the kernel gives to sockets that name none, and none twice: whoever asked first may not be bound yet.
