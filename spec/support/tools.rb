@@ -31,12 +31,12 @@ module Tools
   end
 
   # Takes what is free on a file's disk in a moment, on the slowest machine too: room is taken and not written, in halves of what fits no
-  # more, down to a page. (Ruby has no fallocate(2).)
+  # more. Less than 64 KiB stay, and nobody takes what others give back afterwards. (Ruby has no fallocate(2).)
   def take_all_room(file)
     whole = Fiddle::TYPE_LONG_LONG
     fallocate = Fiddle::Function.new(Fiddle.dlopen(nil)["fallocate64"], [Fiddle::TYPE_INT, Fiddle::TYPE_INT, whole, whole], Fiddle::TYPE_INT)
     size, at = 1 << 30, 0
-    fallocate.call(file.fileno, 0, at, size).zero? ? at += size : size /= 2 while size >= 4096
+    fallocate.call(file.fileno, 0, at, size).zero? ? at += size : size /= 2 while size >= 1 << 16
   end
 
   # Below those that the kernel gives to sockets that name none, and none twice: whoever asked first may not be bound yet.
