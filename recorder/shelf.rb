@@ -35,7 +35,7 @@ module Loomshuttle
         raise Invalid.new("Take #{manifest['number']} is being played; stop it first.", where: "take") if @playing.call == manifest["id"]
 
         changed do
-          copies.each_key { |folder| TakeChange.discard(File.dirname(folder), folder) }
+          copies.map(&:first).each { |folder| TakeChange.discard(File.dirname(folder), folder) }
           { "discarded" => manifest["number"] }
         end
       end

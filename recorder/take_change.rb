@@ -66,7 +66,7 @@ module Loomshuttle
         end
 
         # Deletes what lies in the bin for good.
-        def empty(root) = Manifest.all(File.join(root, BIN)).each_key { |folder| FileUtils.rm_r(folder) }
+        def empty(root) = Manifest.all(File.join(root, BIN)).map(&:first).each { |folder| FileUtils.rm_r(folder) }
 
         private
 
