@@ -13,7 +13,7 @@ RSpec.describe "A virtual take in trouble", :folder do
       recorder.capture_start
       rig.run(0.2)
       expect(recorder.status["capture"]).to include("disk_seconds" => 100, "warning" => "The disk is full in 1 min 40 s.")
-      recorder.tell_free(takes: (64 << 20) + (576_000 * 12)) # the last take was closed at less than ten seconds, and what it had spared came free
+      recorder.tell_free(takes: (64 << 20) + (576_000 * 9))
       rig.run(0.2)
       expect(recorder.status).to include("capture" => nil, "last_problem" => /disk is full/)
       expect(manifest).to include("state" => "ended early", "frames" => 9_600)
