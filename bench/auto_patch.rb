@@ -14,14 +14,14 @@ module Loomshuttle
       (1..count).map do |n|
         name = { 0 => "Pair #{n / 8} L", 1 => "Pair #{n / 8} R" }.fetch(n % 8) { "Source #{n}" }
         Formats::InputList::Entry.new(line: n, channel: nil, name: name, short: "", socket: nil, mic: "", stand: "", phantom: false,
-                                      spot: Patch::SPOTS[n % 3], colour: nil, gain: 20)
+                                      spot: Settings::SPOTS[n % 3], colour: nil, gain: 20)
       end
     end
 
     def self.row(name, show, count)
       list = entries(count)
-      parts = Bench.milliseconds(5) { Patch::AutoPatch.parts(show, list) }
-      whole = Bench.milliseconds(5) { Patch::AutoPatch.edit(show, list) }
+      parts = Bench.milliseconds(5) { Steps::AutoPatch.parts(show, list) }
+      whole = Bench.milliseconds(5) { Steps::AutoPatch.edit(show, list) }
       [name, count, parts.round(1), whole.round(1), (whole * 1000 / count).round]
     end
   end
@@ -29,7 +29,7 @@ end
 
 Bench.machine
 rows = [16, 32, 64, 128, 256].map { |count| Loomshuttle::AutoPatchBench.row("patches singly", BigShow.blank(count), count) }
-alder = Loomshuttle::Patch::Show.blank(BigShow::CATALOG, { name: "Bench" }, desk: "alder-40")
-alder = 2.times.reduce(alder) { |show, _| Loomshuttle::Patch::Chain.add(show, profile: "bramble-16", port: "a").apply(show).first }
+alder = Loomshuttle::Settings::Show.blank(BigShow::CATALOG, { name: "Bench" }, desk: "alder-40")
+alder = 2.times.reduce(alder) { |show, _| Loomshuttle::Steps::Chain.add(show, profile: "bramble-16", port: "a").apply(show).first }
 rows += [16, 32].map { |count| Loomshuttle::AutoPatchBench.row("Alder 40, blocks", alder, count) }
 Bench.table([["desk", "inputs", "proposal, ms", "proposal and edit, ms", "microseconds an input"], *rows])

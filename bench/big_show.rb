@@ -21,12 +21,12 @@ module BigShow
 
   def blank(channels)
     desk = Loomshuttle::Rig::Profile.from(profile(channels))
-    Loomshuttle::Patch::Show.blank(CATALOG.with([desk]), { name: "Bench" }, desk: desk.id)
+    Loomshuttle::Settings::Show.blank(CATALOG.with([desk]), { name: "Bench" }, desk: desk.id)
   end
 
   def straight(channels)
-    show = COLUMNS.reduce(blank(channels)) { |now, column| Loomshuttle::Patch::RunStraight.edit(now, column: column, first: 1, count: channels, start: 1).apply(now).first }
+    show = COLUMNS.reduce(blank(channels)) { |now, column| Loomshuttle::Steps::RunStraight.edit(now, column: column, first: 1, count: channels, start: 1).apply(now).first }
     named = (1..channels).flat_map { |n| [["channel/#{n}/name", "Source #{n}"], ["track/#{n}/armed", true]] }.to_h
-    Loomshuttle::Patch::Edit.set("name and arm", named).apply(show).first
+    Loomshuttle::Settings::Edit.set("name and arm", named).apply(show).first
   end
 end

@@ -22,8 +22,8 @@ module Loomshuttle
     def self.steps(show)
       context = Checks::Context.of(show)
       settings = show.set_settings
-      { load: -> { Patch::Show.load(show.catalog, show.about, settings) },
-        edit: -> { Patch::Edit.set("x", "channel/3/name" => "X", "send/5/tap" => "post-eq").apply(show) },
+      { load: -> { Settings::Show.load(show.catalog, show.about, settings) },
+        edit: -> { Settings::Edit.set("x", "channel/3/name" => "X", "send/5/tap" => "post-eq").apply(show) },
         build: -> { Signal.build(show) }, strands: -> { Signal::Strands.of(show, context.graph) }, checks: -> { Checks.run(context) },
         sheet: -> { Signal::Sheet.new(show, context.strands) } }
     end

@@ -6,7 +6,7 @@ module Loomshuttle
     # What rules look at. sockets: physical sockets of the rig, and the lanes that they reach; free_bytes: of the capture
     # disk, nil where nobody has measured.
     Context = Value.define(:show, :graph, :strands, :sockets, :free_bytes) do
-      # @param show [Patch::Show]
+      # @param show [Settings::Show]
       # @param free_bytes [Integer, nil]
       def self.of(show, free_bytes: nil)
         graph = Signal.build(show)
@@ -33,9 +33,9 @@ module Loomshuttle
     # @return [Array<Finding>] without those that somebody has accepted
     def self.open(context) = run(context).reject { |finding| context.show.setup.accepted.key?(finding.id) }
 
-    # @return [Patch::Edit, nil] a fix with what moves along on a desk that patches in blocks; nil when that cannot be
+    # @return [Settings::Edit, nil] a fix with what moves along on a desk that patches in blocks; nil when that cannot be
     def self.edit(show, label, settings)
-      Patch::Edit.set(label, Patch::Completed.settings(show, settings)).tap { |edit| edit.apply(show) }
+      Settings::Edit.set(label, Steps::Completed.settings(show, settings)).tap { |edit| edit.apply(show) }
     rescue Invalid
       nil
     end

@@ -8,7 +8,7 @@ module Loomshuttle
   # "recorder/mix/l" (the recorder's own mix),
   # "desk/output/15" (what a mix is patched to), "link/a/down/15", "box-b/out/7".
   module Signal
-    # @param show [Patch::Show]
+    # @param show [Settings::Show]
     # @param mix [Mix, nil] levels of the desk's mix, where they are known
     # @return [Graph]
     def self.build(show, mix: nil) = Build.new(show, mix: mix).graph

@@ -40,11 +40,11 @@ module DemoShow
 
   module_function
 
-  def step(show, kind, options = {}) = apply(show, Loomshuttle::Patch::Propose.for(show, kind, options).edit.settings)
-  def apply(show, settings) = Loomshuttle::Patch::Edit.set("demo", Loomshuttle::Patch::Completed.settings(show, settings)).apply(show).first
+  def step(show, kind, options = {}) = apply(show, Loomshuttle::Steps::Propose.for(show, kind, options).edit.settings)
+  def apply(show, settings) = Loomshuttle::Settings::Edit.set("demo", Loomshuttle::Steps::Completed.settings(show, settings)).apply(show).first
 
   def clean
-    show = Loomshuttle::Patch::Show.blank(CATALOG, ABOUT.merge(name: "Lantern Quay, clean"), desk: "alder-40")
+    show = Loomshuttle::Settings::Show.blank(CATALOG, ABOUT.merge(name: "Lantern Quay, clean"), desk: "alder-40")
     show = 2.times.reduce(show) { |now, _| step(now, "add_box", "profile" => "bramble-16", "port" => "a") }
     show = apply(show, RIG)
     show = step(show, "input_list", "text" => File.read(File.join(FOLDER, "inputs.csv")))

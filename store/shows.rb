@@ -46,7 +46,7 @@ module Loomshuttle
       # @return [Integer] the new show's id; the first one of all is open
       # @raise [Invalid] when a setting does not fit the rig; nothing is kept then
       def create(about, settings)
-        show = Patch::Show.load(@profiles.catalog, about, settings)
+        show = Settings::Show.load(@profiles.catalog, about, settings)
         @db.transaction do
           id = @db[:shows].insert(about: Sequel.pg_jsonb(about), created_at: Time.now, open: open_id.nil?)
           save(id, show.set_settings)
@@ -81,8 +81,8 @@ module Loomshuttle
       # @param who [String]
       # @param known [Loaded, nil] the show as somebody has it; read anew unless it is the newest version
       # @param check [Proc] takes the show before and the changes, and may raise; then nothing is saved
-      # @yieldparam show [Patch::Show] the newest, where the edit is computed from it
-      # @return [Array(Loaded, Array<Patch::Change>)] the list is empty when the edit changes nothing, and no entry is made
+      # @yieldparam show [Settings::Show] the newest, where the edit is computed from it
+      # @return [Array(Loaded, Array<Settings::Change>)] the list is empty when the edit changes nothing, and no entry is made
       # @raise [Stale] @raise [Invalid]
       def apply(id, version:, who:, edit: nil, kind: "edit", reverts: nil, known: nil, check: nil)
         @db.transaction do
@@ -102,13 +102,13 @@ module Loomshuttle
 
       # The show as it was at an earlier version: the journal turned round, entry by entry.
       # @param version [Integer]
-      # @return [Patch::Show]
+      # @return [Settings::Show]
       # @raise [Invalid] when the journal does not go back that far
       def at_version(id, version)
         loaded = load(id)
         raise Invalid.new("There is no version #{version}; the show is at #{loaded.version}.", where: "version") unless version.between?(1, loaded.version)
 
-        entries(id, after: version).reverse.reduce(loaded.show) { |show, entry| Patch::Edit.inverse("", entry[:changes]).apply(show).first }
+        entries(id, after: version).reverse.reduce(loaded.show) { |show, entry| Settings::Edit.inverse("", entry[:changes]).apply(show).first }
       end
 
       # Turns the newest edit that stands round, or the newest undo.
@@ -118,12 +118,12 @@ module Loomshuttle
       def revert(id, version:, who:, kind:, known: nil, check: nil)
         turned = UndoStack.new(labels(id)).next(kind) or raise Invalid.new("There is nothing to #{kind}.", where: kind)
         entry = entry(id, turned[:version])
-        edit = Patch::Edit.inverse("#{kind.capitalize}: #{plain_label(entry)}", entry[:changes])
+        edit = Settings::Edit.inverse("#{kind.capitalize}: #{plain_label(entry)}", entry[:changes])
         apply(id, version: version, who: who, edit: edit, kind: kind, reverts: entry[:id], known: known, check: check)
       end
 
       # @param after [Integer] entries of later versions only
-      # @return [Array<Hash>] oldest first: id, version, kind, label, who, at, reverts, changes (Patch::Change)
+      # @return [Array<Hash>] oldest first: id, version, kind, label, who, at, reverts, changes (Settings::Change)
       def entries(id, after: 0) = @db[:journal].where(show_id: id).where { version > after }.order(:version).map { |row| with_changes(row) }
 
       # A page of the journal, newest first.
@@ -162,12 +162,12 @@ module Loomshuttle
       # The journal without what was changed, for undo and redo; a long one is read in a moment.
       def labels(id) = @db[:journal].where(show_id: id).order(:version).select(:id, :version, :kind, :label).all
 
-      def with_changes(row) = row.merge(changes: row[:changes].map { |change| Patch::Change.new(path: change["path"], from: plain(change["from"]), to: plain(change["to"])) })
+      def with_changes(row) = row.merge(changes: row[:changes].map { |change| Settings::Change.new(path: change["path"], from: plain(change["from"]), to: plain(change["to"])) })
 
       def read(id)
         row = @db[:shows].first(id: id) or raise Invalid.new("There is no show #{id}.", where: "show")
         settings = @db[:settings].where(show_id: id).select_hash(:path, :value).transform_values { |value| plain(value) }
-        show = Patch::Show.load(@profiles.catalog, symbols(row[:about]), settings)
+        show = Settings::Show.load(@profiles.catalog, symbols(row[:about]), settings)
         Loaded.new(id: id, version: row[:version], show: show)
       end
 

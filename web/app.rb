@@ -34,7 +34,7 @@ module Loomshuttle
       def initialize(app, control)
         super(app)
         @control = control
-        @steps = Steps.new(control)
+        @steps = ComputedEdits.new(control)
         @comparison = Comparison.new(control)
       end
 

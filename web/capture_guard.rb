@@ -22,13 +22,13 @@ module Loomshuttle
       # @return [Boolean] whether it stands between harm and a take now
       def closed? = !@capturing.call.nil? && @now.call >= @open_until
 
-      # @param show [Patch::Show] @param changes [Array<Patch::Change>]
+      # @param show [Settings::Show] @param changes [Array<Settings::Change>]
       # @raise [Invalid] when they would harm a take
       def edit(show, changes)
         return unless closed?
 
-        harm = Patch::Harm.of(show, changes).first or return
-        stop("changing \"#{Patch::Telling.setting(show, harm.path)}\"")
+        harm = Settings::DuringCapture.of(show, changes).first or return
+        stop("changing \"#{Settings::Telling.setting(show, harm.path)}\"")
       end
 
       # @param what [String] what would be done, such as "opening another show"

@@ -18,9 +18,9 @@ module Loomshuttle
       # @raise [Invalid] for what is not there
       def of(one, other)
         sides = [side(one), side(other)]
-        changes = sides.all?(&:show) ? Patch::Compare.shows(*sides.map(&:show)) : partial(*sides.map(&:settings))
+        changes = sides.all?(&:show) ? Settings::Compare.shows(*sides.map(&:show)) : partial(*sides.map(&:settings))
         names = sides.filter_map(&:show).first || @control.current.show
-        { one: sides.first.label, other: sides.last.label, changes: changes.map { |change| Patch::Telling.change(names, change.path, change.from, change.to).to_h } }
+        { one: sides.first.label, other: sides.last.label, changes: changes.map { |change| Settings::Telling.change(names, change.path, change.from, change.to).to_h } }
       end
 
       private
@@ -28,7 +28,7 @@ module Loomshuttle
       # Only what both have something to say about.
       def partial(one, other)
         (one.keys & other.keys).filter_map do |path|
-          Patch::Change.new(path: path, from: one[path], to: other[path]) unless @control.desk.same?(one[path], other[path])
+          Settings::Change.new(path: path, from: one[path], to: other[path]) unless @control.desk.same?(one[path], other[path])
         end
       end
 

@@ -85,8 +85,8 @@ module Loomshuttle
       # Applies an edit, lets desk and recorder follow, and tells everybody.
       # @param version [Integer, nil]  @param show [Integer, nil] id of the show that it is meant for
       # @param wait [Boolean] whether to come back only when desk and recorder have followed, or have had their time for it
-      # @yieldparam show [Patch::Show] the newest, for edits that are computed from it
-      # @yieldreturn [Patch::Edit]
+      # @yieldparam show [Settings::Show] the newest, for edits that are computed from it
+      # @yieldreturn [Settings::Edit]
       # @return [Hash] version, changes and, when it waited, desk problems
       def edit(version:, who:, show: nil, wait: false, &compute)
         done(wait) do |known|
@@ -109,12 +109,12 @@ module Loomshuttle
       # @param to ["stage", "take"]   @param channels [Array<Integer>, nil]
       # @return as edit, with what the desk did not take
       def flip(to:, channels:, version:, who:, show: nil)
-        return edit(version: version, who: who, show: show, wait: true) { |newest| Patch::Flip.edit(newest, to: to, channels: channels) } unless to == "stage"
+        return edit(version: version, who: who, show: show, wait: true) { |newest| Steps::Flip.edit(newest, to: to, channels: channels) } unless to == "stage"
 
         same_show(show)
-        wanted = seen.show.then { |now| Patch::Flip.edit(now, to: to, channels: channels).apply(now).first }
+        wanted = seen.show.then { |now| Steps::Flip.edit(now, to: to, channels: channels).apply(now).first }
         problems = @follower.now { @sync.flip(wanted) }.wait(DESK)
-        made = edit(version: version, who: who, show: show) { |newest| Patch::Flip.edit(newest, to: to, channels: channels) }
+        made = edit(version: version, who: who, show: show) { |newest| Steps::Flip.edit(newest, to: to, channels: channels) }
         made.merge(desk_problems: problems)
       rescue Sequel::Error
         raise if problems.nil?
@@ -209,7 +209,7 @@ module Loomshuttle
       end
 
       # @yieldparam known [Derived]
-      # @yieldreturn [Array(Store::Shows::Loaded, Array<Patch::Change>)]
+      # @yieldreturn [Array(Store::Shows::Loaded, Array<Settings::Change>)]
       def done(wait)
         job = nil
         loaded, changes = @lock.synchronize do

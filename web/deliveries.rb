@@ -62,7 +62,7 @@ module Loomshuttle
       end
 
       # @param source [Hash] as folder_of has it
-      # @param show [Patch::Show]
+      # @param show [Settings::Show]
       # @yieldparam seen [Integer] files so far; may raise to end it
       # @return [Array(Array<Delivery::Plan::Item>, Array<Hash>)] items, and what was not understood (where, message)
       # @raise [Invalid]

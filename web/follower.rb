@@ -47,7 +47,7 @@ module Loomshuttle
       # @return [Boolean] whether something waits to be done
       def pending? = @lock.synchronize { @working || @jobs.any? }
 
-      # @param before [Patch::Show]  @param after [Patch::Show]
+      # @param before [Settings::Show]  @param after [Settings::Show]
       # @param soon [Boolean] whether somebody waits for it
       # @return [Job]
       def follow(before, after, soon: false) = add(Job.new(-> { @sync.follow(before, after) }), soon)

@@ -64,7 +64,7 @@ module Loomshuttle
       def keep_preset(name, parts, who)
         raise Invalid.new("A preset needs a name.", where: "name") if name.strip.empty?
 
-        @presets.keep(name.strip, parts, Patch::Parts.of(@control.current.show, parts), who)
+        @presets.keep(name.strip, parts, Settings::PresetParts.of(@control.current.show, parts), who)
       end
 
       private

@@ -12,7 +12,7 @@ module Loomshuttle
         @on_noise = on_noise
       end
 
-      # @param show [Patch::Show]
+      # @param show [Settings::Show]
       # @param differences [Array<Desk::Sync::Difference>, nil] where the desk is not as planned
       def follow(show, differences)
         sources = LineCheck::Sources.of(show, differences.to_a.to_h { |one| [one.path, one.desk] })

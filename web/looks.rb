@@ -27,7 +27,7 @@ module Loomshuttle
 
       def stop = @worker&.stop
 
-      # @param source [Hash]   @param show [Patch::Show]
+      # @param source [Hash]   @param show [Settings::Show]
       # @return [String] its id
       # @raise [Invalid] at once when the folder is none, or many wait already
       def begin(source, show)

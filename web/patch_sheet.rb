@@ -5,14 +5,14 @@ require "prawn/table"
 
 module Loomshuttle
   module Web
-    # The patch sheet as PDF: what Patch::Sheets says, a table a section, on A4.
+    # The patch sheet as PDF: what Views::Sheets says, a table a section, on A4.
     module PatchSheet
       # Debian's DejaVu fonts; the PDF format's own know no UTF-8.
       FONTS = "/usr/share/fonts/truetype/dejavu"
       FACES = { normal: "DejaVuSans.ttf", bold: "DejaVuSans-Bold.ttf" }.freeze
       INK, RULE, GROUND = "23201C", "B9AF9B", "F3EDE1"
 
-      # @param show [Patch::Show]
+      # @param show [Settings::Show]
       # @param printed [Time]
       # @return [String] the file's bytes
       def self.render(show, printed: Time.now)
@@ -21,7 +21,7 @@ module Loomshuttle
         pdf.font("DejaVu", size: 9)
         pdf.fill_color(INK)
         head(pdf, show)
-        Patch::Sheets.of(show).each { |table| section(pdf, table) }
+        Views::Sheets.of(show).each { |table| section(pdf, table) }
         foot(pdf, show, printed)
         pdf.render
       end

@@ -28,7 +28,7 @@ module Loomshuttle
       def patching
         return "Patches each channel by itself, flips by #{@desk.flip}" if @desk.stage_block == 1
 
-        slots = @desk.free_slots.zero? ? "no free slots" : "#{Patch::Blocks.single(@show).size} of #{@desk.free_slots} free slots taken"
+        slots = @desk.free_slots.zero? ? "no free slots" : "#{Settings::Blocks.single(@show).size} of #{@desk.free_slots} free slots taken"
         "Patches in blocks of #{@desk.stage_block}, #{slots}, flips by #{@desk.flip}"
       end
 
@@ -105,9 +105,9 @@ module Loomshuttle
 
       def choices
         kinds = %w[desk box interface].to_h { |kind| [kind, @show.catalog.all.select { |profile| profile.kind == kind }.map { |profile| { id: profile.id, name: profile.name } }] }
-        { desks: kinds["desk"], boxes: kinds["box"], interfaces: kinds["interface"], rates: @desk.rates, spots: Patch::SPOTS, buffers: Patch::Rules::BUFFERS,
+        { desks: kinds["desk"], boxes: kinds["box"], interfaces: kinds["interface"], rates: @desk.rates, spots: Settings::SPOTS, buffers: Settings::Rules::BUFFERS,
           taps: @desk.taps.map { |tap| { id: tap, label: Rig::Label::TAPS.fetch(tap) } },
-          clocks: Patch::Clock.devices(@show).keys.map { |device| { id: device, name: Patch::Clock.name(device).sub(/\A./, &:upcase) } } }
+          clocks: Settings::Clock.devices(@show).keys.map { |device| { id: device, name: Settings::Clock.name(device).sub(/\A./, &:upcase) } } }
       end
     end
   end

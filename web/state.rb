@@ -15,7 +15,7 @@ module Loomshuttle
       end
 
       def to_h
-        { show: @derived.id, version: @derived.version, rate: @show.rate, clock: Patch::Clock.words(@show), desk: desk, positions: positions, recorder: recorder, disk: disk,
+        { show: @derived.id, version: @derived.version, rate: @show.rate, clock: Settings::Clock.words(@show), desk: desk, positions: positions, recorder: recorder, disk: disk,
           findings: findings, troubles: @troubles }
       end
 

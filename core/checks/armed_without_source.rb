@@ -16,7 +16,7 @@ module Loomshuttle
           title = show.title_of(track)
           Finding.new(id: "armed-without-source/#{track.number}", check: "armed-without-source", severity: Finding::BLOCKS,
                       sentence: "#{title} is armed, but nothing reaches #{where(track, title, empty)}.", path: empty, at: empty,
-                      fix: Patch::Edit.set("Disarm #{title}", "track/#{track.number}/armed" => false))
+                      fix: Settings::Edit.set("Disarm #{title}", "track/#{track.number}/armed" => false))
         end
       end
 

@@ -24,7 +24,7 @@ module Loomshuttle
         # The first port that has room.
         def connect(show, plan)
           show.profile.ports.each do |port|
-            return Patch::Chain.connect(show, plan.letter, port)
+            return Steps::Chain.connect(show, plan.letter, port)
           rescue Invalid
             next
           end
@@ -42,7 +42,7 @@ module Loomshuttle
         def to_the_end(show, hung)
           chain = show.layout.chain(hung.port)
           order = (chain - [hung]) + [hung]
-          Patch::Edit.set("Put it at the end of the chain", order.each.with_index(1).to_h { |one, place| ["box/#{one.id.delete_prefix('box-')}/place", place] })
+          Settings::Edit.set("Put it at the end of the chain", order.each.with_index(1).to_h { |one, place| ["box/#{one.id.delete_prefix('box-')}/place", place] })
         end
       end
     end

@@ -26,7 +26,7 @@ module Loomshuttle
         # A free output that has a socket.
         def fix(show, bus)
           free = show.outputs.values.find { |output| output.source.nil? && output.expected.nil? && !MainSockets.sockets_of(show, output.number).empty? } or return
-          Patch::Edit.set("Send #{bus.name} to output #{free.number}", "output/#{free.number}/source" => "desk/bus/#{bus.number}")
+          Settings::Edit.set("Send #{bus.name} to output #{free.number}", "output/#{free.number}/source" => "desk/bus/#{bus.number}")
         end
       end
     end

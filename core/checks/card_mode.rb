@@ -11,7 +11,7 @@ module Loomshuttle
 
         mode, lanes = show.profile.card_modes.max_by(&:last)
         sentence = "The card carries #{show.card_lanes} lanes each way, but the tracks use #{cut.size} more, up to lane #{cut.last}."
-        fix = Patch::Edit.set("Set the card to #{mode}", "setup/card_mode" => mode) if lanes >= cut.last
+        fix = Settings::Edit.set("Set the card to #{mode}", "setup/card_mode" => mode) if lanes >= cut.last
         [Finding.new(id: "card-mode", check: "card-mode", severity: Finding::BLOCKS, sentence: sentence,
                      path: cut.map { |lane| "card/send/#{lane}" }, at: cut.map { |lane| "card/send/#{lane}" }, fix: fix)]
       end

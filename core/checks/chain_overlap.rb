@@ -30,7 +30,7 @@ module Loomshuttle
         def name(hung) = "Box #{hung.id.delete_prefix('box-').upcase}"
 
         # Offsets one behind the other, in the order of the chain.
-        def fix(show, port) = Patch::Edit.set("Set the offsets of link #{port.upcase} one behind the other", Patch::Chain.offsets(show.layout.chain(port)))
+        def fix(show, port) = Settings::Edit.set("Set the offsets of link #{port.upcase} one behind the other", Steps::Chain.offsets(show.layout.chain(port)))
       end
     end
   end

@@ -5,11 +5,11 @@ module Loomshuttle
     # Exactly one device leads the clock; with none or two, links click and drop out.
     module ClockLeader
       def self.findings(context)
-        leaders = Patch::Clock.leaders(context.show)
+        leaders = Settings::Clock.leaders(context.show)
         return [] if leaders.size == 1
 
-        [Finding.new(id: "clock-leader", check: "clock-leader", severity: Finding::BLOCKS, sentence: sentence(leaders.map { |device| Patch::Clock.name(device) }),
-                     path: [], at: [], fix: Patch::Clock.lead(context.show, "desk"))]
+        [Finding.new(id: "clock-leader", check: "clock-leader", severity: Finding::BLOCKS, sentence: sentence(leaders.map { |device| Settings::Clock.name(device) }),
+                     path: [], at: [], fix: Settings::Clock.lead(context.show, "desk"))]
       end
 
       def self.sentence(names)

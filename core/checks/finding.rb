@@ -8,7 +8,7 @@ module Loomshuttle
     #   sentence  what is wrong, for a person
     #   path      points that show it, in the signal's order
     #   at        points to mark on the strand sheet: where the trouble is
-    #   fix       Patch::Edit that mends it, or nil
+    #   fix       Settings::Edit that mends it, or nil
     Finding = Value.define(:id, :check, :severity, :sentence, :path, :at, :fix)
     Finding::BLOCKS = "blocks"
     Finding::LOOK = "look"

@@ -39,7 +39,7 @@ module Loomshuttle
           there = show.tracks.values.find { |one| one != track && one.outputs.include?(lane) }
           return swap(show, track, outputs, there, lane => strand.return) if there
 
-          Patch::Edit.set("Play #{show.title_of(track)} to card return #{lane}", "track/#{track.number}/outputs" => outputs)
+          Settings::Edit.set("Play #{show.title_of(track)} to card return #{lane}", "track/#{track.number}/outputs" => outputs)
         end
 
         # Whoever plays to that return now takes the one that becomes free.
@@ -47,8 +47,8 @@ module Loomshuttle
           moved = there.outputs.map { |lane| lanes.fetch(lane, lane) }
           return if moved.uniq.size != moved.size
 
-          Patch::Edit.set("Swap the returns of #{show.title_of(track)} and #{show.title_of(there)}",
-                          "track/#{track.number}/outputs" => outputs, "track/#{there.number}/outputs" => moved)
+          Settings::Edit.set("Swap the returns of #{show.title_of(track)} and #{show.title_of(there)}",
+                             "track/#{track.number}/outputs" => outputs, "track/#{there.number}/outputs" => moved)
         end
 
         def hear(show, strand, channel)

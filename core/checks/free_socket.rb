@@ -4,11 +4,11 @@ module Loomshuttle
   module Checks
     # Sockets that are there and that no named channel hears.
     module FreeSocket
-      # @param show [Patch::Show]  @param channel [Patch::Channel]
-      # @return [Array<Patch::Choices::Choice>] that the channel could hear
+      # @param show [Settings::Show]  @param channel [Settings::Channel]
+      # @return [Array<Views::Choices::Choice>] that the channel could hear
       def self.choices(show, channel)
         taken = show.channels.values.filter_map { |other| other.stage unless other.name.empty? && !other.fixed }.to_h { |point| [point, true] }
-        Patch::Choices.for(show, "hears_on_stage", channel.number).select do |choice|
+        Views::Choices.for(show, "hears_on_stage", channel.number).select do |choice|
           point = choice.settings.values.first
           choice.missing.nil? && point && !taken[point] && !point.start_with?("card/")
         end

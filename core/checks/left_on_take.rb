@@ -13,7 +13,7 @@ module Loomshuttle
                      sentence: "#{what} on take: the stage is not heard there.",
                      path: channels.flat_map { |channel| [channel.take, context.show.profile.channel_points(channel.number).first].compact },
                      at: channels.flat_map { |channel| context.show.profile.channel_points(channel.number) },
-                     fix: Patch::Flip.edit(context.show, to: "stage"))]
+                     fix: Steps::Flip.edit(context.show, to: "stage"))]
       end
     end
   end

@@ -35,12 +35,12 @@ module Loomshuttle
           free = show.profile.ports.find { |port| show.layout.chain(port).empty? }
           letter = hung.id.delete_prefix("box-")
           if free && [hung.box.inputs, hung.box.outputs].max <= show.layout.link_lanes
-            return Patch::Edit.set("Move Box #{letter.upcase} to port #{free.upcase}",
-                                   "box/#{letter}/port" => free, "box/#{letter}/place" => 1, "box/#{letter}/input_offset" => 0, "box/#{letter}/output_offset" => 0)
+            return Settings::Edit.set("Move Box #{letter.upcase} to port #{free.upcase}",
+                                      "box/#{letter}/port" => free, "box/#{letter}/place" => 1, "box/#{letter}/input_offset" => 0, "box/#{letter}/output_offset" => 0)
           end
 
           rate = show.profile.rates.find { |one| Rig::Aes50.lanes(one) > show.layout.link_lanes } or return
-          Patch::Edit.set("Run the rig at #{rate / 1000} kHz", "rig/rate" => rate)
+          Settings::Edit.set("Run the rig at #{rate / 1000} kHz", "rig/rate" => rate)
         end
       end
     end

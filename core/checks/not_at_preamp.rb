@@ -26,7 +26,7 @@ module Loomshuttle
                       sentence: "#{channel.title} is taken at #{tap}, so its take #{effect}.",
                       path: [strand.socket, "#{strand.channel}@#{strand.tap}", "card/send/#{strand.send}", "track/#{strand.track}/in"].compact,
                       at: ["card/send/#{strand.send}"],
-                      fix: Patch::Edit.set("Take #{channel.title} at the preamp", "send/#{strand.send}/tap" => "preamp"))
+                      fix: Settings::Edit.set("Take #{channel.title} at the preamp", "send/#{strand.send}/tap" => "preamp"))
         end
       end
     end

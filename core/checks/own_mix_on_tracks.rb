@@ -23,7 +23,7 @@ module Loomshuttle
         heard = show.channels.values.flat_map { |one| [one.take, one.stage] }.compact.grep(%r{\Acard/}).map { |point| point[/\d+\z/].to_i }
         taken = heard + show.tracks.values.flat_map(&:outputs)
         pair = (1...show.profile.returns).step(2).to_a.reverse.map { |lane| [lane, lane + 1] }.find { |lanes| !lanes.intersect?(taken) && lanes.last <= show.card_lanes }
-        Patch::Edit.set(pair ? "Move the recorder's own mix to card returns #{pair.join(' and ')}" : "Let the recorder's own mix leave nowhere", "setup/own_mix" => pair || [])
+        Settings::Edit.set(pair ? "Move the recorder's own mix to card returns #{pair.join(' and ')}" : "Let the recorder's own mix leave nowhere", "setup/own_mix" => pair || [])
       end
       private_class_method :fix
     end

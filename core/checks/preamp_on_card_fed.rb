@@ -19,7 +19,7 @@ module Loomshuttle
           Finding.new(id: "preamp-on-card-fed/#{send.lane}", check: "preamp-on-card-fed", severity: Finding::BLOCKS,
                       sentence: "#{channel.title} hears #{Rig::Label.for(channel.stage).downcase}, but is taken at the preamp, where it is silent.",
                       path: [channel.stage, "#{send.source}@preamp", "card/send/#{send.lane}"], at: ["card/send/#{send.lane}"],
-                      fix: Patch::Edit.set("Take #{channel.title} at channel in", "send/#{send.lane}/tap" => "channel-in"))
+                      fix: Settings::Edit.set("Take #{channel.title} at channel in", "send/#{send.lane}/tap" => "channel-in"))
         end
       end
     end

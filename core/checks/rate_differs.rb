@@ -26,7 +26,7 @@ module Loomshuttle
 
         def fix(show)
           rate = devices(show).values.reduce(:&).first or return
-          Patch::Edit.set("Run the rig at #{kilohertz(rate)}", "rig/rate" => rate)
+          Settings::Edit.set("Run the rig at #{kilohertz(rate)}", "rig/rate" => rate)
         end
 
         def kilohertz(rate) = "#{(rate / 1000.0).to_s.delete_suffix('.0')} kHz"

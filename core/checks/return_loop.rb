@@ -37,9 +37,12 @@ module Loomshuttle
         # On take the preamp is the way out of the loop; a channel that always hears the card must not be played to.
         def fix(show, track, send)
           channel = show.channel_at(send.source)
-          return Patch::Edit.set("Take #{channel.title} at the preamp", "send/#{send.lane}/tap" => "preamp") if channel.position == "take" && show.profile.taps.include?("preamp")
+          if channel.position == "take" && show.profile.taps.include?("preamp")
+            return Settings::Edit.set("Take #{channel.title} at the preamp",
+                                      "send/#{send.lane}/tap" => "preamp")
+          end
 
-          Patch::Edit.set("Let #{show.title_of(track)} play to no return", "track/#{track.number}/outputs" => [])
+          Settings::Edit.set("Let #{show.title_of(track)} play to no return", "track/#{track.number}/outputs" => [])
         end
       end
     end

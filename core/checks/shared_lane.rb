@@ -44,12 +44,12 @@ module Loomshuttle
         end
 
         def declare(show, tracks)
-          name = "with #{show.title_of(tracks.first)}"[0, Patch::Rules::NAME_LENGTH]
-          Patch::Edit.set("Let them share the return on purpose", tracks.to_h { |track| ["track/#{track.number}/shares", name] })
+          name = "with #{show.title_of(tracks.first)}"[0, Settings::Rules::NAME_LENGTH]
+          Settings::Edit.set("Let them share the return on purpose", tracks.to_h { |track| ["track/#{track.number}/shares", name] })
         end
 
         def move_to(show, track, side, lanes)
-          Patch::Edit.set("Move #{show.title_of(track)} to #{SIDES[side].first} #{lanes.join(' and ')}", "track/#{track.number}/#{side}" => lanes)
+          Settings::Edit.set("Move #{show.title_of(track)} to #{SIDES[side].first} #{lanes.join(' and ')}", "track/#{track.number}/#{side}" => lanes)
         end
       end
     end

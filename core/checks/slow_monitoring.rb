@@ -16,7 +16,7 @@ module Loomshuttle
 
         [Finding.new(id: "slow-monitoring", check: "slow-monitoring", severity: Finding::LOOK,
                      sentence: "The stage is heard through the computer, which takes #{total.round(1)} ms there and back; more than #{LIMIT_MS} ms puts players off.",
-                     path: [], at: [], fix: Patch::Edit.set("Let the stage hear itself through the desk", "setup/monitoring" => "desk"))]
+                     path: [], at: [], fix: Settings::Edit.set("Let the stage hear itself through the desk", "setup/monitoring" => "desk"))]
       end
     end
   end

@@ -11,7 +11,7 @@ module Loomshuttle
         return [] if wrong.empty?
 
         channels = wrong.map { |strand| show.channel_at(strand.channel) }.uniq
-        fix = Patch::Edit.set("Take at channel in while on take", wrong.to_h { |strand| ["send/#{strand.send}/tap", "channel-in"] })
+        fix = Settings::Edit.set("Take at channel in while on take", wrong.to_h { |strand| ["send/#{strand.send}/tap", "channel-in"] })
         [Finding.new(id: "stage-preamp-on-take", check: "stage-preamp-on-take", severity: Finding::LOOK,
                      sentence: "#{sentence(channels)} on take, but armed at the preamp: a capture now writes the stage, not what is heard.",
                      path: wrong.flat_map { |strand| ["#{strand.channel}@preamp", "card/send/#{strand.send}"] },

@@ -32,7 +32,7 @@ module Loomshuttle
           starts = (1...count).step(2).reject { |lane| taken.include?(lane) || taken.include?(lane + 1) || (side == :inputs && occupied?(show, track, lane)) }
           start = starts.min_by { |lane| (lane - track[side].first).abs } or return
           lanes = [start, start + 1]
-          Patch::Edit.set("Move #{show.title_of(track)} to #{WORDS[side]} #{lanes.join(' and ')}", settings(show, track, side, lanes))
+          Settings::Edit.set("Move #{show.title_of(track)} to #{WORDS[side]} #{lanes.join(' and ')}", settings(show, track, side, lanes))
         end
 
         # Sends of something else must stay where they are.

@@ -38,12 +38,12 @@ module Loomshuttle
           others = titles.except(*tracks).values.map(&:downcase)
           return if own.uniq.size < own.size || own.intersect?(others) || tracks.any? { |track| track.inputs.empty? }
 
-          Patch::Edit.set("Call tracks #{tracks.map(&:number).join(' and ')} after their sources", tracks.to_h { |track| ["track/#{track.number}/name", ""] })
+          Settings::Edit.set("Call tracks #{tracks.map(&:number).join(' and ')} after their sources", tracks.to_h { |track| ["track/#{track.number}/name", ""] })
         end
 
         def number(tracks, title)
-          Patch::Edit.set("Number the tracks called #{title}",
-                          tracks.each.with_index(1).to_h { |track, nth| ["track/#{track.number}/name", "#{title} #{nth}"[0, Patch::Rules::NAME_LENGTH]] })
+          Settings::Edit.set("Number the tracks called #{title}",
+                             tracks.each.with_index(1).to_h { |track, nth| ["track/#{track.number}/name", "#{title} #{nth}"[0, Settings::Rules::NAME_LENGTH]] })
         end
       end
     end

@@ -12,7 +12,7 @@ module Loomshuttle
       LEAST = 0.5
       SURE = 0.85
 
-      # @param show [Patch::Show]
+      # @param show [Settings::Show]
       # @return [Array<Target>] every track that is used, by its title, its own name, and the names of its channels
       def self.targets(show)
         show.tracks.values.select(&:used?).map do |track|

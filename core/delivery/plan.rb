@@ -18,7 +18,7 @@ module Loomshuttle
       end
 
       # @param sounds [Array<Sound>]
-      # @param show [Patch::Show]
+      # @param show [Settings::Show]
       # @return [Array<Item>] in the order of their names
       def self.of(sounds, show) = new(sounds, show).items
 

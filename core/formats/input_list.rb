@@ -30,7 +30,7 @@ module Loomshuttle
       NO = ["", "no", "n", "0", "false", "off", "-"].freeze
 
       # @param text [String] as it came, in UTF-8 or Windows-1252
-      # @param show [Patch::Show] whose rig the sockets are looked up in
+      # @param show [Settings::Show] whose rig the sockets are looked up in
       # @return [Read] unknown: headers that mean nothing here
       # @raise [Invalid] when it is no table, or no column is a name
       def self.read(text, show)
@@ -50,7 +50,7 @@ module Loomshuttle
         Read.new(entries: entries, problems: problems, unknown: header.zip(columns).select { |word, known| known.nil? && !word.to_s.strip.empty? }.map(&:first))
       end
 
-      # @param show [Patch::Show]
+      # @param show [Settings::Show]
       # @return [String] one line a named channel; lines end in CR LF, as RFC 4180 has them
       def self.write(show)
         rows = show.channels.values.reject { |channel| channel.name.empty? }.map do |channel|

@@ -5,7 +5,7 @@ module Loomshuttle
     # Reads one row of an input list. What cannot be understood is left out of the entry and reported; a row without a
     # name is no entry.
     class InputRow
-      # @param show [Patch::Show]
+      # @param show [Settings::Show]
       def initialize(show)
         @show = show
         @by_socket = show.layout.sources.select(&:socket).to_h { |source| [source.socket, source.point] }
@@ -20,9 +20,9 @@ module Loomshuttle
         return [nil, [problem("the row has no name and was left out")]] if name.empty?
 
         entry = InputList::Entry.new(
-          line: line, channel: number(words[:channel]), name: fit(name, Patch::Rules::NAME_LENGTH, "name"),
-          short: fit(words[:short].to_s, Patch::Rules::SHORT_LENGTH, "short name"), socket: socket(words[:socket].to_s),
-          mic: fit(words[:mic].to_s, Patch::Rules::WORDS_LENGTH, "microphone"), stand: fit(words[:stand].to_s, Patch::Rules::WORDS_LENGTH, "stand"),
+          line: line, channel: number(words[:channel]), name: fit(name, Settings::Rules::NAME_LENGTH, "name"),
+          short: fit(words[:short].to_s, Settings::Rules::SHORT_LENGTH, "short name"), socket: socket(words[:socket].to_s),
+          mic: fit(words[:mic].to_s, Settings::Rules::WORDS_LENGTH, "microphone"), stand: fit(words[:stand].to_s, Settings::Rules::WORDS_LENGTH, "stand"),
           phantom: yes_or_no(words[:phantom].to_s), spot: spot(words[:spot].to_s), colour: colour(words[:colour].to_s), gain: gain(words[:gain].to_s)
         )
         [entry, @problems]
@@ -82,7 +82,7 @@ module Loomshuttle
       private_constant :SPOTS
 
       def spot(text) = text.empty? ? nil : SPOTS[text.downcase] || note("\"#{text}\" is not left, centre or right of the stage")
-      def colour(text) = text.empty? ? nil : Patch::DYES.find { |dye| dye == text.downcase } || note("there is no dye \"#{text}\"")
+      def colour(text) = text.empty? ? nil : Settings::DYES.find { |dye| dye == text.downcase } || note("there is no dye \"#{text}\"")
 
       def gain(text)
         return nil if text.empty?

@@ -10,7 +10,7 @@ module Loomshuttle
       # What a file holds: the show, and profiles that came along.
       Read = Value.define(:show, :profiles)
 
-      # @param show [Patch::Show]
+      # @param show [Settings::Show]
       # @param shipped [Array<String>] ids of profiles that everybody has
       # @return [Hash] JSON
       def self.write(show, shipped:)
@@ -27,7 +27,7 @@ module Loomshuttle
         profiles = read_profiles(data.fetch("profiles", []), catalog)
         about = data.fetch("about").transform_keys(&:to_sym)
         settings = data.fetch("settings")
-        blank = Patch::Show.blank(catalog.with(profiles), about, desk: settings.fetch("rig/desk") { refuse([fault("/settings/rig~1desk", "the show names no desk")]) })
+        blank = Settings::Show.blank(catalog.with(profiles), about, desk: settings.fetch("rig/desk") { refuse([fault("/settings/rig~1desk", "the show names no desk")]) })
         Read.new(show: put_all(blank, settings.except("rig/desk")), profiles: profiles)
       rescue Invalid => e
         raise e if e.faults.any?
@@ -50,14 +50,14 @@ module Loomshuttle
 
         def put_all(blank, settings)
           faults = []
-          show = Patch::Ordering.sort(settings).reduce(blank) do |now, (path, value)|
+          show = Settings::Ordering.sort(settings).reduce(blank) do |now, (path, value)|
             now.put(path, value)
           rescue Invalid => e
             faults << fault("/settings/#{path.gsub('~', '~0').gsub('/', '~1')}", e.message)
             now
           end
           refuse(faults.uniq) if faults.any?
-          Patch::Limits.check(show)
+          Settings::Limits.check(show)
           show
         end
 

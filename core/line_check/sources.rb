@@ -8,7 +8,7 @@ module Loomshuttle
       RAW = %w[preamp channel-in].freeze
 
       # Channels that hear something on stage and have a name or are sent: others only moved along with their block.
-      # @param show [Patch::Show]
+      # @param show [Settings::Show]
       # @param desk [Hash{String=>Object}] path => value where the desk differs from the plan
       # @return [Array<Source>] in patch order
       def self.of(show, desk = {})

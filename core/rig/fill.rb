@@ -8,7 +8,7 @@ module Loomshuttle
       # mode); lanes: what the cable or card carries at all
       Way = Value.define(:used, :sockets, :lanes)
 
-      # @param show [Patch::Show]
+      # @param show [Settings::Show]
       # @return [Hash{String=>Hash{Symbol=>Way}}] port => :up and :down
       def self.links(show)
         heard = show.channels.values.filter_map(&:stage).uniq

@@ -13,7 +13,7 @@ module Loomshuttle
       attr_reader :desk, :hung, :link_lanes, :rate
 
       # @param desk [Desk]
-      # @param boxes [Hash{String=>Patch::BoxPlan}] by letter
+      # @param boxes [Hash{String=>Settings::BoxPlan}] by letter
       # @param catalog [Catalog]
       # @param rate [Integer] samples a second
       def initialize(desk, boxes, catalog, rate)

@@ -4,7 +4,7 @@ module Loomshuttle
   module Signal
     # Derives the graph from a show: a pure function, in time proportional to the joins.
     class Build
-      # @param show [Patch::Show]
+      # @param show [Settings::Show]
       # @param mix [Mix, nil] the desk's faders and bus levels where they are known; without them the gain of those joins
       #   is nil
       def initialize(show, mix: nil)

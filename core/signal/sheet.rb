@@ -19,7 +19,7 @@ module Loomshuttle
 
       attr_reader :ports, :threads, :loose
 
-      # @param show [Patch::Show]
+      # @param show [Settings::Show]
       # @param strands [Array<Strand>] of the same show
       def initialize(show, strands)
         @show = show
@@ -27,7 +27,7 @@ module Loomshuttle
         @ways = strands.to_h { |strand| [strand.id, SheetWay.ports(show, strand)] }
         @dyes = strands.to_h { |strand| [strand.id, show.channel_at(strand.channel)&.colour || "iron"] }
         @by_port = index_by_port
-        @single = Patch::Blocks.single(show).to_h { |number| [number, true] }
+        @single = Settings::Blocks.single(show).to_h { |number| [number, true] }
         @ports = RAILS.flat_map { |rail| send(:"#{rail}_ports") }
         @rows = @ports.to_h { |port| [port.id, port.row] }
         @threads = make_threads
@@ -83,7 +83,7 @@ module Loomshuttle
 
       def send_ports
         @show.sends.values.map do |send|
-          mix = send.source && !send.source.start_with?(Patch::CHANNEL_POINT) ? Rig::Label.for(send.source) : ""
+          mix = send.source && !send.source.start_with?(Settings::CHANNEL_POINT) ? Rig::Label.for(send.source) : ""
           port("send", send.lane - 1, "card/send/#{send.lane}", send.lane, send.lane.to_s, name: mix, note: send.source ? Rig::Label::TAPS.fetch(@show.tap_of(send)) : "")
         end
       end
@@ -101,7 +101,7 @@ module Loomshuttle
       # The track behind a stereo one gives its row to the right side while nothing is planned for it, so that the tracks
       # behind them stay beside the lanes of their number.
       def shown_tracks
-        @show.tracks.values.reject { |track| Patch::Free.track?(track) && @show.tracks[track.number - 1]&.stereo }
+        @show.tracks.values.reject { |track| Steps::Available.track?(track) && @show.tracks[track.number - 1]&.stereo }
       end
 
       def return_ports

@@ -7,7 +7,7 @@ module Loomshuttle
     module Story
       Hop = Value.define(:point, :label, :text, :gain_db, :delay, :total_gain_db, :total_delay, :setting, :live)
 
-      # @param show [Patch::Show]
+      # @param show [Settings::Show]
       # @param strand [Strand]
       # @param graph [Graph]
       # @return [Array<Hop>] from the socket to the channel that hears the take; delays in samples, gains in dB
@@ -19,7 +19,7 @@ module Loomshuttle
         joins.empty? ? [hop(show, points.first, nil, [])] : of_joins(show, joins)
       end
 
-      # @param show [Patch::Show]
+      # @param show [Settings::Show]
       # @param joins [Array<Join>] one behind the other
       # @return [Array<Hop>] from the first join's start to the last one's end
       def self.of_joins(show, joins)
@@ -124,7 +124,7 @@ module Loomshuttle
         end
 
         def preamp_text(show, channel)
-          Patch::Blocks.single(show).include?(channel.number) ? "#{channel.title}, patched singly through a free slot" : channel.title
+          Settings::Blocks.single(show).include?(channel.number) ? "#{channel.title}, patched singly through a free slot" : channel.title
         end
 
         def track_text(show, point)

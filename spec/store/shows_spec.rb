@@ -5,7 +5,7 @@ RSpec.describe Loomshuttle::Store::Shows do
   let(:shows) { described_class.new(database, CoreHelp::CATALOG) }
   let(:id) { shows.create({ name: "Test" }, straight.settings) }
 
-  def edit(settings, version: nil, who: "Ada", label: "edit") = shows.apply(id, version: version, who: who, edit: Loomshuttle::Patch::Edit.set(label, settings))
+  def edit(settings, version: nil, who: "Ada", label: "edit") = shows.apply(id, version: version, who: who, edit: Loomshuttle::Settings::Edit.set(label, settings))
 
   def load = shows.load(id)
 
@@ -25,7 +25,7 @@ RSpec.describe Loomshuttle::Store::Shows do
     expect(changes.size).to eq(2)
     expect(load.show).to eq(loaded.show)
     expect(shows.entries(id).first).to include(version: 2, kind: "edit", label: "Name it", who: "Ada")
-    expect(shows.entries(id).first[:changes]).to include(Loomshuttle::Patch::Change.new(path: "track/1/inputs", from: [1], to: [3]))
+    expect(shows.entries(id).first[:changes]).to include(Loomshuttle::Settings::Change.new(path: "track/1/inputs", from: [1], to: [3]))
   end
 
   it "makes no version for an edit that changes nothing" do
@@ -91,7 +91,7 @@ RSpec.describe Loomshuttle::Store::Shows do
       edit(random_choice(load.show, random))
     end
     shows.revert(id, version: nil, who: "Ada", kind: "undo") while shows.undoable(id)[:undo]
-    expect(load.show).to eq(Loomshuttle::Patch::Show.load(CoreHelp::CATALOG, { name: "Test" }, straight.settings))
+    expect(load.show).to eq(Loomshuttle::Settings::Show.load(CoreHelp::CATALOG, { name: "Test" }, straight.settings))
   end
 end
 

@@ -10,7 +10,7 @@ module CoreHelp
 
   module_function
 
-  def blank(desk = "rowan-16") = Loomshuttle::Patch::Show.blank(CATALOG, { name: "Test" }, desk: desk)
+  def blank(desk = "rowan-16") = Loomshuttle::Settings::Show.blank(CATALOG, { name: "Test" }, desk: desk)
 
   # A desk that patches in blocks, with two boxes of 16 chained on port A.
   def chained(desk = "alder-40")
@@ -21,12 +21,12 @@ module CoreHelp
   # Channels 1 to count patched straight through to tracks and back, armed and named.
   def straight(count = 16, from: blank)
     show = COLUMNS.reduce(from) do |now, column|
-      Loomshuttle::Patch::RunStraight.edit(now, column: column, first: 1, count: count, start: 1).apply(now).first
+      Loomshuttle::Steps::RunStraight.edit(now, column: column, first: 1, count: count, start: 1).apply(now).first
     end
     set(show, (1..count).flat_map { |n| [["channel/#{n}/name", "Source #{n}"], ["track/#{n}/name", "Source #{n}"], ["track/#{n}/armed", true]] }.to_h)
   end
 
-  def set(show, settings) = Loomshuttle::Patch::Edit.set("test", settings).apply(show).first
+  def set(show, settings) = Loomshuttle::Settings::Edit.set("test", settings).apply(show).first
 
   def findings(show, **facts) = Loomshuttle::Checks.run(Loomshuttle::Checks::Context.of(show, **facts))
 
@@ -46,8 +46,8 @@ module CoreHelp
 
   # Settings of something that the sheet would offer, at random.
   def random_choice(show, random)
-    column = Loomshuttle::Patch::Choices::COLUMNS.keys.sample(random: random)
-    Loomshuttle::Patch::Choices.for(show, column, random.rand(1..cells(show, column))).sample(random: random).settings
+    column = Loomshuttle::Views::Choices::COLUMNS.keys.sample(random: random)
+    Loomshuttle::Views::Choices.for(show, column, random.rand(1..cells(show, column))).sample(random: random).settings
   end
 
   def sine(frames:, amplitude: 1.0, frequency: 997.0, rate: 48_000)

@@ -9,7 +9,7 @@ class RandomRig
 
   def initialize(seed)
     @random = Random.new(seed)
-    @show = Loomshuttle::Patch::Show.blank(CoreHelp::CATALOG, { name: "Random #{seed}" }, desk: DESKS.sample(random: @random))
+    @show = Loomshuttle::Settings::Show.blank(CoreHelp::CATALOG, { name: "Random #{seed}" }, desk: DESKS.sample(random: @random))
     add_boxes
     patch(%w[hears_on_stage hears_on_take send tap], 60)
     put_out
@@ -26,8 +26,8 @@ class RandomRig
   private
 
   def apply(settings)
-    whole = Loomshuttle::Patch::Completed.settings(@show, settings, moving: %w[slot block].sample(random: random))
-    @show = Loomshuttle::Patch::Edit.set("random", whole).apply(@show).first
+    whole = Loomshuttle::Steps::Completed.settings(@show, settings, moving: %w[slot block].sample(random: random))
+    @show = Loomshuttle::Settings::Edit.set("random", whole).apply(@show).first
   rescue Loomshuttle::Invalid
     nil # more than the desk can do; the next one
   end
@@ -36,7 +36,7 @@ class RandomRig
   def add_boxes
     @show.profile.ports.each do |port|
       random.rand(0..3).times do
-        @show = Loomshuttle::Patch::Chain.add(@show, profile: %w[bramble-16 bramble-32].sample(random: random), port: port).apply(@show).first
+        @show = Loomshuttle::Steps::Chain.add(@show, profile: %w[bramble-16 bramble-32].sample(random: random), port: port).apply(@show).first
       rescue Loomshuttle::Invalid
         break # the link is full
       end
@@ -48,7 +48,7 @@ class RandomRig
     times.times do
       column = columns.sample(random: random)
       numbers = %w[send tap].include?(column) ? @show.sends : @show.channels
-      apply(Loomshuttle::Patch::Choices.for(@show, column, numbers.keys.sample(random: random)).sample(random: random).settings)
+      apply(Loomshuttle::Views::Choices.for(@show, column, numbers.keys.sample(random: random)).sample(random: random).settings)
     end
     @show.channels.each_key { |n| apply("channel/#{n}/gain" => random.rand(0..20)) }
   end

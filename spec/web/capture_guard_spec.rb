@@ -9,7 +9,7 @@ RSpec.describe Loomshuttle::Web::CaptureGuard do
 
   before { @now = 100.0 }
 
-  def changes(settings) = Loomshuttle::Patch::Edit.set("", settings).apply(show).last
+  def changes(settings) = Loomshuttle::Settings::Edit.set("", settings).apply(show).last
   def try(settings) = guard.edit(show, changes(settings))
 
   it "lets everything through while nothing is captured" do

@@ -74,7 +74,7 @@ module Loomshuttle
         # What is sent changes the desk as an edit would.
         def guard(show, paths)
           differing = @sync.differences(show).to_a.select { |one| paths.nil? || paths.include?(one.path) }
-          @control.guard.edit(show, differing.map { |one| Patch::Change.new(path: one.path, from: one.desk, to: one.plan) })
+          @control.guard.edit(show, differing.map { |one| Settings::Change.new(path: one.path, from: one.desk, to: one.plan) })
         end
 
         def keep_copy(show, label, who)
@@ -83,7 +83,7 @@ module Loomshuttle
         end
 
         def told(show, difference)
-          told = Patch::Telling.change(show, difference.path, difference.plan, difference.desk)
+          told = Settings::Telling.change(show, difference.path, difference.plan, difference.desk)
           { path: told.path, what: told.what, field: told.field, plan: told.from, desk: told.to }
         end
 

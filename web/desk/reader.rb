@@ -5,7 +5,7 @@ module Loomshuttle
     module Desk
       # What a desk is set to, as the plan would say it. Words the other way round.
       class Reader
-        # @param show [Patch::Show]
+        # @param show [Settings::Show]
         # @param mirror [Hash{String=>Object}]
         def initialize(show, mirror)
           @show = show
@@ -58,7 +58,7 @@ module Loomshuttle
           size = field == :stage ? @desk.stage_block : @desk.take_block
           return each_known(@show.channels.keys.map { |n| ["channel/#{n}/#{field}", "strip/#{n}/#{field}"] }) { |name| point(name) } if size == 1
 
-          blocks = Patch::Blocks.new(@show, field)
+          blocks = Settings::Blocks.new(@show, field)
           found = blocks.members.each.with_index(1).with_object({}) do |(numbers, block), settings|
             next unless @mirror.key?("block/#{block}/#{field}")
 
@@ -78,7 +78,7 @@ module Loomshuttle
         def positions
           return each_known(@show.channels.keys.map { |n| ["channel/#{n}/position", "strip/#{n}/hears"] }) { |value| value } unless @desk.flip == "block"
 
-          Patch::Blocks.new(@show, :take).members.each.with_index(1).with_object({}) do |(numbers, block), found|
+          Settings::Blocks.new(@show, :take).members.each.with_index(1).with_object({}) do |(numbers, block), found|
             heard = @mirror["block/#{block}/hears"] or next
             numbers.each { |number| found["channel/#{number}/position"] = heard }
           end

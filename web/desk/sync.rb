@@ -15,11 +15,11 @@ module Loomshuttle
           @link = link
         end
 
-        # @param show [Patch::Show]
+        # @param show [Settings::Show]
         # @return [String, nil] the profile of the desk that is there, where the plan is for another one
         def stranger(show) = @link.up? && @link.profile != show.rig.desk ? @link.profile : nil
 
-        # @param show [Patch::Show]
+        # @param show [Settings::Show]
         # @return [Array<Difference>, nil] nil while the desk does not answer, or is another one
         def differences(show)
           return nil if !@link.up? || stranger(show)
@@ -31,7 +31,7 @@ module Loomshuttle
           end
         end
 
-        # @param show [Patch::Show]
+        # @param show [Settings::Show]
         # @return [Array<String>] where the boxes at the desk's ports are not those of the plan, as sentences; no setting can
         #   mend that
         def rig_apart(show)
@@ -46,7 +46,7 @@ module Loomshuttle
 
         # Sends what an edit changed. Where the desk had been changed by hand it is left as it is, and that is said: it
         # shows as a difference, to be decided on. A desk that waits for the plan to be sent is only flipped.
-        # @param before [Patch::Show]  @param after [Patch::Show]
+        # @param before [Settings::Show]  @param after [Settings::Show]
         # @return [Array<String>] what was not set, as sentences; empty when all is read back equal
         def follow(before, after)
           mirror = @link.mirror
@@ -62,7 +62,7 @@ module Loomshuttle
         end
 
         # Moves channels at the desk as a plan has them, whatever they are there now.
-        # @param show [Patch::Show]
+        # @param show [Settings::Show]
         # @return [Array<String>] what could not be set, as sentences; empty when all is read back equal
         def flip(show)
           return [away(show)] if away(show)
@@ -95,13 +95,13 @@ module Loomshuttle
         end
 
         # @param paths [Array<String>, nil] settings that are to be read; nil: all that differ
-        # @return [Patch::Edit] that makes the plan say what the desk says
+        # @return [Settings::Edit] that makes the plan say what the desk says
         # @raise [Invalid] when the desk cannot be read
         def read_edit(show, paths = nil)
           differing = differences(show) or raise Invalid.new(away(show), where: "desk")
           chosen = paths ? differing.select { |one| paths.include?(one.path) } : differing
           settings = chosen.to_h { |one| [one.path, one.desk] }
-          Patch::Edit.set("Read the desk into the plan", paths ? Patch::Completed.settings(show, settings) : settings)
+          Settings::Edit.set("Read the desk into the plan", paths ? Steps::Completed.settings(show, settings) : settings)
         end
 
         # @return [String, nil] why nothing can be sent or read now
@@ -123,7 +123,7 @@ module Loomshuttle
           return show unless paths
 
           kept = differences(show).reject { |one| paths.include?(one.path) }.to_h { |one| [one.path, one.desk] }
-          Patch::Edit.set("As the desk", Patch::Completed.settings(show, kept)).apply(show).first
+          Settings::Edit.set("As the desk", Steps::Completed.settings(show, kept)).apply(show).first
         end
 
         def by_hand(changes)

@@ -9,13 +9,13 @@ module Loomshuttle
       class Words
         CHANNEL = { "name" => "label", "short" => "label/short", "colour" => "dye", "gain" => "gain", "phantom" => "phantom" }.freeze
 
-        # @param show [Patch::Show]
+        # @param show [Settings::Show]
         # @param mirror [Hash{String=>Object}] what the desk is set to: who has a free slot there keeps it, so that an edit
         #   of one channel moves no other one from slot to slot
         # @return [Hash{String=>Object}] desk address => value, for all of the plan that the desk knows
         def self.plan(show, mirror = {}) = new(show, mirror).plan
 
-        # @param show [Patch::Show]
+        # @param show [Settings::Show]
         # @param mirror [Hash{String=>Object}] desk address => value
         # @return [Hash{String=>Object}] path => value as the plan would keep it, as far as the mirror tells
         def self.read(show, mirror) = Reader.new(show, mirror).settings
@@ -55,7 +55,7 @@ module Loomshuttle
           size = field == :stage ? @desk.stage_block : @desk.take_block
           return @show.channels.values.to_h { |channel| ["strip/#{channel.number}/#{field}", Words.source(channel[field])] } if size == 1
 
-          derived = Patch::Blocks.derive(@show, field)
+          derived = Settings::Blocks.derive(@show, field)
           blocks = derived.first.to_h { |block, first| ["block/#{block}/#{field}", Words.source(first)] }
           field == :stage ? blocks.merge(slots(derived.free)) : blocks
         end
@@ -73,7 +73,7 @@ module Loomshuttle
         def positions
           return @show.channels.values.to_h { |channel| ["strip/#{channel.number}/hears", channel.position] } unless @desk.flip == "block"
 
-          Patch::Blocks.new(@show, :take).members.each.with_index(1).to_h { |numbers, block| ["block/#{block}/hears", @show.channels[numbers.first].position] }
+          Settings::Blocks.new(@show, :take).members.each.with_index(1).to_h { |numbers, block| ["block/#{block}/hears", @show.channels[numbers.first].position] }
         end
 
         def sends

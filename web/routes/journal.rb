@@ -23,11 +23,11 @@ module Loomshuttle
 
         # Journal entries as the API tells them.
         module Entries
-          # @param told [Array<Patch::Change>] those to put into words
+          # @param told [Array<Settings::Change>] those to put into words
           def entry_hash(entry, told)
             show = @control.seen.show
             entry.slice(:id, :version, :kind, :label, :who).merge(
-              at: entry[:at].iso8601, count: entry[:changes].size, changes: told.map { |change| Patch::Telling.change(show, change.path, change.from, change.to).to_h }
+              at: entry[:at].iso8601, count: entry[:changes].size, changes: told.map { |change| Settings::Telling.change(show, change.path, change.from, change.to).to_h }
             )
           end
         end

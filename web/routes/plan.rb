@@ -12,7 +12,7 @@ module Loomshuttle
           app.get("/api/strands/:id/trace") { json(present.strand_trace(params["id"])) }
           app.get("/api/trace") { json(present.point_trace(params["point"])) }
           app.get("/api/findings") { json(present.findings) }
-          app.get("/api/choices") { json(Patch::Choices.for(@control.current.show, params["column"], params["number"].to_i).map(&:to_h)) }
+          app.get("/api/choices") { json(Views::Choices.for(@control.current.show, params["column"], params["number"].to_i).map(&:to_h)) }
           register_edits(app)
           app.helpers(Edits)
         end
@@ -20,7 +20,7 @@ module Loomshuttle
         def self.register_edits(app)
           app.post("/api/edits") do
             label, settings = body_json.values_at("label", "settings")
-            json(@control.edit(**against) { |show| Patch::Edit.set(label || Patch::Telling.label(show, settings), settings) })
+            json(@control.edit(**against) { |show| Settings::Edit.set(label || Settings::Telling.label(show, settings), settings) })
           end
           app.post("/api/steps") { json(@steps.take(body_json["kind"], body_json.fetch("options", {}), **against)) }
           app.post("/api/steps/preview") { json(@steps.preview(body_json["kind"], body_json.fetch("options", {}))) }

@@ -97,7 +97,7 @@ RSpec.describe Loomshuttle::Checks do
     random = Random.new(21)
     40.times do
       show = 8.times.reduce(clean) do |now, _|
-        set(now, Loomshuttle::Patch::Completed.settings(now, random_choice(now, random)))
+        set(now, Loomshuttle::Steps::Completed.settings(now, random_choice(now, random)))
       rescue Loomshuttle::Invalid
         now # more than the desk can do
       end

@@ -67,7 +67,7 @@ RSpec.describe Loomshuttle::Formats::ShowFile do
 
   it "brings along the profiles that not everybody has" do
     own = Loomshuttle::Rig::Profile.from(CoreHelp::CATALOG.fetch("box", "bramble-16").to_json_data.merge("id" => "nettle-16", "name" => "Nettle 16"))
-    show = set(Loomshuttle::Patch::Show.blank(CoreHelp::CATALOG.with([own]), { name: "x" }, desk: "alder-40"), "box/a/profile" => "nettle-16", "box/a/port" => "a")
+    show = set(Loomshuttle::Settings::Show.blank(CoreHelp::CATALOG.with([own]), { name: "x" }, desk: "alder-40"), "box/a/profile" => "nettle-16", "box/a/port" => "a")
     read = described_class.read(written(show), CoreHelp::CATALOG)
     expect(read.profiles.map(&:id)).to eq(["nettle-16"])
     expect(read.show.layout.hung.first.box.name).to eq("Nettle 16")

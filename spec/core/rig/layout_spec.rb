@@ -47,32 +47,32 @@ RSpec.describe Loomshuttle::Rig::Layout do
   end
 
   it "adds boxes behind each other, and takes one away without moving the others" do
-    add = ->(now) { Loomshuttle::Patch::Chain.add(now, profile: "bramble-16", port: "a").apply(now).first }
+    add = ->(now) { Loomshuttle::Steps::Chain.add(now, profile: "bramble-16", port: "a").apply(now).first }
     grown = add.call(add.call(blank("alder-40")))
     expect(grown.boxes).to eq(show.boxes)
-    gone = Loomshuttle::Patch::Chain.remove(grown, "a").apply(grown).first
+    gone = Loomshuttle::Steps::Chain.remove(grown, "a").apply(grown).first
     expect(gone.layout.socket_of("link/a/up/17")).to eq("box-b/in/1")
     expect(gone.layout.source("link/a/up/1").missing).not_to be_nil
-    expect { Loomshuttle::Patch::Chain.remove(gone, "a") }.to raise_error(Loomshuttle::Invalid, /no box A/)
+    expect { Loomshuttle::Steps::Chain.remove(gone, "a") }.to raise_error(Loomshuttle::Invalid, /no box A/)
   end
 end
 
-RSpec.describe Loomshuttle::Patch::Refit do
+RSpec.describe Loomshuttle::Settings::Refit do
   it "changes the desk, says what the new one lacks, and comes back whole" do
     show = set(straight(16), "channel/17/name" => "Interval music", "box/a/profile" => "bramble-16")
     expect { set(show, "rig/desk" => "rowan-10") }.to raise_error(Loomshuttle::Invalid, /Rowan 10 has no place for \d+ settings/)
-    edit = Loomshuttle::Patch::Edit.set("Change the desk", described_class.settings(show, "rowan-10"))
+    edit = Loomshuttle::Settings::Edit.set("Change the desk", described_class.settings(show, "rowan-10"))
     small, changes = edit.apply(show)
     expect(small.channels.values.map(&:title).last(2)).to eq(["Source 13", "Source 14"])
     expect([small.channels[10].stage, small.channels[11].stage, small.tracks[2].inputs, small.tracks[3].inputs]).to eq(["desk/in/10", nil, [2], []])
-    back, again = Loomshuttle::Patch::Edit.inverse("back", changes).apply(small)
+    back, again = Loomshuttle::Settings::Edit.inverse("back", changes).apply(small)
     expect(back).to eq(show)
-    expect(Loomshuttle::Patch::Edit.inverse("redo", again).apply(back).first).to eq(small)
+    expect(Loomshuttle::Settings::Edit.inverse("redo", again).apply(back).first).to eq(small)
   end
 
   it "keeps the blocks of a desk that patches in blocks together" do
     crossed = set(straight(16), "channel/3/take" => "card/return/9", "channel/9/take" => "card/return/3", "channel/5/position" => "take")
-    alder = Loomshuttle::Patch::Edit.set("x", described_class.settings(crossed, "alder-40")).apply(crossed).first
+    alder = Loomshuttle::Settings::Edit.set("x", described_class.settings(crossed, "alder-40")).apply(crossed).first
     expect((1..16).map { |n| alder.channels[n].take }).to eq((1..16).map { |n| "card/return/#{n}" })
     expect(alder.channels[5].position).to eq("stage")
     expect(alder.channels[3].name).to eq("Source 3")
@@ -80,7 +80,7 @@ RSpec.describe Loomshuttle::Patch::Refit do
 
   it "keeps everything on a desk that has more" do
     show = straight(12)
-    larger = Loomshuttle::Patch::Edit.set("x", described_class.settings(show, "hazel-56")).apply(show).first
+    larger = Loomshuttle::Settings::Edit.set("x", described_class.settings(show, "hazel-56")).apply(show).first
     expect(larger.channels[8].stage).to be_nil.or eq("desk/in/8")
     expect(larger.channels[12].name).to eq("Source 12")
     expect(larger.tracks[12].inputs).to eq([12])

@@ -33,7 +33,7 @@ RSpec.describe Loomshuttle::Signal::Broken do
 
   it "says which strands lose what when a box goes" do
     show = straight(20, from: chained)
-    gone = Loomshuttle::Patch::Chain.remove(show, "b").apply(show).first
+    gone = Loomshuttle::Steps::Chain.remove(show, "b").apply(show).first
     losses = described_class.between(context(show), context(gone))
     expect(losses.first.to_h).to eq(name: "Channel 17 Source 17", channel: "desk/ch/17", lost: ["its socket"])
     expect(losses.size).to eq(4)
@@ -41,7 +41,7 @@ RSpec.describe Loomshuttle::Signal::Broken do
   end
 end
 
-RSpec.describe Loomshuttle::Patch::Propose do
+RSpec.describe Loomshuttle::Steps::Propose do
   it "knows every kind it names, and asks for what is missing" do
     asked = described_class::KINDS.keys.to_h do |kind|
       [kind, described_class.for(chained, kind, {}) && "made"]

@@ -1,0 +1,69 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Settings
+    # Desks that patch their channels in blocks: which source each block starts from, and which channels hear another one
+    # through a free slot. Derived from the channels' sources, so that a channel's cell always says what it hears.
+    class Blocks
+      # first: source of the block's first channel, or nil for a silent block. free: channel => source (or nil), for
+      # channels that differ from their block.
+      Derived = Value.define(:first, :free)
+
+      # @param show [Show]
+      # @param field [:stage, :take]
+      # @return [Derived] first by block number from 1; nothing in it for a desk that patches singly
+      def self.derive(show, field) = new(show, field).derive
+
+      # @return [Array<Integer>] channels that hear their stage source through a free slot; which one is the desk's business
+      def self.single(show) = show.profile.free_slots.zero? ? [] : derive(show, :stage).free.keys
+
+      # @param before [Show]  @param after [Show]
+      # @return [Array<String>] sentences: which channels an edit patches singly, through a free slot
+      def self.newly_single(before, after)
+        now = single(after)
+        (now - single(before)).map { |number| "#{after.channels[number].title} takes a free slot; #{after.profile.free_slots - now.size} stay free." }
+      end
+
+      # @param show [Show]  @param field [:stage, :take]
+      def initialize(show, field)
+        @show = show
+        @field = field
+        @size = field == :stage ? show.profile.stage_block : show.profile.take_block
+        @known = (field == :stage ? show.profile.stage_names : show.profile.return_points).to_h { |point| [point, true] }
+      end
+
+      # @return [Array<Array<Integer>>] channel numbers of each block; empty for a desk that patches singly
+      def members = @size == 1 ? [] : @show.channels.keys.each_slice(@size).to_a
+
+      def derive
+        first, free = {}, {}
+        members.each.with_index(1) do |numbers, block|
+          first[block] = numbers.flat_map.with_index { |number, at| [base(source(number), at)] }.uniq.max_by { |one| agreeing(numbers, one) }
+          numbers.each_with_index { |number, at| free[number] = source(number) unless run(first[block], at) == source(number) }
+        end
+        Derived.new(first: first, free: free)
+      end
+
+      # @return [String, nil] what the channel at a place of a block hears when the block starts from a source
+      def run(first, at)
+        return nil unless first
+
+        point = first.sub(/\d+\z/) { |number| (number.to_i + at).to_s }
+        @known[point] ? point : nil
+      end
+
+      # @return [String, nil] the source that a block must start from for its member to hear this one; nil where none does
+      def base(point, at)
+        return nil unless point
+
+        number = point[/\d+\z/].to_i - at
+        number.positive? && (number % @size) == 1 % @size ? point.sub(/\d+\z/, number.to_s) : nil
+      end
+
+      private
+
+      def source(number) = @show.channels[number][@field]
+      def agreeing(numbers, first) = numbers.each_with_index.count { |number, at| run(first, at) == source(number) }
+    end
+  end
+end

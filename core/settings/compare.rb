@@ -1,0 +1,35 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Settings
+    # Two shows, or a show and some settings, as the list of what differs.
+    module Compare
+      # @param one [Show]
+      # @param other [Hash{String=>Object}] path => value; paths that it does not have are not compared
+      # @return [Array<Change>] from one to the other, in the order of one's settings
+      def self.settings(one, other)
+        one.settings.filter_map { |path, value| Change.new(path: path, from: value, to: other[path]) if other.key?(path) && other[path] != value }
+      end
+
+      # @return [Array<Change>] of all settings; what only one of them has is none in the other
+      def self.shows(one, other)
+        mine, theirs = one.settings, other.settings
+        (mine.keys | theirs.keys).filter_map do |path|
+          from, to = mine[path], theirs[path]
+          Change.new(path: path, from: from, to: to) unless from == to || (blank?(from) && blank?(to))
+        end
+      end
+
+      # @return [Hash{String=>Object}] settings of one edit that makes a show what another one is
+      def self.way(one, other)
+        refit = one.rig.desk == other.rig.desk ? {} : Refit.settings(one, other.rig.desk)
+        mine = (refit.empty? ? one : Edit.set("", refit).apply(one).first).settings
+        refit.merge(other.settings.reject { |path, value| mine[path] == value })
+      end
+
+      # What only one rig has and is empty there is no difference.
+      def self.blank?(value) = value.nil? || value == "" || value == [] || value == false || value == "iron"
+      private_class_method :blank?
+    end
+  end
+end

@@ -1,0 +1,33 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Settings
+    # Settings of one edit depend on each other: a send's tap must suit its source, a track's lanes its width. This
+    # puts them into an order in which each step is valid, so that an edit and its inverse work whatever their order.
+    module Ordering
+      # @param settings [Hash{String=>Object}]
+      # @return [Array<Array(String, Object)>] steps; a setting may come twice, emptied first
+      def self.sort(settings)
+        emptied = settings.keys.flat_map { |path| emptying(path, settings) }
+        widths, rest = settings.partition { |path, _| path.end_with?("/stereo") }
+        taps, others = rest.partition { |path, _| path.match?(%r{\Asend/\d+/tap\z}) }
+        emptied + widths + taps + others
+      end
+
+      # What must be empty before a setting can change: the lanes of a track whose width changes, the source of a
+      # send whose tap changes. Values are put back unless the edit sets them itself.
+      def self.emptying(path, settings)
+        case path
+        when %r{\Atrack/\d+/stereo\z}
+          base = path.delete_suffix("stereo")
+          %w[inputs outputs].filter_map { |field| ["#{base}#{field}", []] if settings.key?("#{base}#{field}") }
+        when %r{\Asend/\d+/tap\z}
+          source = path.sub("tap", "source")
+          settings.key?(source) ? [[source, nil]] : []
+        else []
+        end
+      end
+      private_class_method :emptying
+    end
+  end
+end

@@ -1,0 +1,141 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Steps
+    # From an input list and the rig to sockets, channels, sends, tracks and returns. What is already right stays; what is
+    # marked fixed is never moved. Straight where it can: channel n on card lane n, on track n and back to channel n; pairs
+    # on neighbouring odd/even lanes; sockets in order, at the box that stands nearest.
+    class AutoPatch
+      # A name for one line of the list with its settings, so that a proposal can be accepted in part.
+      Part = Value.define(:title, :settings)
+
+      # @param show [Settings::Show]
+      # @param entries [Array<Formats::InputList::Entry>, nil] nil: the channels that have names already
+      # @return [Array<Part>] only lines that change something, in the list's order
+      # @raise [Invalid] when channels run out
+      def self.parts(show, entries = nil) = new(show, entries || entries_of(show)).parts
+
+      # @param only [Array<String>, nil] titles of the parts that are accepted; nil: all
+      # @return [Settings::Edit] with what moves along on a desk that patches in blocks. A part that would move a fixed channel along
+      #   is left out.
+      def self.edit(show, entries = nil, only: nil)
+        parts = parts(show, entries).select { |part| only.nil? || only.include?(part.title) }
+        settings = together(show, parts.map(&:settings)) || parts.reduce({}) { |sum, part| together(show, [sum, part.settings]) || sum }
+        Settings::Edit.set("Auto-patch #{parts.size} inputs", settings)
+      end
+
+      # @return [Hash, nil] nil when it cannot be, or would move a fixed channel
+      def self.together(show, list)
+        settings = Completed.settings(show, list.reduce({}, :merge))
+        show.channels.each_value do |channel|
+          next unless channel.fixed
+
+          %w[stage take].each { |field| return nil unless settings.fetch("channel/#{channel.number}/#{field}", channel[field.to_sym]) == channel[field.to_sym] }
+        end
+        settings
+      rescue Invalid
+        nil
+      end
+      private_class_method :together
+
+      def self.entries_of(show)
+        show.channels.values.reject { |channel| channel.name.empty? }.map do |channel|
+          Formats::InputList::Entry.new(line: nil, channel: channel.number, name: channel.name, short: channel.short, socket: nil, mic: channel.mic,
+                                        stand: channel.stand, phantom: channel.phantom, spot: channel.spot, colour: nil, gain: nil)
+        end
+      end
+
+      # What a list asks for and does not get, since it is taken.
+      # @return [Array<Array(Formats::InputList::Entry, String)>] entry, and a sentence about it
+      def self.unmet(show, entries) = new(show, entries).tap(&:parts).unmet
+
+      # @return [Array] as AutoPatch.unmet, once parts were made
+      attr_reader :unmet
+
+      def initialize(show, entries)
+        @show = show
+        @entries = entries
+        @free = Available.new(show, promised: entries.filter_map(&:socket))
+        @unmet = []
+      end
+
+      def parts
+        @channels = EntryChannels.choose(@show, @entries)
+        @entries.each_with_index.filter_map do |entry, at|
+          number = @channels[entry]
+          miss(entry, "channel #{entry.channel}", "channel #{number}") unless [nil, number].include?(entry.channel)
+          settings = plan(entry, number, side(at, number)).reject { |path, value| @show.get(path) == value }
+          Part.new(title: entry.name, settings: settings) unless settings.empty?
+        end
+      end
+
+      private
+
+      def plan(entry, number, side)
+        channel = @show.channels[number]
+        described = describe(entry, number)
+        return described if channel.fixed
+
+        described.merge(socket(entry, channel), paired(number, side), ways(number, side))
+      end
+
+      def describe(entry, number)
+        preamp = @show.profile.strip(number).preamp
+        words = { "name" => entry.name, "short" => entry.short, "mic" => entry.mic, "stand" => entry.stand, "spot" => entry.spot, "colour" => entry.colour,
+                  "gain" => entry.gain && (entry.gain / preamp.step_db * preamp.step_db).clamp(preamp.min_db, preamp.max_db) }
+        words.reject { |_, value| value.nil? || value == "" }.merge("phantom" => entry.phantom).transform_keys { |field| "channel/#{number}/#{field}" }
+      end
+
+      # A socket that is there and was not asked away stays.
+      def socket(entry, channel)
+        there = channel.stage && @show.layout.source(channel.stage).missing.nil?
+        return {} if there && (entry.socket.nil? || entry.socket == channel.stage)
+
+        point = @free.socket(channel.number, wanted: entry.socket, spot: entry.spot)
+        miss(entry, socket_label(entry.socket), point ? socket_label(point) : "no socket") unless [nil, point].include?(entry.socket)
+        point ? { "channel/#{channel.number}/stage" => point } : {}
+      end
+
+      # @return [:left, :right, nil] which side of a pair stands at a place of the list
+      def side(at, number)
+        return :left if number.odd? && EntryChannels.pair_starts?(@entries, at) && @channels[@entries[at + 1]] == number + 1
+
+        :right if at.positive? && number.even? && EntryChannels.pair_starts?(@entries, at - 1) && @channels[@entries[at - 1]] == number - 1
+      end
+
+      def paired(number, side) = side == :left ? { "channel/#{number}/paired" => true } : {}
+
+      # The way to the recorder and back. A channel that has one keeps it.
+      def ways(number, side)
+        return {} if @free.captured?(number)
+
+        lane = @free.lane(number, side) or return {}
+        settings = { "send/#{lane}/source" => "desk/ch/#{number}", "send/#{lane}/tap" => by_card?(number) ? "channel-in" : nil }
+        track = @free.track(lane, side) or return settings
+        settings.merge!(track_settings(track, lane, side, number)) unless side == :right
+        settings["channel/#{number}/take"] = "card/return/#{lane}" if home?(number, lane)
+        settings
+      end
+
+      def miss(entry, wanted, given) = @unmet << [entry, "#{entry.name} gets #{given}, not #{wanted}: that one is taken, or it has one already"]
+
+      def socket_label(point) = Rig::Label.for(@show.layout.socket_of(point))
+
+      def by_card?(number) = @show.channels[number].stage.to_s.start_with?("card/")
+
+      def track_settings(track, lane, side, number)
+        lanes = side == :left ? [lane, lane + 1] : [lane]
+        outputs = lanes.each_with_index.all? { |one, at| home?(number + at, one) } ? lanes : []
+        { "stereo" => side == :left, "inputs" => lanes, "outputs" => outputs, "armed" => true }.transform_keys { |field| "track/#{track}/#{field}" }
+      end
+
+      # Whether a lane can lead back to the channel, and to it alone. Where take sources run in blocks, only the lane at the
+      # channel's own place can, and a block that hears something keeps it.
+      def home?(number, lane)
+        size = @show.profile.take_block
+        take = @show.channels[number].take
+        !by_card?(number) && @free.return?(lane, number) && ((lane - number) % size).zero? && (size == 1 || take.nil? || take == "card/return/#{lane}")
+      end
+    end
+  end
+end

@@ -1,0 +1,67 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Steps
+    # Settings for boxes that hang one behind the other on a link.
+    module Chain
+      # @param chain [Array<Rig::Layout::Hung>] in order
+      # @return [Hash{String=>Integer}] offsets so that each box takes the lanes behind the one before
+      def self.offsets(chain)
+        up = down = 0
+        chain.each_with_object({}) do |hung, settings|
+          letter = hung.id.delete_prefix("box-")
+          settings["box/#{letter}/input_offset"] = up
+          settings["box/#{letter}/output_offset"] = down
+          up += hung.box.inputs
+          down += hung.box.outputs
+        end
+      end
+
+      # @param show [Settings::Show]
+      # @param profile [String] id of a box's profile
+      # @param port [String, nil]
+      # @return [Settings::Edit] that puts a box into the first free place, behind those that hang on the port
+      # @raise [Invalid] when eight are there, or the link has no room for it
+      def self.add(show, profile:, port:)
+        box = show.catalog.fetch("box", profile)
+        letter = show.boxes.values.find { |plan| plan.profile.nil? }&.letter or
+          raise Invalid.new("A rig has at most #{Settings::LETTERS.size} boxes.", where: "box")
+        Settings::Edit.set("Add #{box.name} as box #{letter.upcase}", { "box/#{letter}/profile" => profile }.merge(port ? behind(show, letter, box, port) : {}))
+      end
+
+      # @return [Settings::Edit] that hangs a box behind those that are on a port, or takes it off (port nil)
+      # @raise [Invalid] when the link has no room for it
+      def self.connect(show, letter, port)
+        plan = show.boxes[letter]
+        raise Invalid.new("There is no box #{letter.to_s.upcase}.", where: "box/#{letter}") unless plan&.profile
+        return Settings::Edit.set("Take box #{letter.upcase} off its link", "box/#{letter}/port" => nil) unless port
+
+        Settings::Edit.set("Connect box #{letter.upcase} to port #{port.upcase}", behind(show, letter, show.catalog.fetch("box", plan.profile), port))
+      end
+
+      def self.behind(show, letter, box, port)
+        chain = show.layout.chain(port).reject { |hung| hung.id == "box-#{letter}" }
+        up, down = %i[up down].map { |way| chain.map { |hung| hung[way].max }.max.to_i }
+        lanes = show.layout.link_lanes
+        if up + box.inputs > lanes || down + box.outputs > lanes
+          left = [up, down].map { |used| [lanes - used, 0].max }
+          raise Invalid.new("Link #{port.upcase} has #{left.first} lanes up and #{left.last} down left, and #{box.name} needs #{box.inputs} and #{box.outputs}.",
+                            where: "box/#{letter}/port")
+        end
+
+        { "box/#{letter}/port" => port, "box/#{letter}/place" => [chain.size + 1, Settings::LETTERS.size].min, "box/#{letter}/input_offset" => up, "box/#{letter}/output_offset" => down }
+      end
+      private_class_method :behind
+
+      # @return [Settings::Edit] that takes a box away; those behind it keep their lanes, so that no other strand moves
+      # @raise [Invalid] when there is no such box
+      def self.remove(show, letter)
+        plan = show.boxes[letter]
+        raise Invalid.new("There is no box #{letter.to_s.upcase}.", where: "box/#{letter}") unless plan&.profile
+
+        blank = Settings::Blank.boxes[letter]
+        Settings::Edit.set("Remove box #{letter.upcase}", Settings::FIELDS[:boxes].to_h { |field| ["box/#{letter}/#{field}", blank[field]] })
+      end
+    end
+  end
+end

@@ -1,0 +1,120 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Steps
+    # Edits that the core computes, by name: what a screen or the command line asks for is looked at first, as a list of
+    # changes, and then applied.
+    module Propose
+      # An edit with the parts it is made of, and what was not understood on the way.
+      Proposal = Value.define(:edit, :parts, :problems)
+      # What was not understood, and where: a line of a list, or a setting.
+      Problem = Value.define(:where, :message)
+
+      KINDS = {
+        "settings" => :settings, "run_straight" => :run_straight, "flip" => :flip, "add_box" => :add_box, "remove_box" => :remove_box,
+        "connect_box" => :connect_box, "chain_offsets" => :chain_offsets, "desk" => :desk, "clock" => :clock, "tracks" => :tracks, "main_mix" => :main_mix,
+        "join" => :join, "split" => :split, "auto_patch" => :auto_patch, "input_list" => :input_list, "accept" => :accept, "reopen" => :reopen,
+        "recall" => :recall
+      }.freeze
+
+      NUMBER = Shape.whole(0..9999)
+      WORD = Shape.text(most: 80)
+      ANYTHING = Shape::Kind.new(->(value, _) { value })
+      SETTINGS = Shape.map(ANYTHING, most: 20_000)
+      # What each kind is told, checked before anything is computed. What settings hold is checked by Rules.
+      OPTIONS = {
+        "settings" => { "settings" => SETTINGS, "label" => Shape.or_none(Shape.text(most: 200)), "moving" => Shape.one_of(*Completed::WAYS) },
+        "run_straight" => { "column" => WORD, "first" => NUMBER, "count" => NUMBER, "start" => Shape.any_of(NUMBER, WORD) },
+        "flip" => { "to" => WORD, "channels" => Shape.or_none(Shape.list(NUMBER, most: 1024)) },
+        "add_box" => { "profile" => WORD, "port" => Shape.or_none(WORD) }, "remove_box" => { "box" => WORD }, "connect_box" => { "box" => WORD, "port" => Shape.or_none(WORD) },
+        "chain_offsets" => { "port" => WORD }, "desk" => { "desk" => WORD }, "clock" => { "leader" => WORD },
+        "tracks" => { "first" => NUMBER, "count" => NUMBER, "track" => NUMBER, "lane" => NUMBER, "stereo" => Shape.boolean },
+        "main_mix" => {}, "join" => { "channel" => NUMBER }, "split" => { "channel" => NUMBER },
+        "auto_patch" => { "only" => Shape.or_none(Shape.list(WORD, most: 1024)) },
+        "input_list" => { "text" => Shape.text(most: Formats::InputList::LONGEST, lines: true), "only" => Shape.or_none(Shape.list(WORD, most: 1024)) },
+        "accept" => { "finding" => Shape.text(most: 200), "reason" => Shape.text(most: 200) }, "reopen" => { "finding" => Shape.text(most: 200) },
+        "recall" => { "settings" => SETTINGS, "label" => Shape.text(most: 200) }
+      }.transform_values { |fields| Shape.record({}, fields) }.freeze
+
+      # @param show [Settings::Show]
+      # @param kind [String] a key of KINDS
+      # @param options [Hash{String=>Object}] what that kind needs
+      # @return [Proposal]
+      # @raise [Invalid] when it cannot be done, or an option is missing
+      def self.for(show, kind, options)
+        name = KINDS[kind] or raise Invalid.new("There is no proposal \"#{kind}\"; known are #{KINDS.keys.join(', ')}.", where: "kind")
+        made = send(name, show, OPTIONS.fetch(kind).check(options, "options"))
+        made.is_a?(Proposal) ? made : Proposal.new(edit: made, parts: [], problems: [])
+      rescue KeyError => e
+        raise Invalid.new("A proposal \"#{kind}\" needs #{e.key}.", where: e.key.to_s)
+      end
+
+      class << self
+        private
+
+        def settings(show, options)
+          settings = options.fetch("settings")
+          Settings::Edit.set(options["label"] || Settings::Telling.label(show, settings), Completed.settings(show, settings, moving: options.fetch("moving", "slot")))
+        end
+
+        def run_straight(show, options)
+          RunStraight.edit(show, column: options.fetch("column"), first: options.fetch("first"), count: options.fetch("count"), start: options.fetch("start"))
+        end
+
+        def flip(show, options) = Flip.edit(show, to: options.fetch("to"), channels: options["channels"])
+        def add_box(show, options) = Chain.add(show, profile: options.fetch("profile"), port: options["port"])
+        def remove_box(show, options) = Chain.remove(show, options.fetch("box"))
+        def connect_box(show, options) = Chain.connect(show, options.fetch("box"), options["port"])
+        def main_mix(show, _options) = SparePair.edit(show)
+        def join(show, options) = Pairs.join(show, options.fetch("channel"))
+        def split(show, options) = Pairs.split(show, options.fetch("channel"))
+
+        # A finding that may stay, with the reason why.
+        def accept(show, options)
+          id = options.fetch("finding")
+          finding = Checks.run(Checks::Context.of(show)).find { |one| one.id == id } or raise Invalid.new("There is no finding #{id} any more.", where: "finding")
+          Settings::Edit.set("Accept: #{finding.sentence}", "setup/accepted" => show.setup.accepted.merge(id => options.fetch("reason")))
+        end
+
+        def reopen(show, options) = Settings::Edit.set("Reopen a finding", "setup/accepted" => show.setup.accepted.except(options.fetch("finding")))
+
+        def chain_offsets(show, options)
+          port = options.fetch("port")
+          Settings::Edit.set("Set the offsets of link #{port.upcase} one behind the other", Chain.offsets(show.layout.chain(port)))
+        end
+
+        def desk(show, options)
+          id = options.fetch("desk")
+          Settings::Edit.set("Change the desk to #{show.catalog.fetch('desk', id).name}", Settings::Refit.settings(show, id))
+        end
+
+        def clock(show, options) = Settings::Clock.lead(show, options.fetch("leader"))
+
+        def tracks(show, options)
+          TracksFromChannels.edit(show, first: options.fetch("first"), count: options.fetch("count"), track: options.fetch("track", options["first"]),
+                                        lane: options.fetch("lane", options["first"]), stereo: options.fetch("stereo", false))
+        end
+
+        def auto_patch(show, options, entries = nil, problems = [])
+          parts = AutoPatch.parts(show, entries)
+          edit = AutoPatch.edit(show, entries, only: options["only"])
+          Proposal.new(edit: edit.with(label: entries ? "Input list of #{entries.size} inputs" : "Auto-patch"), parts: parts.map(&:title), problems: problems)
+        end
+
+        def input_list(show, options)
+          read = Formats::InputList.read(options.fetch("text"), show)
+          unknown = read.unknown.map { |word| Problem.new(where: "line 1", message: "the column \"#{word}\" means nothing here and was left out") }
+          lines = read.problems.map { |one| [one.line, one.message] } + AutoPatch.unmet(show, read.entries).map { |entry, message| [entry.line, message] }
+          auto_patch(show, options, read.entries, unknown + lines.sort_by(&:first).map { |line, message| Problem.new(where: "line #{line}", message: message) })
+        end
+
+        # Parts of a patch that were saved before.
+        def recall(show, options)
+          settings, lacks = Settings::PresetParts.recall(show, options.fetch("settings"))
+          problems = lacks.map { |path| Problem.new(where: path, message: "this rig has no such setting, and it was left out") }
+          Proposal.new(edit: Settings::Edit.set(options.fetch("label", "Recall"), settings), parts: [], problems: problems)
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,77 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Views
+    # The patch as tables to print: stage boxes and the desk's own sockets by socket, the desk by channel, what comes out
+    # by socket, the recorder by track.
+    class Sheets
+      # One table. rows: cells as text, in the order of head.
+      Table = Value.define(:title, :note, :head, :rows)
+
+      # @param show [Settings::Show]
+      # @return [Array<Table>]
+      def self.of(show) = new(show).tables
+
+      def initialize(show)
+        @show = show
+        @heard = show.channels.values.select(&:stage).group_by { |channel| show.layout.socket_of(channel.stage) }
+        @sends = show.sends.values.select(&:source).group_by { |send| show.channel_at(send.source)&.number }
+      end
+
+      def tables = (@show.layout.hung.map { |hung| box(hung) } + [local, desk, outputs, recorder]).reject { |table| table.rows.empty? }
+
+      private
+
+      def box(hung)
+        letter = hung.id.delete_prefix("box-")
+        spot = @show.boxes[letter].spot
+        note = [hung.box.name, spot && "stage #{spot}", "link #{hung.port.upcase}, lanes #{hung.up.min} to #{hung.up.max}"].compact.join(", ")
+        Table.new(title: "Box #{letter.upcase}", note: note, head: STAGE, rows: (1..hung.box.inputs).map { |number| stage_row("#{hung.id}/in/#{number}") })
+      end
+
+      STAGE = ["Socket", "Ch", "Source", "Microphone", "Stand", "48 V"].freeze
+      private_constant :STAGE
+
+      # The desk's own sockets, only those that something is plugged to.
+      def local
+        points = @show.profile.input_sockets.select { |point| @heard.key?(point) }
+        Table.new(title: "At the desk", note: @show.profile.name, head: STAGE, rows: points.map { |point| stage_row(point) })
+      end
+
+      def stage_row(point)
+        channels = @heard.fetch(point, []).reject { |channel| channel.name.empty? }
+        [Rig::Label.short(point).strip, channels.map(&:number).join(", "), channels.map(&:name).join(", "), channels.map(&:mic).uniq.join(", "),
+         channels.map(&:stand).uniq.join(", "), channels.any?(&:phantom) ? "48 V" : ""]
+      end
+
+      def desk
+        rows = @show.channels.values.select { |channel| !channel.name.empty? || @sends.key?(channel.number) }.map do |channel|
+          sends = @sends.fetch(channel.number, [])
+          [channel.number.to_s, channel.name, channel.stage ? Rig::Label.for(@show.layout.socket_of(channel.stage)) : "", gain(channel),
+           sends.map { |send| "#{send.lane} #{Rig::Label::TAPS.fetch(@show.tap_of(send))}" }.join(", "), channel.take.to_s.delete_prefix("card/return/")]
+        end
+        Table.new(title: "Desk by channel", note: @show.profile.name, head: ["Ch", "Name", "Hears on stage", "Preamp", "Card send, tap", "Take from return"], rows: rows)
+      end
+
+      def gain(channel) = channel.stage.nil? || channel.stage.start_with?("card/") ? "" : "#{format('%+d', channel.gain).tr('-', '−')} dB"
+
+      def outputs
+        rows = @show.outputs.values.select(&:source).map do |output|
+          sockets = Checks::MainSockets.sockets_of(@show, output.number).map { |point| Rig::Label.for(point) }
+          [output.number.to_s, @show.label(output.source), sockets.empty? ? "nowhere" : sockets.join(", ")]
+        end
+        Table.new(title: "What comes out", note: @show.profile.name, head: %w[Output Carries At], rows: rows)
+      end
+
+      def recorder
+        rows = @show.tracks.values.select(&:used?).map do |track|
+          sources = track.inputs.filter_map { |lane| @show.sends[lane].source && @show.label(@show.sends[lane].source) }
+          [track.number.to_s, @show.title_of(track), track.stereo ? "stereo" : "mono", track.inputs.join(" and "), sources.join(", "),
+           track.outputs.join(" and "), track.armed ? "armed" : ""]
+        end
+        head = ["Track", "Name", "Width", "Card send", "Source", "Card return", "Armed"]
+        Table.new(title: "Recorder by track", note: "#{(@show.rate / 1000.0).to_s.delete_suffix('.0')} kHz, #{@show.setup.bits} bit", head: head, rows: rows)
+      end
+    end
+  end
+end

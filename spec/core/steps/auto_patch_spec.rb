@@ -1,0 +1,109 @@
+# frozen_string_literal: true
+
+RSpec.describe Loomshuttle::Steps::AutoPatch do
+  def entry(name, **more)
+    Loomshuttle::Formats::InputList::Entry.new(line: 1, channel: nil, name: name, short: "", socket: nil, mic: "", stand: "", phantom: false, spot: nil, colour: nil,
+                                               gain: nil, **more)
+  end
+
+  def names(count) = (1..count).map { |n| entry("Source #{n}") }
+  def patched(show, entries = nil, **options) = described_class.edit(show, entries, **options).apply(show).first
+  def strands(show) = Loomshuttle::Checks::Context.of(show).strands
+
+  it "patches a list straight through from sockets to tracks and back, and leaves nothing to find" do
+    show = patched(chained, names(30))
+    whole = strands(show).select { |strand| strand.channel && show.channel_at(strand.channel).name != "" }
+    expect(whole.map { |one| [one.socket, one.channel, one.send, one.track, one.return] }).to eq(
+      (1..30).map { |n| ["box-#{n <= 16 ? 'a' : 'b'}/in/#{((n - 1) % 16) + 1}", "desk/ch/#{n}", n, n, n] }
+    )
+    expect(whole).to all(be_comes_home)
+    expect(findings(show)).to eq([])
+  end
+
+  it "has nothing to do a second time" do
+    show = patched(chained, names(30))
+    expect(described_class.parts(show, names(30))).to eq([])
+    expect(described_class.parts(show)).to eq([])
+  end
+
+  it "puts pairs on neighbouring odd and even channels, lanes and one stereo track" do
+    show = patched(chained("hazel-56"), [entry("Tuba"), entry("Accordion L"), entry("Accordion R"), entry("Fiddle")])
+    pair = %w[L R].map { |side| show.channels.values.find { |channel| channel.name == "Accordion #{side}" }.number }
+    expect(pair).to eq([3, 4])
+    track = show.tracks.values.find(&:stereo)
+    expect([track.inputs, track.outputs, show.title_of(track)]).to eq([[3, 4], [3, 4], "Accordion"])
+    expect(show.channels[2].name).to eq("Fiddle")
+    expect(findings(show)).to eq([])
+  end
+
+  it "takes the box that stands nearest, and what the list asks for" do
+    stage = set(chained("hazel-56"), "box/a/spot" => "left", "box/b/spot" => "right")
+    show = patched(stage, [entry("Drum", spot: "right"), entry("Bass", spot: "left"), entry("Guest", socket: "link/a/up/30")])
+    sockets = show.channels.values.first(3).map { |channel| show.layout.socket_of(channel.stage) }
+    expect(sockets).to eq(["box-b/in/1", "box-a/in/2", "box-b/in/14"])
+  end
+
+  it "tells what the list asks for and cannot have" do
+    show = straight(8, from: chained)
+    list = [entry("Guest", channel: 3, socket: "link/a/up/2"), entry("Source 4", channel: 9), entry("Piper", channel: 10, socket: "link/a/up/10")]
+    expect(described_class.unmet(show, list).map { |_, message| message[/\A.*(?=:)/] }).to eq(
+      ["Guest gets channel 9, not channel 3", "Guest gets Box A in 9, not Box A in 2", "Source 4 gets channel 4, not channel 9"]
+    )
+  end
+
+  it "gives nobody a socket that another line of the list asks for" do
+    show = patched(chained("hazel-56"), [entry("Anybody"), entry("Guest", socket: "link/a/up/1")])
+    expect([1, 2].map { |n| show.channels[n].stage }).to eq(["link/a/up/2", "link/a/up/1"])
+  end
+
+  it "keeps what is right and completes what is missing" do
+    half = set(straight(8), "track/3/outputs" => [], "channel/5/stage" => nil, "channel/1/stage" => "desk/in/16")
+    show = patched(half)
+    expect([show.channels[1].stage, show.channels[5].stage]).to eq(["desk/in/16", "desk/in/1"]).or eq(["desk/in/16", "desk/in/5"])
+    expect(show.sends).to eq(half.sends)
+  end
+
+  it "uses a send that waits for a track, and plays to no return that somebody else has" do
+    show = set(straight(8), "track/5/inputs" => [], "track/5/outputs" => [], "track/5/armed" => false, "track/5/name" => "", "track/6/outputs" => [5])
+    after = patched(show)
+    expect(after.tracks[5]).to have_attributes(inputs: [5], outputs: [], armed: true)
+    expect(findings(after).map(&:id) - findings(show).map(&:id)).to eq([])
+  end
+
+  it "makes nothing wrong that was not, over random rigs" do
+    25.times do |seed|
+      show = RandomRig.new(seed).show
+      after = patched(show, names(4))
+      fresh = findings(after).select { |finding| finding.severity == "blocks" }.map(&:id) - findings(show).map(&:id)
+      expect(fresh.grep_v(/missing-socket|channel-without-socket|card-mode/)).to eq([]), "seed #{seed}"
+    end
+  end
+
+  it "patches only the parts that were accepted" do
+    show = patched(chained("hazel-56"), names(4), only: ["Source 2", "Source 4"])
+    expect(show.channels.values.reject { |channel| channel.name.empty? }.map(&:name)).to eq(["Source 2", "Source 4"])
+  end
+
+  it "takes a channel that hears the card at channel in, and gives it no take source" do
+    show = patched(set(blank("hazel-56"), "channel/1/stage" => "card/return/9", "channel/1/name" => "Sea sounds"))
+    expect([show.tap_of(show.sends[1]), show.channels[1].take]).to eq(["channel-in", nil])
+    expect(findings(show)).to eq([])
+  end
+
+  it "says when the channels run out" do
+    expect { described_class.parts(blank("rowan-10"), names(15)) }.to raise_error(Loomshuttle::Invalid, /Rowan 10 has 14 channels/)
+  end
+
+  it "never breaks a fixed strand, over random patches" do
+    40.times do |seed|
+      random_rig = RandomRig.new(seed)
+      random = random_rig.random
+      fixed = random_rig.show.channels.keys.sample(5, random: random)
+      show = set(random_rig.show, fixed.to_h { |n| ["channel/#{n}/fixed", true] })
+      after = patched(show, names(random.rand(1..8)))
+      fixed.each { |n| expect(after.channels[n].to_h).to eq(show.channels[n].to_h), "channel #{n} of seed #{seed}" }
+      fixed_sends = show.sends.select { |_, send| fixed.include?(show.channel_at(send.source)&.number) }
+      expect(after.sends.slice(*fixed_sends.keys)).to eq(fixed_sends)
+    end
+  end
+end

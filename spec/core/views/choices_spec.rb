@@ -1,0 +1,44 @@
+# frozen_string_literal: true
+
+# What a cell may be set to: each choice can be applied, one of them is how it is, and what the rig lacks says why.
+RSpec.describe Loomshuttle::Views::Choices do
+  %w[rowan-10 rowan-16 alder-40 hazel-56].each do |desk|
+    it "offers on a #{desk} only what can be set" do
+      show = desk == "alder-40" ? straight(16, from: chained) : straight(2, from: blank(desk))
+      described_class::COLUMNS.each_key do |column|
+        [1, cells(show, column)].uniq.each do |number|
+          choices = described_class.for(show, column, number)
+          expect(choices.count(&:current)).to be <= 1
+          choices.reject(&:missing).each do |choice|
+            expect { set(show, Loomshuttle::Steps::Completed.settings(show, choice.settings)) }.not_to raise_error, "#{column} #{number}: #{choice.label}"
+          end
+        end
+      end
+    end
+  end
+
+  it "shows sockets that a block could name but the rig lacks, last and with the reason" do
+    choices = described_class.for(chained, "hears_on_stage", 1)
+    missing = choices.select(&:missing)
+    expect(missing.map(&:label)).to include("In 13", "Link A, lane 33")
+    expect(missing.find { |one| one.label == "In 13" }.missing).to eq("Alder 40 has 12 sockets In, not 13")
+    expect(choices.index(missing.first)).to be > choices.index { |one| one.label == "Box B in 16 (link A, lane 32)" }
+  end
+
+  it "marks what is set" do
+    current = described_class.for(straight(4), "send", 3).find(&:current)
+    expect([current.label, current.settings]).to eq(["Channel 3 Source 3", { "send/3/source" => "desk/ch/3" }])
+  end
+
+  it "offers stereo tracks lanes in pairs" do
+    show = set(straight(2), "track/5/stereo" => true)
+    lanes = described_class.for(show, "track_input", 5).map { |choice| choice.settings["track/5/inputs"] }
+    expect(lanes).to include([], [3, 4], [5, 6])
+    expect(lanes).not_to include([4])
+  end
+
+  it "refuses a column or a cell that does not exist" do
+    expect { described_class.for(straight(2), "soup", 1) }.to raise_error(Loomshuttle::Invalid, /soup/)
+    expect { described_class.for(straight(2), "send", 99) }.to raise_error(Loomshuttle::Invalid, /99/)
+  end
+end

@@ -1,0 +1,73 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Web
+    # Steps: edits that the core computes (Steps::Propose), looked at first and then taken. Presets, versions and the like
+    # come from the store and are steps, too.
+    class ComputedEdits
+      # @param control [Control]
+      def initialize(control)
+        @control = control
+      end
+
+      # @param show [Settings::Show]
+      # @param kind [String]  @param options [Hash{String=>Object}]
+      # @return [Steps::Propose::Proposal]
+      # @raise [Invalid]
+      def proposal(show, kind, options)
+        case kind
+        when "preset" then preset(show, options)
+        when "version" then whole(show, @control.shows.at_version(@control.seen.id, options.fetch("version")), "Return to version #{options['version']}")
+        when "show" then like(show, options.fetch("show"))
+        else Steps::Propose.for(show, kind, options)
+        end
+      rescue KeyError => e
+        raise Invalid.new("A step \"#{kind}\" needs #{e.key}.", where: e.key.to_s)
+      end
+
+      # What a step would do (schema Preview). Nothing is changed.
+      def preview(kind, options)
+        derived = @control.current
+        proposal = proposal(derived.show, kind, options)
+        after, changes = proposal.edit.apply(derived.show)
+        { version: derived.version, label: proposal.edit.label, settings: proposal.edit.settings, changes: told(derived.show, after, changes),
+          parts: proposal.parts, problems: proposal.problems.map(&:to_h), notes: Settings::Blocks.newly_single(derived.show, after) }.merge(consequences(derived, after))
+      end
+
+      # Takes a step at once.
+      # @return as Control#edit
+      def take(kind, options, version:, who:, show: nil, wait: false)
+        @control.edit(version: version, who: who, show: show, wait: wait) { |newest| proposal(newest, kind, options).edit }
+      end
+
+      private
+
+      def preset(show, options)
+        kept = @control.library.presets.find(options.fetch("preset"))
+        parts = options["parts"] ? Settings::PresetParts.only(kept[:settings], options["parts"]) : kept[:settings]
+        Steps::Propose.for(show, "recall", "settings" => parts, "label" => "Recall preset #{kept[:name]}")
+      end
+
+      # Everything as in another show of this computer.
+      def like(show, id) = whole(show, @control.shows.load(id).show, "Take over show #{id}")
+
+      def whole(show, other, label)
+        edit = Settings::Edit.set(label, Settings::Compare.way(show, other))
+        Steps::Propose::Proposal.new(edit: edit, parts: [], problems: [])
+      end
+
+      # Names as they are where a setting is changed, and as they will be where it only then has one.
+      def told(before, after, changes)
+        changes.map { |change| Settings::Telling.change(change.from.nil? ? after : before, change.path, change.from, change.to).to_h }
+      end
+
+      # What else comes of it: strands that lose something, findings that come and go.
+      def consequences(derived, after)
+        later = Derived.new(derived.loaded.with(show: after))
+        now, then_ = [derived, later].map { |one| one.open_findings.to_h { |finding| [finding.id, finding.sentence] } }
+        { losses: Signal::Broken.between(derived.context, later.context).map(&:to_h), findings_new: then_.except(*now.keys).values,
+          findings_gone: now.except(*then_.keys).values }
+      end
+    end
+  end
+end
