@@ -1,30 +1,53 @@
 # frozen_string_literal: true
 
 module Loomshuttle
-  # What the engineer sets, as values; edits of it, as values too.
+  # What the engineer sets, as values; edits of it, as values too. Each setting is declared once, in the file of its collection
+  # (channel.rb, track.rb, …); everything that must know all of them reads `collections`.
   module Settings
-    # Groups of settings by the first word of a path, and the fields of each. Items are numbered, but boxes go by letter
-    # and outlets by block ("a-2").
-    GROUPS = { "channel" => :channels, "send" => :sends, "track" => :tracks, "output" => :outputs, "outlet" => :outlets,
-               "bus" => :buses, "box" => :boxes }.freeze
-    SINGLES = { "rig" => :rig, "setup" => :setup }.freeze
-    NAMED = %i[outlets boxes].freeze
-    FIELDS = {
-      rig: %i[desk rate desk_clock recorder_clock interface],
-      boxes: %i[profile port place input_offset output_offset clock spot],
-      channels: %i[name short colour stage take position gain phantom mic stand spot paired fixed],
-      sends: %i[source tap],
-      tracks: %i[name colour stereo inputs outputs armed shares],
-      outputs: %i[source expected],
-      outlets: %i[first],
-      buses: %i[name],
-      setup: %i[card_mode buffer bits default_tap own_mix mirror length_minutes monitoring desk_follows alignment accepted]
-    }.freeze
-
     POSITIONS = %w[stage take].freeze
     CLOCKS = %w[leads follows].freeze
     SPOTS = %w[left centre right].freeze
     LETTERS = %w[a b c d e f g h].freeze
+    BUFFERS = [128, 256, 512, 1024, 2048, 4096].freeze
     DYES = %w[walnut weld cochineal woad madder terracotta indigo lichen heather iron verdigris saffron].freeze
+    # Characters of a name, of a short one, and of words for the stage.
+    NAME, SHORT, WORDS = 40, 6, 60
+
+    class << self
+      # @return [Array<Collection>] in the order in which files and lists tell them
+      def collections = @collections ||= [RigPlan, Setup, Channel, CardSend, Track, MixOutput, Outlet, Bus, BoxPlan].map(&:collection).freeze
+
+      # @param name [String] first word of a path
+      # @return [Collection, nil]
+      def collection(name) = collections.find { |one| one.name == name }
+
+      # Also of items that no show has yet, or has any more.
+      # @param path [String]
+      # @return [Array(Collection, Object, Setting), nil] with the item's key, nil where there is but one; no setting: the order of a list
+      def find(path)
+        name, *rest = path.split("/", -1)
+        collection = collection(name) or return
+        return [collection, nil, nil] if collection.list? && path == collection.order
+
+        key = collection.read_key(rest.shift.to_s) unless collection.one?
+        setting = collection.settings[rest.join("/").to_sym]
+        [collection, key, setting] if setting && (key || collection.one?)
+      end
+
+      # @return [Object, nil] a setting's value while nobody has set it, on a desk that may have no such item
+      def blank(path, desk)
+        collection, key, setting = find(path)
+        return [] if collection && setting.nil?
+
+        setting&.blank_for(desk, key) if collection&.could_have?(key, desk)
+      end
+
+      # Declares a collection with its settings; see Collection and Setting.
+      # @yield in the collection
+      # @return [Class] of its items
+      def declare(name, group, sort, **options, &)
+        Collection.new(name, group, sort, **options).tap { |collection| collection.instance_exec(&) }.close
+      end
+    end
   end
 end

@@ -93,7 +93,7 @@ module Loomshuttle
           next [loaded, []] if changes.empty?
 
           check&.call(loaded.show, changes)
-          changes.any? { |change| change.path == "rig/desk" } ? replace(id, show) : save(id, changes.to_h { |change| [change.path, change.to] })
+          changes.any? { |change| change.path == "rig/desk" } ? replace(id, show) : keep(id, show, changes)
           @db[:shows].where(id: id).update(version: newest + 1)
           journal(id, newest + 1, kind, edit.label, who, changes, reverts)
           [loaded.with(version: newest + 1, show: show), changes]
@@ -180,6 +180,13 @@ module Loomshuttle
       def replace(id, show)
         @db[:settings].where(show_id: id).delete
         save(id, show.set_settings)
+      end
+
+      # Settings of items that have left go with them.
+      def keep(id, show, changes)
+        stay, gone = changes.partition { |change| show.setting?(change.path) }
+        @db[:settings].where(show_id: id, path: gone.map(&:path)).delete unless gone.empty?
+        save(id, stay.to_h { |change| [change.path, change.to] })
       end
 
       def save(id, settings)

@@ -49,7 +49,7 @@ module Loomshuttle
       def profile
         desk = @show.profile
         { id: desk.id, name: desk.name, rate: @show.rate, taps: desk.taps.map { |tap| { id: tap, label: Rig::Label::TAPS.fetch(tap) } },
-          card_modes: desk.card_modes.keys, buffers: Settings::Rules::BUFFERS, dyes: Settings::DYES, meter_lanes: desk.all_channel_points,
+          card_modes: desk.card_modes.keys, buffers: Settings::BUFFERS, dyes: Settings::DYES, meter_lanes: desk.all_channel_points,
           meter_mixes: desk.mains.map { |side| "desk/main/#{side}" } + (1..desk.mix_outputs).map { |n| "desk/output/#{n}" },
           sends: desk.sends, returns: desk.returns, stage_block: desk.stage_block, take_block: desk.take_block, free_slots: desk.free_slots,
           slots_used: Settings::Blocks.single(@show).size, flip: desk.flip }

@@ -105,7 +105,7 @@ module Loomshuttle
 
       def choices
         kinds = %w[desk box interface].to_h { |kind| [kind, @show.catalog.all.select { |profile| profile.kind == kind }.map { |profile| { id: profile.id, name: profile.name } }] }
-        { desks: kinds["desk"], boxes: kinds["box"], interfaces: kinds["interface"], rates: @desk.rates, spots: Settings::SPOTS, buffers: Settings::Rules::BUFFERS,
+        { desks: kinds["desk"], boxes: kinds["box"], interfaces: kinds["interface"], rates: @desk.rates, spots: Settings::SPOTS, buffers: Settings::BUFFERS,
           taps: @desk.taps.map { |tap| { id: tap, label: Rig::Label::TAPS.fetch(tap) } },
           clocks: Settings::Clock.devices(@show).keys.map { |device| { id: device, name: Settings::Clock.name(device).sub(/\A./, &:upcase) } } }
       end

@@ -44,7 +44,7 @@ module Loomshuttle
         end
 
         def declare(show, tracks)
-          name = "with #{show.title_of(tracks.first)}"[0, Settings::Rules::NAME_LENGTH]
+          name = "with #{show.title_of(tracks.first)}"[0, Settings::NAME]
           Settings::Edit.set("Let them share the return on purpose", tracks.to_h { |track| ["track/#{track.number}/shares", name] })
         end
 

@@ -43,7 +43,7 @@ module Loomshuttle
 
         def number(tracks, title)
           Settings::Edit.set("Number the tracks called #{title}",
-                             tracks.each.with_index(1).to_h { |track, nth| ["track/#{track.number}/name", "#{title} #{nth}"[0, Settings::Rules::NAME_LENGTH]] })
+                             tracks.each.with_index(1).to_h { |track, nth| ["track/#{track.number}/name", "#{title} #{nth}"[0, Settings::NAME]] })
         end
       end
     end

@@ -20,9 +20,9 @@ module Loomshuttle
         return [nil, [problem("the row has no name and was left out")]] if name.empty?
 
         entry = InputList::Entry.new(
-          line: line, channel: number(words[:channel]), name: fit(name, Settings::Rules::NAME_LENGTH, "name"),
-          short: fit(words[:short].to_s, Settings::Rules::SHORT_LENGTH, "short name"), socket: socket(words[:socket].to_s),
-          mic: fit(words[:mic].to_s, Settings::Rules::WORDS_LENGTH, "microphone"), stand: fit(words[:stand].to_s, Settings::Rules::WORDS_LENGTH, "stand"),
+          line: line, channel: number(words[:channel]), name: fit(name, Settings::NAME, "name"),
+          short: fit(words[:short].to_s, Settings::SHORT, "short name"), socket: socket(words[:socket].to_s),
+          mic: fit(words[:mic].to_s, Settings::WORDS, "microphone"), stand: fit(words[:stand].to_s, Settings::WORDS, "stand"),
           phantom: yes_or_no(words[:phantom].to_s), spot: spot(words[:spot].to_s), colour: colour(words[:colour].to_s), gain: gain(words[:gain].to_s)
         )
         [entry, @problems]

@@ -3,6 +3,8 @@
 module Loomshuttle
   module Settings
     # What a bus is for.
-    Bus = Value.define(:number, :name)
+    Bus = declare("bus", :buses, :desk, key: :number, keys: ->(desk) { 1..desk.buses }, words: ->(_, key) { "Bus #{key}" }) do
+      setting :name, Kinds.text(NAME), blank: "", part: "names", desk: "bus/%s/label"
+    end
   end
 end

@@ -8,11 +8,28 @@ module Loomshuttle
     #   take      card return it hears on take ("card/return/7"), or nil; likewise
     #   position  "stage" or "take"
     #   gain      preamp gain in dB        phantom  48 V at its socket
-    #   colour    one of Settings::DYES       mic, stand  words for the stage
+    #   colour    one of DYES              mic, stand  words for the stage
     #   spot      where the source stands: left, centre, right or nil
     #   paired    whether it is the left of a stereo pair with the next channel
     #   fixed     whether auto-patch must leave it where it is
-    Channel = Value.define(:number, :name, :short, :colour, :stage, :take, :position, :gain, :phantom, :mic, :stand, :spot, :paired, :fixed) do
+    Channel = declare("channel", :channels, :desk, key: :number, keys: ->(desk) { 1..desk.strips.size },
+                                                   words: ->(show, key) { ["Channel #{key}", show.channels[key]&.name].reject { |one| one.to_s.empty? }.join(" ") }) do
+      setting :name, Kinds.text(NAME), blank: "", part: "names", desk: "strip/%s/label"
+      setting :short, Kinds.text(SHORT), blank: "", words: "short name", part: "names", desk: "strip/%s/label/short"
+      setting :colour, Kinds.one_of(*DYES), blank: "iron", words: "dye", part: "names", desk: "strip/%s/dye"
+      setting :stage, ChannelKinds.source { |profile| profile.stage_names }, blank: nil, words: "hears on stage", part: "inputs", capture: :way
+      setting :take, ChannelKinds.source { |profile| profile.return_points }, blank: nil, words: "hears on take", part: "returns"
+      setting :position, Kinds.one_of(*POSITIONS), blank: "stage", words: "is on", part: "returns", capture: :to_take
+      setting :gain, ChannelKinds.gain, blank: ->(desk, number) { [desk.strip(number).preamp.min_db, 0].max }, words: "preamp gain", unit: "dB", part: "inputs", desk: "strip/%s/gain"
+      setting :phantom, Kinds.boolean, blank: false, words: "48 V", part: "inputs", capture: :way, desk: "strip/%s/phantom"
+      setting :mic, Kinds.text(WORDS), blank: "", words: "microphone", part: "inputs"
+      setting :stand, Kinds.text(WORDS), blank: "", part: "inputs"
+      setting :spot, Kinds.one_of(*SPOTS).or_none, blank: nil, words: "stands", part: "inputs"
+      setting :paired, ChannelKinds.paired, blank: false, words: "paired with the next", part: "inputs"
+      setting :fixed, Kinds.boolean, blank: false, part: "inputs"
+    end
+
+    class Channel # rubocop:disable Style/Documentation
       # @return [String] the name, or its number where it has none
       def title = name.empty? ? "Channel #{number}" : name
 

@@ -19,36 +19,35 @@ module Loomshuttle
       # @return [Array(Show, Array<Change>)] settings that already had their value are not in the list
       # @raise [Invalid] when one does not fit; nothing is applied then
       def apply(show)
-        changed = steps(show).reduce(show) { |now, (path, value)| now.put(path, value) }
+        whole = Lists.leaving(show, settings).merge(settings)
+        changed = steps(show, whole).reduce(show) { |now, (path, value)| now.put(path, value) }
         Limits.check(changed)
-        [changed, changes(show, changed)]
+        [changed, changes(show, changed, whole.keys)]
       end
 
       private
 
       # Another desk has other settings: what it has no place for is emptied while the old one is there, and everything
       # else is set when the new one is.
-      def steps(show)
-        return Ordering.sort(settings) if !settings.key?("rig/desk") || settings["rig/desk"] == show.rig.desk
+      def steps(show, whole)
+        return Lists.steps(show, whole) { |rest| Ordering.sort(rest) } if !whole.key?("rig/desk") || whole["rig/desk"] == show.rig.desk
 
-        show.catalog.fetch("desk", settings["rig/desk"], where: "rig/desk")
-        blank = Show.blank(show.catalog, show.about, desk: show.rig.desk).settings
-        gone, after = settings.except("rig/desk").partition { |path, value| blank.key?(path) && blank[path] == value }.map(&:to_h)
-        lost = Refit.settings(show, settings["rig/desk"]).slice(*after.keys)
-        Ordering.sort(gone.merge(lost)) + [["rig/desk", settings["rig/desk"]]] + Ordering.sort(after)
+        show.catalog.fetch("desk", whole["rig/desk"], where: "rig/desk")
+        blank = show.blank_settings
+        gone, after = whole.except("rig/desk").partition { |path, value| blank.key?(path) && blank[path] == value }.map(&:to_h)
+        lost = Refit.settings(show, whole["rig/desk"]).slice(*after.keys)
+        Lists.steps(show, gone.merge(lost)) { |rest| Ordering.sort(rest) } + [["rig/desk", whole["rig/desk"]]] + Lists.steps(show, after) { |rest| Ordering.sort(rest) }
       end
 
-      def changes(show, changed)
-        same_desk = show.rig.desk == changed.rig.desk
-        old, new = same_desk ? [nil, nil] : [with_blank(show, changed), with_blank(changed, show)]
-        settings.keys.filter_map do |path|
-          from, to = same_desk ? [show.get(path), changed.get(path)] : [old[path], new[path]]
+      # What only one of the two has is blank in the other.
+      def changes(show, changed, paths)
+        paths.filter_map do |path|
+          from, to = value(path, show, changed), value(path, changed, show)
           Change.new(path: path, from: from, to: to) unless from == to
         end
       end
 
-      # A show's settings, and those that only the other one has, blank.
-      def with_blank(show, other) = Show.blank(other.catalog, other.about, desk: other.rig.desk).settings.merge(show.settings)
+      def value(path, show, other) = show.setting?(path) ? show.get(path) : Settings.blank(path, other.profile)
     end
   end
 end

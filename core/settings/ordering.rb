@@ -11,7 +11,8 @@ module Loomshuttle
         emptied = settings.keys.flat_map { |path| emptying(path, settings) }
         widths, rest = settings.partition { |path, _| path.end_with?("/stereo") }
         taps, others = rest.partition { |path, _| path.match?(%r{\Asend/\d+/tap\z}) }
-        emptied + widths + taps + others
+        orders, others = others.partition { |path, _| path.end_with?("/order") }
+        orders + emptied + widths + taps + others
       end
 
       # What must be empty before a setting can change: the lanes of a track whose width changes, the source of a

@@ -2,30 +2,47 @@
 
 module Loomshuttle
   module Settings
-    # Where a setting's path leads in a show: the group, the number or letter in it, the item there and its field.
-    Path = Value.define(:path, :group, :number, :item, :field) do
-      # @raise [Invalid] when nothing is at the path
-      def self.parse(show, path)
-        path = path.to_s
-        kind, *rest = path.split("/", -1)
-        single = Settings::SINGLES[kind]
-        return build(path, single, nil, show.send(single), rest.join("/"), Settings::FIELDS[single]) if single
+    # Where a setting's path leads in a show: the collection, the item's key (nil where there is but one), the item there and the setting.
+    # A list has one path more, that of its order; it leads to no item.
+    Path = Value.define(:name, :show, :collection, :key, :item, :setting) do
+      class << self
+        # @raise [Invalid] when nothing is at the path
+        def parse(show, name)
+          name = name.to_s
+          kind, *rest = name.split("/", -1)
+          collection = Settings.collection(kind) or no_such(name, "settings start with #{Settings.collections.map(&:name).join(', ')}")
+          return build(name, show, collection, nil, show.group(collection), rest.join("/")) if collection.one?
+          return new(name: name, show: show, collection: collection, key: nil, item: nil, setting: nil) if collection.list? && name == collection.order
 
-        group = Settings::GROUPS[kind] or no_such(path, "settings start with #{(Settings::SINGLES.keys + Settings::GROUPS.keys).join(', ')}")
-        key, field = rest.first, rest.drop(1).join("/")
-        number = Settings::NAMED.include?(group) ? key : key.to_i
-        # A setting has one path: "channel/01/name" would be another one of the same.
-        item = show.send(group)[number] if number.to_s == key
-        item or no_such(path, "this show has no #{kind} #{key}")
-        build(path, group, number, item, field, Settings::FIELDS[group])
+          # A setting has one path: "channel/01/name" would be another one of the same.
+          key = collection.read_key(rest.first.to_s)
+          item = show.group(collection)[key] or no_such(name, "this show has no #{kind} #{rest.first}")
+          build(name, show, collection, key, item, rest.drop(1).join("/"))
+        end
+
+        private
+
+        def build(name, show, collection, key, item, field)
+          setting = collection.settings[field.to_sym] or no_such(name, "known here: #{collection.settings.keys.join(', ')}")
+          new(name: name, show: show, collection: collection, key: key, item: item, setting: setting)
+        end
+
+        def no_such(name, why) = raise(Invalid.new("There is no setting \"#{Text.readable(name, most: 80)}\": #{Text.readable(why)}.", where: Text.readable(name, most: 80)))
       end
 
-      def self.build(path, group, number, item, field, fields)
-        no_such(path, "known here: #{fields.join(', ')}") unless fields.include?(field&.to_sym)
-        new(path: path, group: group, number: number, item: item, field: field.to_sym)
-      end
+      # @return [Boolean] whether it is the order of a list
+      def order? = setting.nil?
 
-      def self.no_such(path, why) = raise(Invalid.new("There is no setting \"#{Text.readable(path, most: 80)}\": #{Text.readable(why)}.", where: Text.readable(path, most: 80)))
+      # @return [Object] the setting's value
+      def value = order? ? show.group(collection).keys : item[setting.field]
+
+      # @return [Object] what of a value is kept, frozen
+      # @raise [Invalid] naming the setting in words, with its path as where
+      def keep(value)
+        order? ? collection.keep_order(value) : setting.kind.keep(value, self)
+      rescue Refusal => e
+        raise Invalid.new("#{Telling.setting(show, name)}: #{e.message}.", where: name)
+      end
     end
   end
 end

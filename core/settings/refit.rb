@@ -19,9 +19,9 @@ module Loomshuttle
 
       # @return [Hash{String=>Object}] settings that change the desk, empty what it has no place for, and keep its blocks together
       def self.settings(show, desk)
-        blank = Show.blank(show.catalog, show.about, desk: show.rig.desk)
+        blank = show.blank_settings
         kept, lost = carry(show, fresh(show, desk))
-        lost.to_h { |path, _| [path, blank.get(path)] }.merge(Limits.mend(kept), "rig/desk" => desk)
+        lost.to_h { |path, _| [path, blank[path]] }.merge(Limits.mend(kept), "rig/desk" => desk)
       end
 
       class << self
@@ -36,8 +36,7 @@ module Loomshuttle
 
         # @return [Array(Show, Hash)] the new show with all that fits, and settings that do not
         def carry(show, fresh)
-          blank = Show.blank(show.catalog, show.about, desk: show.rig.desk).settings
-          set = show.settings.reject { |path, value| blank[path] == value || path == "rig/desk" }
+          set = show.set_settings.except("rig/desk")
           lost = {}
           kept = Ordering.sort(set).reduce(fresh) do |now, (path, value)|
             now.put(path, value)

@@ -4,6 +4,12 @@ module Loomshuttle
   module Settings
     # The rig as it is set: the desk's profile, the one rate of all devices in samples a second, which of desk and
     # recorder lead the clock (boxes say it themselves), and the playback interface's profile or nil.
-    RigPlan = Value.define(:desk, :rate, :desk_clock, :recorder_clock, :interface)
+    RigPlan = declare("rig", :rig, :one, words: ->(_, _) { "Rig" }, rig: true) do
+      setting :desk, Kinds.device("desk"), blank: ->(desk, _) { desk.id }, part: "rig", capture: :always
+      setting :rate, Kinds.one_known("integer") { |at| at.show.profile.rates }, blank: ->(desk, _) { desk.rate }, unit: "Hz", part: "rig", capture: :always, desk: "clock/rate"
+      setting :desk_clock, Kinds.one_of(*CLOCKS), blank: "leads", words: "the desk's clock", part: "rig", capture: :always
+      setting :recorder_clock, Kinds.one_of(*CLOCKS), blank: "follows", words: "the recorder's clock", part: "rig", capture: :always
+      setting :interface, Kinds.device("interface").or_none, blank: nil, words: "playback interface", part: "rig", capture: :always
+    end
   end
 end

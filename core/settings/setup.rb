@@ -12,6 +12,21 @@ module Loomshuttle
     #   desk_follows      "at once": each edit goes to the desk; "when sent": the desk waits until the plan is sent
     #   alignment         dBFS at which a line check wants the loud parts (LineCheck::Alignment)
     #   accepted          finding id => reason why it may stay
-    Setup = Value.define(:card_mode, :buffer, :bits, :default_tap, :own_mix, :mirror, :length_minutes, :monitoring, :desk_follows, :alignment, :accepted)
+    Setup = declare("setup", :setup, :one, words: ->(_, _) { "Show" }) do
+      setting :card_mode, Kinds.one_known { |at| at.show.profile.card_modes.keys }, blank: ->(desk, _) { desk.card_modes.keys.first }, words: "card mode", capture: :always,
+                                                                                    desk: "card/mode"
+      setting :buffer, Kinds.one_of(*BUFFERS), blank: 1024, words: "recorder buffer", unit: "samples"
+      setting :bits, Kinds.one_of(24, 32), blank: 24, words: "bits a sample", capture: :always
+      setting :default_tap, Kinds.tap_of { |at| at.show.profile.taps }, blank: ->(desk, _) { desk.taps.first }, words: "default tap", capture: :always
+      setting :own_mix, Kinds.lanes { |at| [2, at.show.profile.returns] }, blank: [].freeze, words: "the recorder's own mix leaves on card returns"
+      setting :mirror, (Kinds.text(200).also do |path, _|
+        path.empty? || path.start_with?("/") ? path : Kinds.refuse("a folder starts with /, such as /media/disk/takes")
+      end), blank: "", words: "second copy of takes in", capture: :always
+      setting :length_minutes, Kinds.whole(1..(24 * 60)), blank: 120, words: "length of the show", unit: "minutes"
+      setting :monitoring, Kinds.one_of("desk", "computer"), blank: "desk", words: "the stage hears itself through"
+      setting :desk_follows, Kinds.one_of("at once", "when sent"), blank: "at once", words: "the desk follows edits"
+      setting :alignment, Kinds.one_of(*LineCheck::Alignment::LEVELS.keys), blank: LineCheck::Alignment::LEVELS.keys.first, words: "alignment level", unit: "dBFS"
+      setting :accepted, Kinds.reasons(500), blank: {}.freeze, words: "accepted findings"
+    end
   end
 end

@@ -6,8 +6,9 @@ module Loomshuttle
 
     # One engagement as a frozen value: words about it, the profiles at hand, and every setting. A setting has a path
     # ("rig/desk", "box/a/port", "channel/7/stage", "send/3/tap", "track/1/inputs"); all edits, stores and comparisons
-    # speak in these paths. `layout` is what the rig comes to; it is derived anew whenever the rig changes.
-    Show = Value.define(:catalog, :about, :rig, :boxes, :channels, :sends, :tracks, :outputs, :outlets, :buses, :setup, :layout) do
+    # speak in these paths. `groups` holds the items of each collection by its group (:channels => { 1 => Channel }, :rig => RigPlan).
+    # `layout` is what the rig comes to; it is derived anew whenever the rig changes.
+    Show = Value.define(:catalog, :about, :groups, :layout) do
       # A show with nothing patched.
       # @param catalog [Rig::Catalog]
       # @param about [Hash] :name, :act, :place, :date
@@ -15,9 +16,8 @@ module Loomshuttle
       # @raise [Invalid] when there is no such desk
       def self.blank(catalog, about, desk:)
         profile = catalog.fetch("desk", desk)
-        boxes = Blank.boxes
-        new(catalog: catalog, about: about.freeze, rig: Blank.rig(profile), boxes: boxes, **Blank.groups(profile),
-            layout: Rig::Layout.new(profile, boxes, catalog, profile.rate))
+        groups = Settings.collections.to_h { |collection| [collection.group, collection.blank(profile)] }.freeze
+        new(catalog: catalog, about: about.freeze, groups: groups, layout: Rig::Layout.new(profile, groups.fetch(:boxes), catalog, profile.rate))
       end
 
       # A show from stored settings; paths that are not stored keep their blank value.
@@ -28,44 +28,57 @@ module Loomshuttle
         Edit.set("Load", settings.except("rig/desk")).apply(blank(catalog, about, desk: desk)).first
       end
 
+      # The items of each collection: `rig` and `setup` are one item each, the others a Hash by key.
+      %i[rig setup channels sends tracks outputs outlets buses boxes].each { |group| define_method(group) { groups.fetch(group) } }
+
+      # @param collection [Collection]
+      # @return [Object, Hash] its item, or its items by key
+      def group(collection) = groups.fetch(collection.group)
+
       # @param path [String]
       # @return [Object] the setting's JSON value
       # @raise [Invalid] when the show has no such setting
-      def get(path)
-        place = Path.parse(self, path)
-        place.item[place.field]
+      def get(path) = Path.parse(self, path).value
+
+      # @return [Boolean] whether the show has a setting
+      def setting?(path)
+        collection, key, setting = Settings.find(path)
+        !collection.nil? && (setting.nil? || collection.one? || group(collection).key?(key))
       end
 
       # @return [Show] with one setting changed
       # @raise [Invalid] when the show has no such setting, or the value does not fit it
       def put(path, value)
-        place = Path.parse(self, path)
-        kept = Rules.check(self, place, value)
+        at = Path.parse(self, path)
+        kept = at.keep(value)
         return Refit.to(self, kept) if path == "rig/desk"
 
-        changed = place.item.with(place.field => kept)
-        return with(setup: changed) if place.group == :setup
-        return laid_out(rig: changed) if place.group == :rig
+        collection = at.collection
+        return with_group(collection, collection.ordered(group(collection), kept, profile)) if at.order?
 
-        group = { place.group => send(place.group).merge(place.number => changed).freeze }
-        place.group == :boxes ? laid_out(**group) : with(**group)
+        item = at.item.with(at.setting.field => kept)
+        with_group(collection, collection.one? ? item : group(collection).merge(at.key => item).freeze)
+      end
+
+      # @yieldparam path [String]   @yieldparam value [Object]   @yieldparam blank [Object] its value while nobody has set it
+      def each_setting
+        Settings.collections.each do |collection|
+          items = group(collection)
+          yield collection.order, items.keys, [] if collection.list?
+          collection.each_item(items) do |key, item|
+            collection.settings.each_value { |setting| yield collection.path(key, setting.field), item[setting.field], setting.blank_for(profile, key) }
+          end
+        end
       end
 
       # @return [Hash{String=>Object}] every setting by path, in order
-      def settings
-        all = {}
-        Settings::SINGLES.each { |kind, group| Settings::FIELDS[group].each { |field| all["#{kind}/#{field}"] = send(group)[field] } }
-        Settings::GROUPS.each do |kind, group|
-          send(group).each { |key, item| Settings::FIELDS[group].each { |field| all["#{kind}/#{key}/#{field}"] = item[field] } }
-        end
-        all
-      end
+      def settings = {}.tap { |all| each_setting { |path, value, _| all[path] = value } }
+
+      # @return [Hash{String=>Object}] every setting by path, as it is while nobody has set it
+      def blank_settings = {}.tap { |all| each_setting { |path, _, blank| all[path] = blank } }
 
       # @return [Hash{String=>Object}] settings that are not as in a blank show; "rig/desk" is always among them
-      def set_settings
-        blank = Show.blank(catalog, about, desk: rig.desk).settings
-        settings.reject { |path, value| path != "rig/desk" && blank[path] == value }
-      end
+      def set_settings = {}.tap { |all| each_setting { |path, value, blank| all[path] = value if path == "rig/desk" || value != blank } }
 
       # @return [Rig::Desk]
       def profile = layout.desk
@@ -105,11 +118,17 @@ module Loomshuttle
         [Rig::Label.for(point), name].compact.reject(&:empty?).join(" ")
       end
 
-      def laid_out(**changes)
-        changed = with(**changes)
-        changed.with(layout: Rig::Layout.new(profile, changed.boxes, catalog, changed.rig.rate))
+      # @param changes [Hash] also items of a collection by its group
+      def with(**changes)
+        items, others = changes.partition { |field, _| groups.key?(field) }.map(&:to_h)
+        self.class.new(**to_h, groups: groups.merge(items).freeze, **others)
       end
-      private :laid_out
+
+      # @return [Show] with the items of one collection changed, and the rig's layout with them
+      def with_group(collection, items)
+        changed = with(collection.group => items)
+        collection.rig? ? changed.with(layout: Rig::Layout.new(profile, changed.boxes, catalog, changed.rig.rate)) : changed
+      end
     end
   end
 end

@@ -59,8 +59,7 @@ module Loomshuttle
         plan = show.boxes[letter]
         raise Invalid.new("There is no box #{letter.to_s.upcase}.", where: "box/#{letter}") unless plan&.profile
 
-        blank = Settings::Blank.boxes[letter]
-        Settings::Edit.set("Remove box #{letter.upcase}", Settings::FIELDS[:boxes].to_h { |field| ["box/#{letter}/#{field}", blank[field]] })
+        Settings::Edit.set("Remove box #{letter.upcase}", Settings::BoxPlan.collection.blank_settings(show.profile, letter))
       end
     end
   end

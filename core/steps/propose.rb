@@ -110,7 +110,7 @@ module Loomshuttle
 
         # Parts of a patch that were saved before.
         def recall(show, options)
-          settings, lacks = Settings::PresetParts.recall(show, options.fetch("settings"))
+          settings, lacks = Recall.settings(show, options.fetch("settings"))
           problems = lacks.map { |path| Problem.new(where: path, message: "this rig has no such setting, and it was left out") }
           Proposal.new(edit: Settings::Edit.set(options.fetch("label", "Recall"), settings), parts: [], problems: problems)
         end

@@ -36,7 +36,7 @@ module Loomshuttle
         private
 
         def targets(show, kind, first, count)
-          all = show.send(Settings::GROUPS.fetch(kind[:group])).size
+          all = show.group(Settings.collection(kind[:group])).size
           fits = first >= 1 && count >= 1 && first + count - 1 <= all
           return (first...(first + count)).to_a if fits
 

@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 # What each setting accepts, and why not: the sentence names the setting in words, and `where` its path.
-RSpec.describe Loomshuttle::Settings::Rules do
+RSpec.describe Loomshuttle::Settings::Kinds do
   let(:show) { straight(4, from: chained) }
 
   def refused(settings, from = show)

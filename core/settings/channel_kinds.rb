@@ -1,0 +1,49 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Settings
+    # Values that only channels have.
+    module ChannelKinds
+      class << self
+        # A stereo channel takes an odd lane and its neighbour.
+        # @yieldparam profile [Rig::Desk]
+        # @yieldreturn [Array<String>] what can be heard
+        def source
+          Kinds.point { |at| yield(at.show.profile) }.also do |point, at|
+            number = point[/\d+\z/].to_i
+            mono = at.show.profile.strip(at.key).width == 1
+            next point if mono || (number.odd? && yield(at.show.profile).include?(point.sub(/\d+\z/, (number + 1).to_s)))
+
+            Kinds.refuse("channel #{at.key} is stereo and needs an odd lane with its neighbour, not #{Rig::Label.for(point)}")
+          end.or_none
+        end
+
+        # In dB, within the preamp's range and in its steps.
+        def gain
+          ValueKind.new({ "type" => "number" }, sort: :number) do |value, at|
+            preamp = at.show.profile.strip(at.key).preamp
+            Kinds.refuse("a preamp gain is a number of dB") unless value.is_a?(Integer) || (value.is_a?(Float) && value.finite?)
+            range = preamp.min_db..preamp.max_db
+            Kinds.refuse("the preamp goes from #{signed(range.min)} to #{range.max} dB, not #{signed(value)}") unless range.cover?(value)
+            Kinds.refuse("the preamp has steps of #{preamp.step_db} dB") unless (value % preamp.step_db).zero?
+            value
+          end
+        end
+
+        # The left of a pair is an odd channel, as everywhere in the trade.
+        def paired
+          Kinds.boolean.also do |value, at|
+            width = ->(number) { at.show.profile.strip(number)&.width }
+            next value if !value || (at.key.odd? && [at.key, at.key + 1].all? { |number| width.call(number) == 1 })
+
+            Kinds.refuse("a pair is an odd channel and the next one, both mono")
+          end
+        end
+
+        private
+
+        def signed(number) = number.to_s.sub("-", "−")
+      end
+    end
+  end
+end

@@ -1,0 +1,97 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Settings
+    # The kinds of values that settings have. Where what is known depends on the rig, a block gives it.
+    module Kinds
+      module_function
+
+      # @param most [Integer] characters
+      def text(most)
+        ValueKind.new({ "type" => "string" }) do |value, _|
+          refuse("must be text") unless value.is_a?(String)
+          refuse("has characters that cannot be shown") unless value.encoding == Encoding::UTF_8 && value.valid_encoding? && !value.match?(/[[:cntrl:]]/)
+          clean = value.unicode_normalize(:nfc).strip
+          refuse("has #{clean.length} characters, #{most} fit") if clean.length > most
+          clean
+        end
+      end
+
+      def boolean
+        ValueKind.new({ "type" => "boolean" }, sort: :flag) { |value, _| [true, false].include?(value) ? value : refuse("must be true or false") }
+      end
+
+      # @param known [Array] of text or whole numbers
+      def one_of(*known)
+        type = known.first.is_a?(Integer) ? "integer" : "string"
+        ValueKind.new({ "type" => type, "enum" => known }) { |value, _| member(value, known) }
+      end
+
+      # @param type ["string", "integer"]   @param sort [Symbol] of ValueKind
+      # @yieldparam at [Path]
+      # @yieldreturn [Array] what is known there
+      def one_known(type = "string", sort: :plain)
+        ValueKind.new({ "type" => type }, sort: sort) { |value, at| member(value, yield(at)) }
+      end
+
+      # A base point or source of the rig.
+      # @yieldparam at [Path]
+      # @yieldreturn [Array<String>]
+      def point(&) = one_known(sort: :point, &)
+
+      # @param range [Range]
+      def whole(range)
+        ValueKind.new({ "type" => "integer", "minimum" => range.min, "maximum" => range.max }, sort: :count) do |value, _|
+          next value if value.is_a?(Integer) && range.cover?(value)
+
+          refuse("a whole number from #{range.min} to #{range.max} is needed, not #{value.inspect[0, 60]}")
+        end
+      end
+
+      # The lanes of a mono or stereo track, or none.
+      # @yieldparam at [Path]
+      # @yieldreturn [Array(Integer, Integer)] how many there must be, and how many the card has
+      def lanes
+        ValueKind.new({ "type" => "array", "maxItems" => 2, "items" => { "type" => "integer", "minimum" => 1 } }) do |value, at|
+          width, count = yield(at)
+          fits = value.is_a?(Array) && [0, width].include?(value.size) && value.uniq.size == value.size
+          refuse("needs #{width == 1 ? 'one lane' : 'two different lanes'}, or none") unless fits
+          unknown = value.reject { |lane| lane.is_a?(Integer) && lane.between?(1, count) }
+          refuse("the card has lanes 1 to #{count}, not #{unknown.join(', ')[0, 60]}") unless unknown.empty?
+          value
+        end
+      end
+
+      # Where in a channel or a mix a signal is taken.
+      # @yieldparam at [Path]
+      # @yieldreturn [Array<String>]
+      def tap_of(&) = one_known(sort: :tap, &)
+
+      # A device that is in the catalog.
+      # @param kind ["desk", "box", "interface"]
+      def device(kind) = ValueKind.new({ "type" => "string" }, sort: :device) { |value, at| at.show.catalog.fetch(kind, value, where: at.name).id }
+
+      # Findings that may stay, each with a reason in words.
+      # @param most [Integer] findings
+      def reasons(most)
+        words = text(200)
+        ValueKind.new({ "type" => "object", "additionalProperties" => { "type" => "string" } }) do |value, at|
+          fits = value.is_a?(Hash) && value.size <= most && value.all? { |id, reason| id.is_a?(String) && id.length <= 200 && reason.is_a?(String) && !reason.strip.empty? }
+          refuse("each accepted finding needs a reason in words") unless fits
+          value.transform_values { |reason| words.keep(reason, at) }
+        end
+      end
+
+      # @raise [Refusal]
+      def refuse(why) = raise(Refusal, why)
+
+      def member(value, known)
+        return value if known.include?(value)
+
+        refuse("this desk has none") if known.empty?
+        shown = known.size > 8 ? "#{known.first} to #{known.last}" : known.join(", ")
+        refuse("#{value.inspect[0, 60]} is not one of #{shown}")
+      end
+    end
+  end
+end

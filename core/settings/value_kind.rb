@@ -1,0 +1,37 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Settings
+    # Why a value cannot be.
+    class Refusal < StandardError; end
+
+    # What values a setting takes: how JSON Schema says it, what sort they are, and the rule that keeps a value or refuses it.
+    class ValueKind
+      # @return [Hash] JSON Schema
+      attr_reader :schema
+      # @return [:plain, :flag, :number, :count, :point, :tap, :device] by which they are told to people and to the desk
+      attr_reader :sort
+
+      # @yieldparam value [Object]   @yieldparam at [Path] where it is to be kept
+      # @yieldreturn [Object] the value to keep
+      def initialize(schema, sort: :plain, &rule)
+        @schema, @sort, @rule = schema.freeze, sort, rule
+      end
+
+      # @param at [Path]
+      # @return [Object] the value, frozen
+      # @raise [Refusal]
+      def keep(value, at) = @rule.call(value, at).freeze
+
+      # @return [ValueKind] that takes nothing as well
+      def or_none
+        ValueKind.new(schema.except("enum").merge("type" => [*schema.fetch("type"), "null"]), sort: sort) { |value, at| value.nil? ? nil : keep(value, at) }
+      end
+
+      # @yieldparam value [Object] that this kind has kept already   @yieldparam at [Path]
+      # @yieldreturn [Object] the value to keep
+      # @return [ValueKind] with one rule more
+      def also = ValueKind.new(schema, sort: sort) { |value, at| yield(keep(value, at), at) }
+    end
+  end
+end

@@ -1,0 +1,33 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Steps
+    # Parts of a patch that were saved before (Settings::PresetParts), into a show.
+    module Recall
+      # As they can be set: on another desk with all that must give way to it, on the
+      # same one with what moves along.
+      # @param settings [Hash{String=>Object}]
+      # @return [Array(Hash, Array<String>)] what can be set, and the paths that the rig lacks
+      # @raise [Invalid] when the saved desk is not known here
+      def self.settings(show, settings)
+        desk = settings["rig/desk"]
+        refit = desk && desk != show.rig.desk ? Settings::Refit.settings(show, desk) : {}
+        after = refit.empty? ? show : Settings::Edit.set("", refit).apply(show).first
+        known = after.settings
+        fits, lacks = settings.partition { |path, _| known.key?(path) }
+        fits = emptied(after, fits.to_h)
+        [refit.empty? ? Completed.settings(show, fits) : refit.merge(fits), lacks.map(&:first)]
+      end
+
+      # A track whose width changes gives up the lanes that do not come with it.
+      def self.emptied(show, settings)
+        lanes = settings.keys.grep(%r{/stereo\z}).flat_map do |path|
+          base = path.delete_suffix("stereo")
+          %w[inputs outputs].map { |field| "#{base}#{field}" } unless show.get(path) == settings[path]
+        end
+        lanes.compact.reject { |path| settings.key?(path) }.to_h { |path| [path, []] }.merge(settings)
+      end
+      private_class_method :emptied
+    end
+  end
+end
