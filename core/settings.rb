@@ -8,6 +8,7 @@ module Loomshuttle
     CLOCKS = %w[leads follows].freeze
     SPOTS = %w[left centre right].freeze
     LETTERS = %w[a b c d e f g h].freeze
+    RATES = [44_100, 48_000, 88_200, 96_000].freeze
     BUFFERS = [128, 256, 512, 1024, 2048, 4096].freeze
     DYES = %w[walnut weld cochineal woad madder terracotta indigo lichen heather iron verdigris saffron].freeze
     # Characters of a name, of a short one, and of words for the stage.

@@ -95,7 +95,7 @@ module Loomshuttle
           next if sockets.empty?
 
           ends = [sockets.first, sockets.last].uniq.map { |point| Rig::Label.for(point) }
-          { number: number, block: outlet.block, label: ends.join(" to "), first: outlet.first, size: points.size }
+          outlet.to_h.merge(number: number, label: ends.join(" to "), size: points.size)
         end
       end
 

@@ -45,6 +45,8 @@ module Loomshuttle
       def one? = @sort == :one
       def list? = @sort == :list
       def rig? = @rig
+      # Keys are numbers.
+      def numbered? = @key_pattern.start_with?("[1-9]")
 
       # @param key [Integer, String, nil]
       # @return [Object] an item in which nothing is set
@@ -64,7 +66,7 @@ module Loomshuttle
 
       # @param text [String] as it stands in a path
       # @return [Integer, String, nil] nil where it is no key
-      def read_key(text) = @key_pattern.start_with?("[1-9]") ? (text.to_i if text.to_i.to_s == text) : text
+      def read_key(text) = numbered? ? (text.to_i if text.to_i.to_s == text) : text
 
       # @return [String] e.g. "channel/7/gain"
       def path(key, field) = one? ? "#{@name}/#{field}" : "#{@name}/#{key}/#{field}"

@@ -27,11 +27,11 @@ module Loomshuttle
         ValueKind.new({ "type" => type, "enum" => known }) { |value, _| member(value, known) }
       end
 
-      # @param type ["string", "integer"]   @param sort [Symbol] of ValueKind
+      # @param type ["string", "integer"]   @param sort [Symbol] of ValueKind   @param among [Array, nil] what is known anywhere
       # @yieldparam at [Path]
       # @yieldreturn [Array] what is known there
-      def one_known(type = "string", sort: :plain)
-        ValueKind.new({ "type" => type }, sort: sort) { |value, at| member(value, yield(at)) }
+      def one_known(type = "string", sort: :plain, among: nil)
+        ValueKind.new({ "type" => type, "enum" => among }.compact, sort: sort) { |value, at| member(value, yield(at)) }
       end
 
       # A base point or source of the rig.

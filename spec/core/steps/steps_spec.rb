@@ -95,16 +95,16 @@ RSpec.describe Loomshuttle::Settings::PresetParts do
   it "saves parts, which together are all that is patched" do
     show = straight(4)
     paths = show.settings.keys.reject { |path| path.start_with?("setup/") }
-    parts = described_class::ALL.keys.map { |part| described_class.of(show, [part]).keys }
+    parts = described_class::NAMES.map { |part| described_class.of(show, [part]).keys }
     expect(parts.flatten).to match_array(paths)
     expect { described_class.of(show, ["soup"]) }.to raise_error(Loomshuttle::Invalid, /no soup to save/)
   end
 
-  def recalled(show, settings) = set(show, described_class.recall(show, settings).first)
+  def recalled(show, settings) = set(show, Loomshuttle::Steps::Recall.settings(show, settings).first)
 
   it "brings a part back whole, and says what this rig lacks" do
     saved = described_class.of(straight(4), %w[sends names])
-    lacks = described_class.recall(blank("rowan-10"), saved).last
+    lacks = Loomshuttle::Steps::Recall.settings(blank("rowan-10"), saved).last
     expect(lacks).to include("channel/17/name", "send/3/source")
     show = set(straight(4), "send/2/source" => nil, "track/2/inputs" => [], "channel/2/name" => "X")
     expect(recalled(show, saved)).to eq(straight(4))

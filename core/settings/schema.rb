@@ -1,0 +1,30 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Settings
+    # What is declared, as JSON Schema: for the show's published schema and for the contract (bin/schemas writes both).
+    module Schema
+      class << self
+        # @return [Hash{String=>Hash}] regular expression for paths => schema of their values
+        def by_path
+          Settings.collections.each_with_object({}) do |collection, all|
+            all["^#{collection.order}$"] = ORDER if collection.list?
+            collection.settings.each { |field, setting| all[collection.pattern(field)] = setting.kind.schema }
+          end
+        end
+
+        # @param collection [Collection]
+        # @return [Hash{String=>Hash}] field => schema, of one item as the API tells it, its key first
+        def item(collection)
+          key = collection.key ? { collection.key.to_s => { "type" => collection.numbered? ? "integer" : "string" } } : {}
+          key.merge(collection.settings.to_h { |field, setting| [field.to_s, { **setting.kind.schema, **(setting.unit ? { "description" => setting.unit } : {}) }] })
+        end
+
+        private
+
+        ORDER = { "type" => "array", "maxItems" => Collection::MOST, "uniqueItems" => true, "items" => { "type" => "integer", "minimum" => 1 } }.freeze
+        private_constant :ORDER
+      end
+    end
+  end
+end
