@@ -67,7 +67,7 @@ module Loomshuttle
         desk("copy #{id} of the desk, #{kept[:label]}", kept[:values])
       end
 
-      def desk(label, values) = Side.new(label: label, settings: Desk::Words.read(@control.current.show, values), show: nil)
+      def desk(label, values) = Side.new(label: label, settings: Desk::ToPlan.settings(@control.current.show, values), show: nil)
     end
   end
 end

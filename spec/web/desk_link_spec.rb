@@ -93,7 +93,7 @@ RSpec.describe Loomshuttle::Web::Desk::Sync do
     desk.close
   end
 
-  def in_step = Loomshuttle::Web::Desk::Words.plan(show).each { |address, value| desk.settings.set(address, value) }
+  def in_step = Loomshuttle::Web::Desk::FromPlan.settings(show).each { |address, value| desk.settings.set(address, value) }
   def differing = sync.differences(show).map { |one| [one.path, one.plan, one.desk] }
 
   it "finds nothing where plan and desk are equal" do
@@ -141,7 +141,7 @@ RSpec.describe Loomshuttle::Web::Desk::Sync do
     desk.loss = 20
     desk.after(20) { desk.restart(keep: old, away: 30) }
     expect(sync.send_plan(planned)).to eq([])
-    expect(Loomshuttle::Web::Desk::Words.plan(planned).reject { |address, value| desk.settings.get(address) == value }).to eq({})
+    expect(Loomshuttle::Web::Desk::FromPlan.settings(planned).reject { |address, value| desk.settings.get(address) == value }).to eq({})
   end
 
   it "sends on after a refusal, and says what could not be set" do
@@ -162,15 +162,15 @@ RSpec.describe Loomshuttle::Web::Desk::Sync do
   end
 end
 
-RSpec.describe Loomshuttle::Web::Desk::Words do
+RSpec.describe Loomshuttle::Web::Desk::FromPlan do
   # Every desk's plan, said in its words and set at a stand-in of the same rig, reads back as the same plan.
   it "says every setting of a plan in words that a desk takes, and understands them back, on random rigs" do
     40.times do |seed|
       random_rig = RandomRig.new(seed)
       show = random_rig.show
       desk = Loomshuttle::StandIns::Desk::Settings.new(VirtualRig.model(random_rig.rig))
-      described_class.plan(show).each { |address, value| desk.set(address, value) }
-      read = described_class.read(show, desk.addresses.to_h { |address| [address, desk.get(address)] })
+      described_class.settings(show).each { |address, value| desk.set(address, value) }
+      read = Loomshuttle::Web::Desk::ToPlan.settings(show, desk.addresses.to_h { |address| [address, desk.get(address)] })
       expect(read.reject { |path, value| show.get(path) == value }).to eq({}), "seed #{seed}"
       expect(read.keys).to include("channel/1/stage", "channel/1/position", "send/1/tap", "output/1/source", "setup/card_mode")
     end
@@ -181,6 +181,6 @@ RSpec.describe Loomshuttle::Web::Desk::Words do
     show = Loomshuttle::Formats::ShowFile.read(data, CoreHelp::CATALOG).show
     desk = Loomshuttle::StandIns::Desk::Settings.new(VirtualRig.model(JSON.parse(File.read(File.join(Loomshuttle::ROOT, "demo", "rig.json")))))
     Loomshuttle::StandIns::Desk::Memory.new("/nowhere", desk, first: File.join(Loomshuttle::ROOT, "demo", "desk.json"))
-    expect(described_class.plan(show).reject { |address, value| desk.get(address) == value }).to eq({})
+    expect(described_class.settings(show).reject { |address, value| desk.get(address) == value }).to eq({})
   end
 end

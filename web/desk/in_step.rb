@@ -45,7 +45,7 @@ module Loomshuttle
         # @return [Array<Hash>] path, what, field, plan (the copy's), desk
         def restore_preview(id)
           show = @control.current.show
-          kept, now = Words.read(show, copy(id)[:values]), Words.read(show, @link.mirror)
+          kept, now = ToPlan.settings(show, copy(id)[:values]), ToPlan.settings(show, @link.mirror)
           kept.filter_map { |path, value| told(show, Sync::Difference.new(path: path, plan: value, desk: now[path])) unless @link.same?(now[path], value) }
         end
 
@@ -78,7 +78,7 @@ module Loomshuttle
         end
 
         def keep_copy(show, label, who)
-          values = @link.mirror.slice(*Words.plan(show).keys)
+          values = @link.mirror.slice(*FromPlan.settings(show).keys)
           @copies.keep(@control.seen.id, desk: @link.profile.to_s, label: label, who: who, values: values)
         end
 

@@ -24,7 +24,7 @@ module Loomshuttle
         def differences(show)
           return nil if !@link.up? || stranger(show)
 
-          desk = Words.read(show, @link.mirror)
+          desk = ToPlan.settings(show, @link.mirror)
           desk.filter_map do |path, value|
             plan = show.get(path)
             Difference.new(path: path, plan: plan, desk: value) unless @link.same?(value, plan)
@@ -50,7 +50,7 @@ module Loomshuttle
         # @return [Array<String>] what was not set, as sentences; empty when all is read back equal
         def follow(before, after)
           mirror = @link.mirror
-          old, new = Words.plan(before, mirror), Words.plan(after, mirror)
+          old, new = FromPlan.settings(before, mirror), FromPlan.settings(after, mirror)
           changed = new.reject { |address, value| old[address] == value }
           changed = changed.select { |address, _| address.end_with?("/hears") } if after.setup.desk_follows == "when sent"
           return [] if changed.empty?
@@ -68,7 +68,7 @@ module Loomshuttle
           return [away(show)] if away(show)
 
           mirror = @link.mirror
-          wanted = Words.plan(show, mirror).select { |address, value| address.end_with?("/hears") && mirror.key?(address) && !@link.same?(mirror[address], value) }
+          wanted = FromPlan.settings(show, mirror).select { |address, value| address.end_with?("/hears") && mirror.key?(address) && !@link.same?(mirror[address], value) }
           @link.set_all(wanted).values
         end
 
@@ -78,7 +78,7 @@ module Loomshuttle
         def send_plan(show, paths = nil)
           return [away(show)] if away(show)
 
-          send_values(Words.plan(wanted(show, paths), @link.mirror))
+          send_values(FromPlan.settings(wanted(show, paths), @link.mirror))
         end
 
         # @param values [Hash{String=>Object}] desk address => value, such as a copy kept before

@@ -3,43 +3,37 @@
 module Loomshuttle
   module Web
     module Desk
-      # What a desk is set to, as the plan would say it. Words the other way round.
-      class Reader
+      # What a desk is set to, as the plan would say it: FromPlan the other way round.
+      class ToPlan
         # @param show [Settings::Show]
-        # @param mirror [Hash{String=>Object}]
+        # @param mirror [Hash{String=>Object}] desk address => value
+        # @return [Hash{String=>Object}] path => value as the plan would keep it, as far as the mirror tells
+        def self.settings(show, mirror) = new(show, mirror).settings
+
         def initialize(show, mirror)
           @show = show
           @desk = show.profile
           @mirror = mirror
         end
 
-        # @return [Hash{String=>Object}] path => value
         def settings
-          [channels, patched(:stage), patched(:take), positions, sends, outputs, boxes, single("setup/card_mode", "card/mode"), single("rig/rate", "clock/rate")].reduce(:merge)
+          [declared("channel"), patched(:stage), patched(:take), positions, sends, declared("output"), declared("outlet"), declared("bus"), boxes, declared("setup"),
+           declared("rig")].reduce(:merge)
         end
 
         private
 
-        def single(path, address) = @mirror.slice(address).to_h { |_, value| [path, value] }
+        def declared(name)
+          Declared.of(@show, name).each_with_object({}) do |(path, address, setting, _), found|
+            next unless @mirror.key?(address)
+
+            found[path] = Declared.to_plan(setting.kind.sort, @mirror[address]) { |source| point(source, from_desk: true) }
+          end
+        end
 
         def each_known(list)
           list.each_with_object({}) do |(path, address), found|
             found[path] = yield(@mirror[address]) if @mirror.key?(address)
-          end
-        end
-
-        def channels
-          numbers = @show.channels.keys
-          Words::CHANNEL.map do |field, word|
-            each_known(numbers.map { |n| ["channel/#{n}/#{field}", "strip/#{n}/#{word}"] }) { |value| channel_value(field, value) }
-          end.reduce(:merge)
-        end
-
-        def channel_value(field, value)
-          case field
-          when "phantom" then value == 1
-          when "gain" then value == value.round ? value.round : value
-          else value
           end
         end
 
@@ -85,22 +79,14 @@ module Loomshuttle
         end
 
         def sends
-          sources = each_known(@show.sends.keys.map { |lane| ["send/#{lane}/source", "card/send/#{lane}/from"] }) { |name| point(name, from_desk: true) }
           taps = each_known(@show.sends.keys.map { |lane| ["send/#{lane}/tap", "card/send/#{lane}/tap"] }) { |tap| tap }
-          sources.merge(taps.to_h { |path, tap| [path, own_tap(path, tap)] })
+          declared("send").merge(taps.to_h { |path, tap| [path, own_tap(path, tap)] })
         end
 
         # A tap that the plan leaves to the show stays so where the desk says the same.
         def own_tap(path, tap)
           send = @show.sends[path.split("/")[1].to_i]
           tap == @show.tap_of(send) ? send.tap : tap
-        end
-
-        def outputs
-          sources = each_known(@show.outputs.keys.map { |n| ["output/#{n}/source", "output/#{n}/from"] }) { |name| point(name, from_desk: true) }
-          outlets = each_known(@show.outlets.keys.map { |block| ["outlet/#{block}/first", "outlet/#{block.sub('-', '/')}/first"] }) { |first| first.zero? ? nil : first }
-          buses = each_known(@show.buses.keys.map { |n| ["bus/#{n}/name", "bus/#{n}/label"] }) { |name| name }
-          sources.merge(outlets, buses)
         end
 
         def boxes

@@ -1,0 +1,74 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Web
+    module Desk
+      # The plan in the desk's own words (docs/desk-control.md). Where a desk patches in blocks, one of its
+      # settings stands for several of the plan's, so plans are translated whole. Tracks and the recorder's setup are
+      # none of the desk's business and have no words here.
+      class FromPlan
+        # @param show [Settings::Show]
+        # @param mirror [Hash{String=>Object}] what the desk is set to: who has a free slot there keeps it, so that an edit
+        #   of one channel moves no other one from slot to slot
+        # @return [Hash{String=>Object}] desk address => value, for all of the plan that the desk knows
+        def self.settings(show, mirror = {}) = new(show, mirror).settings
+
+        def initialize(show, mirror)
+          @show = show
+          @mirror = mirror
+          @desk = show.profile
+        end
+
+        def settings
+          declared("channel").merge(patching(:stage), patching(:take), positions, sends, declared("output"), declared("outlet"), declared("bus"), boxes,
+                                    declared("setup"), declared("rig"))
+        end
+
+        private
+
+        def declared(name) = Declared.of(@show, name).to_h { |path, address, setting, _| [address, Declared.to_desk(setting.kind.sort, @show.get(path))] }
+
+        def patching(field)
+          size = field == :stage ? @desk.stage_block : @desk.take_block
+          return @show.channels.values.to_h { |channel| ["strip/#{channel.number}/#{field}", Declared.source(channel[field])] } if size == 1
+
+          derived = Settings::Blocks.derive(@show, field)
+          blocks = derived.first.to_h { |block, first| ["block/#{block}/#{field}", Declared.source(first)] }
+          field == :stage ? blocks.merge(slots(derived.free)) : blocks
+        end
+
+        def slots(free)
+          kept = (1..@desk.free_slots).to_h { |slot| [slot, @mirror["slot/#{slot}/strip"].to_i] }.select { |_, number| free.key?(number) }
+            .to_a.uniq(&:last).to_h
+          waiting = free.keys - kept.values
+          (1..@desk.free_slots).flat_map do |slot|
+            number = kept.fetch(slot) { waiting.shift }
+            [["slot/#{slot}/strip", number || 0], ["slot/#{slot}/from", Declared.source(free[number])]]
+          end.to_h
+        end
+
+        def positions
+          return @show.channels.values.to_h { |channel| ["strip/#{channel.number}/hears", channel.position] } unless @desk.flip == "block"
+
+          Settings::Blocks.new(@show, :take).members.each.with_index(1).to_h { |numbers, block| ["block/#{block}/hears", @show.channels[numbers.first].position] }
+        end
+
+        # With the tap that is meant where a send names none.
+        def sends
+          Declared.of(@show, "send").flat_map do |path, address, setting, lane|
+            [[address, Declared.to_desk(setting.kind.sort, @show.get(path))], ["card/send/#{lane}/tap", @show.tap_of(@show.sends[lane])]]
+          end.to_h
+        end
+
+        # The desk knows its boxes by port and place in the chain.
+        def boxes
+          @desk.ports.flat_map do |port|
+            @show.layout.chain(port).each.with_index(1).flat_map do |hung, place|
+              [["box/#{port}/#{place}/in-offset", hung.up.min - 1], ["box/#{port}/#{place}/out-offset", hung.down.min - 1]]
+            end
+          end.to_h
+        end
+      end
+    end
+  end
+end
