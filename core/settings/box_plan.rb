@@ -19,7 +19,7 @@ module Loomshuttle
       setting :spot, Kinds.one_of(*SPOTS).or_none, blank: nil, words: "stands", part: "rig", capture: :always
     end
 
-    class BoxPlan # rubocop:disable Style/Documentation
+    class BoxPlan
       # @return [String]
       def title = "Box #{letter.upcase}"
     end

@@ -17,10 +17,11 @@ module Loomshuttle
       setting :name, Kinds.text(NAME), blank: "", part: "names", desk: "strip/%s/label"
       setting :short, Kinds.text(SHORT), blank: "", words: "short name", part: "names", desk: "strip/%s/label/short"
       setting :colour, Kinds.one_of(*DYES), blank: "iron", words: "dye", part: "names", desk: "strip/%s/dye"
-      setting :stage, ChannelKinds.source { |profile| profile.stage_names }, blank: nil, words: "hears on stage", part: "inputs", capture: :way
-      setting :take, ChannelKinds.source { |profile| profile.return_points }, blank: nil, words: "hears on take", part: "returns"
+      setting :stage, ChannelKinds.source(&:stage_names), blank: nil, words: "hears on stage", part: "inputs", capture: :way
+      setting :take, ChannelKinds.source(&:return_points), blank: nil, words: "hears on take", part: "returns"
       setting :position, Kinds.one_of(*POSITIONS), blank: "stage", words: "is on", part: "returns", capture: :to_take
-      setting :gain, ChannelKinds.gain, blank: ->(desk, number) { [desk.strip(number).preamp.min_db, 0].max }, words: "preamp gain", unit: "dB", part: "inputs", desk: "strip/%s/gain"
+      setting :gain, ChannelKinds.gain, blank: ->(desk, number) { [desk.strip(number).preamp.min_db, 0].max }, words: "preamp gain", unit: "dB", part: "inputs",
+                                        desk: "strip/%s/gain"
       setting :phantom, Kinds.boolean, blank: false, words: "48 V", part: "inputs", capture: :way, desk: "strip/%s/phantom"
       setting :mic, Kinds.text(WORDS), blank: "", words: "microphone", part: "inputs"
       setting :stand, Kinds.text(WORDS), blank: "", part: "inputs"
@@ -29,7 +30,7 @@ module Loomshuttle
       setting :fixed, Kinds.boolean, blank: false, part: "inputs"
     end
 
-    class Channel # rubocop:disable Style/Documentation
+    class Channel
       # @return [String] the name, or its number where it has none
       def title = name.empty? ? "Channel #{number}" : name
 

@@ -47,7 +47,7 @@ module Loomshuttle
         end
       end
 
-      def value(path, show, other) = show.setting?(path) ? show.get(path) : Settings.blank(path, other.profile)
+      def value(path, show, other) = show.fetch(path) { Settings.blank(path, other.profile) }
     end
   end
 end

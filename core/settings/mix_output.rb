@@ -14,7 +14,7 @@ module Loomshuttle
       setting :expected, expected, blank: nil, words: "expected at", part: "outputs"
     end
 
-    class MixOutput # rubocop:disable Style/Documentation
+    class MixOutput
       # @return [String, nil]
       def point = source && "#{source}@post-fader"
     end

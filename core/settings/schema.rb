@@ -16,11 +16,11 @@ module Loomshuttle
         # @param collection [Collection]
         # @return [Hash{String=>Hash}] field => schema, of one item as the API tells it, its key first
         def item(collection)
-          key = collection.key ? { collection.key.to_s => { "type" => collection.numbered? ? "integer" : "string" } } : {}
-          key.merge(collection.settings.to_h { |field, setting| [field.to_s, { **setting.kind.schema, **(setting.unit ? { "description" => setting.unit } : {}) }] })
-        end
+          fields = collection.settings.to_h { |field, setting| [field.to_s, setting.kind.schema.merge({ "description" => setting.unit }.compact)] }
+          return fields if collection.one?
 
-        private
+          { collection.key.to_s => { "type" => collection.numbered? ? "integer" : "string" } }.merge(fields)
+        end
 
         ORDER = { "type" => "array", "maxItems" => Collection::MOST, "uniqueItems" => true, "items" => { "type" => "integer", "minimum" => 1 } }.freeze
         private_constant :ORDER

@@ -38,12 +38,24 @@ module Loomshuttle
       # @param path [String]
       # @return [Object] the setting's JSON value
       # @raise [Invalid] when the show has no such setting
-      def get(path) = Path.parse(self, path).value
+      def get(path) = fetch(path) { Path.parse(self, path).value }
+
+      # @return [Object] the setting's value, or what the block gives where the show has no such setting
+      def fetch(path)
+        collection, key, setting = Settings.find(path.to_s)
+        return yield unless collection
+
+        items = group(collection)
+        return items.keys unless setting
+
+        item = collection.one? ? items : items[key]
+        item ? item[setting.field] : yield
+      end
 
       # @return [Boolean] whether the show has a setting
       def setting?(path)
-        collection, key, setting = Settings.find(path)
-        !collection.nil? && (setting.nil? || collection.one? || group(collection).key?(key))
+        fetch(path) { return false }
+        true
       end
 
       # @return [Show] with one setting changed

@@ -22,7 +22,7 @@ module Loomshuttle
       setting :shares, Kinds.text(NAME), blank: "", words: "shares a return as", part: "returns"
     end
 
-    class Track # rubocop:disable Style/Documentation
+    class Track
       def width = stereo ? 2 : 1
 
       def used? = !inputs.empty? || !outputs.empty?

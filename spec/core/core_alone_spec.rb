@@ -15,7 +15,8 @@ RSpec.describe "The core by itself" do
 
   # design: who may depend on whom
   { "core" => %w[Recorder StandIns Store Web Supervisor CommandLine], "recorder" => %w[Store Web StandIns], "store" => %w[Web Recorder StandIns],
-    "stand_ins" => %w[Steps Views Signal Checks Rig Store Web Recorder], "web" => %w[StandIns Recorder Porter], "porter" => %w[Recorder StandIns Store Web] }.each do |part, strangers|
+    "stand_ins" => %w[Steps Views Signal Checks Rig Store Web Recorder],
+    "web" => %w[StandIns Recorder Porter], "porter" => %w[Recorder StandIns Store Web] }.each do |part, strangers|
     it "keeps #{part} from naming #{strangers.join(', ')}" do
       used = Dir[File.join(Loomshuttle::ROOT, part, "**", "*.rb")].flat_map do |file|
         code = File.readlines(file).reject { |line| line.strip.start_with?("#") }.join

@@ -2,13 +2,15 @@
 
 # Collections that people grow: adding, removing and moving an item are edits like any other. Shown on one that is declared here.
 RSpec.describe Loomshuttle::Settings::Lists do
-  settings = Loomshuttle::Settings
-  lights = settings.declare("light", :lights, :list, key: :number, words: ->(show, key) { ["Light #{key}", show.group(settings.collection("light"))[key]&.name].join(" ").strip }) do
-    setting :name, settings::Kinds.text(20), blank: "", part: "names"
-    setting :colour, settings::Kinds.one_of(*settings::DYES), blank: "iron", words: "dye"
+  before do
+    settings = Loomshuttle::Settings
+    words = ->(show, key) { ["Light #{key}", show.groups.fetch(:lights)[key]&.name].join(" ").strip }
+    lights = settings.declare("light", :lights, :list, key: :number, words: words) do
+      setting :name, settings::Kinds.text(20), blank: "", part: "names"
+      setting :colour, settings::Kinds.one_of(*settings::DYES), blank: "iron", words: "dye"
+    end
+    allow(settings).to receive(:collections).and_return([*settings.collections, lights.collection])
   end
-
-  before { allow(settings).to receive(:collections).and_return([*settings.collections, lights.collection]) }
 
   let(:show) { set(blank, "light/order" => [1, 2, 3], "light/1/name" => "Bow", "light/2/name" => "Stern", "light/2/colour" => "weld") }
 

@@ -23,7 +23,7 @@ RSpec.describe Loomshuttle::Settings::Schema do
     8.times do |seed|
       RandomRig.new(seed).show.settings.each do |path, value|
         schema = schemas.find { |pattern, _| pattern.match?(path) }.last
-        expect(Array(schema["type"]).flat_map { |type| types[type].is_a?(Array) ? types[type] : [types[type]] }).to include(be === value), "#{path} #{value.inspect}" # rubocop:disable Style/CaseEquality
+        expect(Array(schema["type"]).flat_map { |type| types[type].is_a?(Array) ? types[type] : [types[type]] }).to include(be === value), "#{path} #{value.inspect}"
         expect(schema["enum"]).to include(value) if schema["enum"]
       end
     end
