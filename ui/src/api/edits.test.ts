@@ -4,7 +4,7 @@ import { beforeEach, expect, test } from 'vitest';
 import { answer, bodies, Refusal } from '../test/application';
 import { edited, previewOf, shown } from '../test/screen';
 import type { Show } from './client';
-import { flip, set, takePreview, undo } from './edits';
+import { flip, previewStep, set, takePreview, undo } from './edits';
 import { useNotice } from './notices';
 import { queries, SHOW } from './queries';
 
@@ -31,6 +31,47 @@ test('the next edit builds on the last one, also before the show was read anew',
   await set({ 'channel/1/gain': 20 });
   await undo();
   expect(bodies('POST /api/undo')).toEqual([{ version: 8, show: id }]);
+});
+
+test('edits go one behind the other, and none meets a version of its own browser', async () => {
+  const waiting: ((answer: unknown) => void)[] = [];
+  answer('POST /api/edits', () => new Promise((resolve) => waiting.push(resolve)));
+  const all = [1, 2, 3].map((track) => set({ [`track/${track}/armed`]: false }));
+  for (const version of [8, 9, 10]) {
+    await waitFor(() => expect(waiting).toHaveLength(1));
+    waiting.pop()?.(edited(version));
+  }
+  expect(await Promise.all(all)).toEqual([true, true, true]);
+  expect(bodies('POST /api/edits').map((body) => body['version'])).toEqual([7, 8, 9]);
+});
+
+test("somebody else's edit in between refuses all that did not see it, and they can be made again together", async () => {
+  answer('POST /api/edits', new Refusal(409, 'The show has changed meanwhile: Name (Bram).'));
+  const all = [set({ 'channel/1/gain': 20 }), set({ 'channel/2/gain': 21 })];
+  queries.setQueryData<Show>(SHOW, (show) => show && { ...show, version: 9 });
+  expect(await Promise.all(all)).toEqual([false, false]);
+  expect(bodies('POST /api/edits').map((body) => body['version'])).toEqual([7, 7]);
+  answer('POST /api/edits', edited(10));
+  notice()?.action?.run();
+  await waitFor(() =>
+    expect(bodies('POST /api/edits').slice(2)).toMatchObject([
+      { version: 9, settings: { 'channel/1/gain': 20 } },
+      { version: 10, settings: { 'channel/2/gain': 21 } },
+    ]),
+  );
+});
+
+test('a preview waits for the edits before it', async () => {
+  let finish: (answer: unknown) => void = () => undefined;
+  answer('POST /api/edits', () => new Promise((resolve) => (finish = resolve)));
+  answer('POST /api/steps/preview', previewOf({ version: 8 }));
+  const editing = set({ 'channel/1/gain': 20 });
+  const looking = previewStep('main_mix');
+  await waitFor(() => expect(bodies('POST /api/edits')).toHaveLength(1));
+  expect(bodies('POST /api/steps/preview')).toEqual([]);
+  finish(edited(8));
+  expect(await editing).toBe(true);
+  expect((await looking).version).toBe(8);
 });
 
 test('a stale edit is told with what changed, and can be made again in the newest version', async () => {

@@ -35,17 +35,58 @@ function against(): Against {
   return { version: Math.max(shown.version, own.get(shown.id) ?? 0), show: shown.id };
 }
 
-/** Sends an edit made against the version on this screen. */
-export async function edit(send: (against: Against) => Promise<Edited>): Promise<boolean> {
-  const base = against();
+type Send = (against: Against) => Promise<Edited>;
+
+// Edits go one behind the other: none meets a version that another one of this browser has just made. One that gets no answer for this long
+// holds up no more.
+const PATIENCE_MS = 60_000;
+let last: Promise<unknown> = Promise.resolve();
+// Those that were stale since somebody's edit came in between, in order.
+let stale: Send[] = [];
+
+/** Once every edit so far has its answer. */
+export const settled = (): Promise<void> => last.then(() => undefined);
+
+/** Sends an edit made against the version on this screen, and what this browser has changed itself since. */
+export function edit(send: Send): Promise<boolean> {
+  const seen = against();
+  const done = last.then(() => attempt(send, seen));
+  last = done;
+  return done;
+}
+
+async function attempt(send: Send, seen: Against): Promise<boolean> {
+  const base = built(seen);
   try {
-    const edited = told(await send(base));
+    const edited = told(await inTime(send(base)));
     if (base.show !== null) own.set(base.show, edited.version);
+    stale = [];
     return true;
   } catch (error) {
-    complain(error, () => void edit(send));
+    if (error instanceof Refused && error.stale) stale.push(send);
+    complain(error, again);
     return false;
   }
+}
+
+function built({ version, show }: Against): Against {
+  return show === null || version === null
+    ? { version, show }
+    : { version: Math.max(version, own.get(show) ?? 0), show };
+}
+
+/** All that were stale together, against what is on the screen by then. */
+function again() {
+  const all = stale;
+  stale = [];
+  all.forEach((send) => void edit(send));
+}
+
+function inTime<T>(answer: Promise<T>): Promise<T> {
+  return new Promise((resolve, reject) => {
+    const late = setTimeout(() => reject(new Refused(undefined, 0)), PATIENCE_MS);
+    answer.then(resolve, reject).finally(() => clearTimeout(late));
+  });
 }
 
 /** Sets settings. Names and the like are seen at once; a refusal brings the truth back. */
@@ -69,7 +110,7 @@ export const step = (kind: StepKind, options: StepOptions = {}) =>
   edit((base) => taken(api.POST('/api/steps', { body: { ...base, kind, options } })));
 
 export const previewStep = (kind: StepKind, options: StepOptions = {}): Promise<Preview> =>
-  taken(api.POST('/api/steps/preview', { body: { kind, options } }));
+  settled().then(() => taken(api.POST('/api/steps/preview', { body: { kind, options } })));
 
 /** Sets what a preview showed, against the version that it was made for; again, against the newest. */
 export function takePreview({ version, settings, label }: Preview) {

@@ -42,7 +42,9 @@ export async function hear(input: RequestInfo | URL, init?: RequestInit): Promis
   asked.push({ request, body });
   const found = answers.get(request);
   if (!found) return json({ error: { message: `No answer to ${request}.`, where: '' } }, 404);
-  const given = typeof found === 'function' ? (found as (body: Body, url: URL) => object)(body, url) : found;
+  const given = await (typeof found === 'function'
+    ? (found as (body: Body, url: URL) => object | Promise<object>)(body, url)
+    : found);
   if (!(given instanceof Refusal)) return json(given);
   return json({ error: { message: given.message, where: '', faults: given.faults } }, given.status);
 }

@@ -1,6 +1,9 @@
-import { cleanup } from '@testing-library/react';
+import { cleanup, configure } from '@testing-library/react';
 import { afterEach, vi } from 'vitest';
 import { forgetAll, hear } from './application';
+
+// When to give up, not how long to wait: a busy machine takes many times longer.
+configure({ asyncUtilTimeout: 30_000 });
 
 // Before the client is made: it keeps the fetch that it finds.
 vi.stubGlobal('fetch', hear);
