@@ -11,11 +11,15 @@ module Loomshuttle
   PARTS = { core: nil, runtime: :Runtime, recorder: :Recorder, stand_ins: :StandIns, porter: :Porter, store: :Store, web: :Web,
             command_line: :CommandLine, supervisor: :Supervisor }.freeze
 
+  # Rooms of the core that a part may know, where that is not the whole of it: a stand-in shares no routing with the application.
+  ROOMS = { stand_ins: %w[audio formats], recorder: %w[audio formats line_check], porter: %w[audio formats] }.freeze
+
   # Makes the constants of some parts loadable on first use.
   # @param parts [Array<Symbol>] keys of PARTS
   # @return [void]
   def self.load_parts(*parts)
     loader = Zeitwerk::Loader.new
+    closed_rooms(parts).each { |room| loader.ignore(File.join(ROOT, "core", room), File.join(ROOT, "core", "#{room}.rb")) }
     parts.each do |part|
       name = PARTS.fetch(part)
       namespace = name ? const_set(name, Module.new) : self
@@ -24,4 +28,13 @@ module Loomshuttle
     loader.ignore(File.join(ROOT, "store", "migrations"))
     loader.setup
   end
+
+  # @return [Array<String>] rooms of the core that none of these parts may know; none are closed to a process that may know all
+  def self.closed_rooms(parts)
+    bound = parts - %i[core runtime]
+    return [] if bound.empty? || (bound - ROOMS.keys).any?
+
+    Dir.children(File.join(ROOT, "core")).reject { |entry| entry.end_with?(".rb") } - ROOMS.values_at(*bound).flatten
+  end
+  private_class_method :closed_rooms
 end

@@ -19,6 +19,7 @@ module Loomshuttle
         when "preset" then preset(show, options)
         when "version" then whole(show, @control.shows.at_version(@control.seen.id, options.fetch("version")), "Return to version #{options['version']}")
         when "show" then like(show, options.fetch("show"))
+        when "accept", "reopen" then alone(Checks::Acceptance.edit(show, kind, options))
         else Steps::Propose.for(show, kind, options)
         end
       rescue KeyError => e
@@ -52,9 +53,10 @@ module Loomshuttle
       def like(show, id) = whole(show, @control.shows.load(id).show, "Take over show #{id}")
 
       def whole(show, other, label)
-        edit = Settings::Edit.set(label, Settings::Compare.way(show, other))
-        Steps::Propose::Proposal.new(edit: edit, parts: [], problems: [])
+        alone(Settings::Edit.set(label, Settings::Compare.way(show, other)))
       end
+
+      def alone(edit) = Steps::Propose::Proposal.new(edit: edit, parts: [], problems: [])
 
       # Names as they are where a setting is changed, and as they will be where it only then has one.
       def told(before, after, changes)

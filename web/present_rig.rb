@@ -81,7 +81,7 @@ module Loomshuttle
 
       def outputs
         @show.outputs.values.map do |output|
-          sockets = Checks::MainSockets.sockets_of(@show, output.number)
+          sockets = @show.sockets_of_output(output.number)
           output.to_h.merge(label: output.source ? @show.label(output.source) : "", expected_label: output.expected ? Rig::Label.for(output.expected) : "",
                             sockets: sockets.map { |point| { point: point, label: Rig::Label.for(point) } })
         end

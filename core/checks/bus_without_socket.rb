@@ -14,7 +14,7 @@ module Loomshuttle
 
         def heard?(show, base)
           show.sends.each_value.any? { |send| send.source == base } ||
-            show.outputs.values.any? { |output| output.source == base && !MainSockets.sockets_of(show, output.number).empty? }
+            show.outputs.values.any? { |output| output.source == base && !show.sockets_of_output(output.number).empty? }
         end
 
         def finding(show, bus)
@@ -25,7 +25,7 @@ module Loomshuttle
 
         # A free output that has a socket.
         def fix(show, bus)
-          free = show.outputs.values.find { |output| output.source.nil? && output.expected.nil? && !MainSockets.sockets_of(show, output.number).empty? } or return
+          free = show.outputs.values.find { |output| output.source.nil? && output.expected.nil? && !show.sockets_of_output(output.number).empty? } or return
           Settings::Edit.set("Send #{bus.name} to output #{free.number}", "output/#{free.number}/source" => "desk/bus/#{bus.number}")
         end
       end

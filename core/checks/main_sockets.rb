@@ -7,16 +7,8 @@ module Loomshuttle
       def self.findings(context)
         show = context.show
         show.outputs.values.select(&:expected).filter_map do |output|
-          sockets = sockets_of(show, output.number)
+          sockets = show.sockets_of_output(output.number)
           finding(show, output, sockets) unless sockets.include?(output.expected)
-        end
-      end
-
-      # @return [Array<String>] sockets where an output of the desk comes out
-      def self.sockets_of(show, number)
-        show.outlets.values.select(&:first).flat_map do |outlet|
-          point = show.profile.outlet_blocks.fetch(outlet.block)[number - outlet.first] if number >= outlet.first
-          point ? show.layout.sockets_of_outlet(point) : []
         end
       end
 

@@ -117,6 +117,15 @@ module Loomshuttle
       # @return [String, nil] the point that a send takes, e.g. "desk/ch/7@preamp"
       def point_of(send) = send.source && "#{send.source}@#{tap_of(send)}"
 
+      # @param number [Integer] of an output of the desk
+      # @return [Array<String>] sockets where it comes out
+      def sockets_of_output(number)
+        outlets.values.select(&:first).flat_map do |outlet|
+          point = profile.outlet_blocks.fetch(outlet.block)[number - outlet.first] if number >= outlet.first
+          point ? layout.sockets_of_outlet(point) : []
+        end
+      end
+
       # @return [String] a track's own name, or its source's, or its number
       def title_of(track) = Inherited.title(self, track)
 

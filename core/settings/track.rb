@@ -27,6 +27,9 @@ module Loomshuttle
 
       def used? = !inputs.empty? || !outputs.empty?
 
+      # @return [Boolean] whether nothing is planned for it
+      def free? = !used? && !armed && name.empty?
+
       # @param direction ["in", "out"]
       # @return [Array<String>] its points, one a lane
       def points(direction)

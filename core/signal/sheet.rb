@@ -101,7 +101,7 @@ module Loomshuttle
       # The track behind a stereo one gives its row to the right side while nothing is planned for it, so that the tracks
       # behind them stay beside the lanes of their number.
       def shown_tracks
-        @show.tracks.values.reject { |track| Steps::Available.track?(track) && @show.tracks[track.number - 1]&.stereo }
+        @show.tracks.values.reject { |track| track.free? && @show.tracks[track.number - 1]&.stereo }
       end
 
       def return_ports

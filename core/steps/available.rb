@@ -11,13 +11,10 @@ module Loomshuttle
         @promised = promised
         @sockets = show.layout.sources.reject { |source| source.missing || source.point.start_with?("card/") }.map(&:point)
         @taken = set(show.channels.values.reject { |channel| channel.name.empty? && !channel.fixed }.filter_map(&:stage))
-        @tracks = set(show.tracks.values.reject { |track| Available.track?(track) }.map(&:number))
+        @tracks = set(show.tracks.values.reject(&:free?).map(&:number))
         @partner_tracks = {}
         lanes_now
       end
-
-      # @return [Boolean] whether nothing is planned for a track
-      def self.track?(track) = !track.used? && !track.armed && track.name.empty?
 
       # @return [Boolean] whether a track takes the channel already
       def captured?(number) = @captured.key?(number)

@@ -23,7 +23,7 @@ module Loomshuttle
 
         settings = { "channel/#{left.number}/paired" => false }
         track = stereo_track(show, left)
-        free = track && show.tracks.values.find { |one| one.number > track.number && Available.track?(one) }
+        free = track && show.tracks.values.find { |one| one.number > track.number && one.free? }
         settings.merge!(two_tracks(track, free)) if free
         Settings::Edit.set("Split #{left.title} and #{right.title}", settings)
       end

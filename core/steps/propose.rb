@@ -13,7 +13,7 @@ module Loomshuttle
       KINDS = {
         "settings" => :settings, "run_straight" => :run_straight, "flip" => :flip, "add_box" => :add_box, "remove_box" => :remove_box,
         "connect_box" => :connect_box, "chain_offsets" => :chain_offsets, "desk" => :desk, "clock" => :clock, "tracks" => :tracks, "main_mix" => :main_mix,
-        "join" => :join, "split" => :split, "auto_patch" => :auto_patch, "input_list" => :input_list, "accept" => :accept, "reopen" => :reopen,
+        "join" => :join, "split" => :split, "auto_patch" => :auto_patch, "input_list" => :input_list,
         "recall" => :recall
       }.freeze
 
@@ -32,7 +32,6 @@ module Loomshuttle
         "main_mix" => {}, "join" => { "channel" => NUMBER }, "split" => { "channel" => NUMBER },
         "auto_patch" => { "only" => Shape.or_none(Shape.list(WORD, most: 1024)) },
         "input_list" => { "text" => Shape.text(most: Formats::InputList::LONGEST, lines: true), "only" => Shape.or_none(Shape.list(WORD, most: 1024)) },
-        "accept" => { "finding" => Shape.text(most: 200), "reason" => Shape.text(most: 200) }, "reopen" => { "finding" => Shape.text(most: 200) },
         "recall" => { "settings" => SETTINGS, "label" => Shape.text(most: 200) }
       }.transform_values { |fields| Shape.record({}, fields) }.freeze
 
@@ -68,15 +67,6 @@ module Loomshuttle
         def main_mix(show, _options) = SparePair.edit(show)
         def join(show, options) = Pairs.join(show, options.fetch("channel"))
         def split(show, options) = Pairs.split(show, options.fetch("channel"))
-
-        # A finding that may stay, with the reason why.
-        def accept(show, options)
-          id = options.fetch("finding")
-          finding = Checks.run(Checks::Context.of(show)).find { |one| one.id == id } or raise Invalid.new("There is no finding #{id} any more.", where: "finding")
-          Settings::Edit.set("Accept: #{finding.sentence}", "setup/accepted" => show.setup.accepted.merge(id => options.fetch("reason")))
-        end
-
-        def reopen(show, options) = Settings::Edit.set("Reopen a finding", "setup/accepted" => show.setup.accepted.except(options.fetch("finding")))
 
         def chain_offsets(show, options)
           port = options.fetch("port")

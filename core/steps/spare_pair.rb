@@ -11,7 +11,7 @@ module Loomshuttle
         raise Invalid.new("The main mix is captured already.", where: "sends") if show.sends.values.any? { |send| send.source == "desk/main/l" }
 
         lane = free_lane(show) or raise Invalid.new("No two neighbouring card sends are free.", where: "sends")
-        track = show.tracks.values.find { |one| one.number >= lane && Available.track?(one) } || show.tracks.values.find { |one| Available.track?(one) } or
+        track = show.tracks.values.find { |one| one.number >= lane && one.free? } || show.tracks.values.find(&:free?) or
           raise Invalid.new("No track is free.", where: "tracks")
         Settings::Edit.set("Capture the main mix on card sends #{lane} and #{lane + 1}",
                            "send/#{lane}/source" => "desk/main/l", "send/#{lane}/tap" => "post-fader",

@@ -57,7 +57,7 @@ module Loomshuttle
 
       def outputs
         rows = @show.outputs.values.select(&:source).map do |output|
-          sockets = Checks::MainSockets.sockets_of(@show, output.number).map { |point| Rig::Label.for(point) }
+          sockets = @show.sockets_of_output(output.number).map { |point| Rig::Label.for(point) }
           [output.number.to_s, @show.label(output.source), sockets.empty? ? "nowhere" : sockets.join(", ")]
         end
         Table.new(title: "What comes out", note: @show.profile.name, head: %w[Output Carries At], rows: rows)

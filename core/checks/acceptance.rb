@@ -1,0 +1,25 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Checks
+    # Findings that may stay, each with the reason why.
+    module Acceptance
+      WORDS = Shape.text(most: 200)
+      # What each kind of edit is told.
+      OPTIONS = { "accept" => Shape.record({ "finding" => WORDS, "reason" => WORDS }), "reopen" => Shape.record({ "finding" => WORDS }) }.freeze
+
+      # @param show [Settings::Show]
+      # @param kind ["accept", "reopen"]   @param options [Hash{String=>Object}]
+      # @return [Settings::Edit]
+      # @raise [Invalid] when there is no such finding, or no reason
+      def self.edit(show, kind, options)
+        given = OPTIONS.fetch(kind).check(options, "options")
+        accepted = show.setup.accepted
+        return Settings::Edit.set("Reopen a finding", "setup/accepted" => accepted.except(given["finding"])) if kind == "reopen"
+
+        finding = Checks.run(Context.of(show)).find { |one| one.id == given["finding"] } or raise Invalid.new("There is no finding #{given['finding']} any more.", where: "finding")
+        Settings::Edit.set("Accept: #{finding.sentence}", "setup/accepted" => accepted.merge(finding.id => given["reason"]))
+      end
+    end
+  end
+end
