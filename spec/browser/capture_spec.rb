@@ -83,11 +83,30 @@ RSpec.describe "The Capture place", type: :feature do
       look();
     JS
     expect(page.evaluate_async_script(length)).to be_within(0.1).of(1)
-    click_button("Delete…", match: :first)
+    click_button("Delete take…")
     click_button("Move it into the bin")
     expect(page).to have_css("[aria-label=Bin]", text: "First set")
     within("[aria-label=Bin]") { click_button("Take out", match: :first) }
     expect(page).to have_css(".take-line", text: "First set")
+  end
+
+  it "shows what plays, and stops it, on every place; on Soundcheck its player stays in view" do
+    take = application.take(application.capture("name" => "Playing", "frames" => 96_000))
+    application.post("/api/playback", "take" => take["number"], "loop" => true)
+    open_place("patch")
+    expect(page).to have_css("[aria-label=Playing]", text: "Playing take #{take['number']} Playing")
+    expect(page).to have_css("[aria-label='Time played']", text: /00:0[01]/)
+    visit("#{application.url}/#/soundcheck")
+    expect(page).to have_css("section[aria-label=Take] button", text: "Stop")
+    expect(page).to have_no_css("[aria-label=Playing]")
+    below = "document.querySelector('section[aria-label=Take]').getBoundingClientRect().bottom - window.innerHeight"
+    expect(page.evaluate_script(below)).to be <= 0
+    visit("#{application.url}/#/rig")
+    within("[aria-label=Playing]") { click_button("Stop") }
+    expect(page).to have_no_css("[aria-label=Playing]")
+    expect(application.get("/api/state")["recorder"]["playback"]).to be_nil
+  ensure
+    application.post("/api/playback/stop")
   end
 
   it "marks a place and a part of a take afterwards, and listens from there" do

@@ -7,6 +7,7 @@ import { tell, useNotice } from '../api/notices';
 import { useShow } from '../api/queries';
 import { FindingsDrawer } from './FindingsDrawer';
 import { places, usePlace } from './places';
+import { PlayingBar } from './PlayingBar';
 import { PreviewDialog } from './PreviewDialog';
 import { StateBand } from './StateBand';
 import './shell.css';
@@ -57,6 +58,7 @@ export function Shell() {
           </main>
         )}
       </div>
+      {place.id !== 'soundcheck' && <PlayingBar />}
       <FindingsDrawer open={findings} onClose={() => openFindings(false)} />
       <PreviewDialog />
       <Notices />

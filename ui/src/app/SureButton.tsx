@@ -4,11 +4,13 @@ import { useState } from 'react';
 interface SureProps {
   /** What is deleted, for those who hear the button instead of seeing it. */
   what: string;
+  /** What that is, where others beside it can be deleted, too. */
+  kind?: string;
   onSure: () => void;
 }
 
 /** Deletes something for good, when asked twice. */
-export function SureButton({ what, onSure }: SureProps) {
+export function SureButton({ what, kind, onSure }: SureProps) {
   const [asked, ask] = useState(false);
   return asked ? (
     <Button
@@ -23,7 +25,7 @@ export function SureButton({ what, onSure }: SureProps) {
     </Button>
   ) : (
     <Button size="small" aria-label={`Delete ${what}`} onClick={() => ask(true)}>
-      Delete…
+      {kind ? `Delete ${kind}…` : 'Delete…'}
     </Button>
   );
 }

@@ -161,7 +161,11 @@ export function ExportLine({ job }: { job: Export }) {
           End
         </Button>
       ) : (
-        <SureButton what={`what was made of ${job.name}`} onSure={() => remove.mutate(undefined)} />
+        <SureButton
+          kind="export"
+          what={`what was made of ${job.name}`}
+          onSure={() => remove.mutate(undefined)}
+        />
       )}
     </li>
   );

@@ -137,7 +137,7 @@ function Discard({ take, onDone }: { take: Take; onDone: () => void }) {
       onBlur={() => ask(false)}
       onClick={() => (asked ? discard.mutate(undefined) : ask(true))}
     >
-      {asked ? 'Move it into the bin' : 'Delete…'}
+      {asked ? 'Move it into the bin' : 'Delete take…'}
     </Button>
   );
 }
