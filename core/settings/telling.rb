@@ -9,9 +9,9 @@ module Loomshuttle
 
       # @param show [Show] after or before the change; names are its
       # @return [Told]
-      # @raise [Invalid] when no show has such a setting
       def self.change(show, path, from, to)
-        collection, key, setting = find(path)
+        collection, key, setting = Settings.find(path)
+        return unknown(path, from, to) unless collection
         return Told.new(path: path, what: "Show", field: collection.words_of_list, from: order(show, collection, from), to: order(show, collection, to)) unless setting
 
         Told.new(path: path, what: collection.told(show, key), field: setting.words, from: value(show, setting, from), to: value(show, setting, to))
@@ -44,6 +44,13 @@ module Loomshuttle
 
         def find(path)
           Settings.find(path) or raise Invalid.new("There is no setting \"#{Text.readable(path, most: 80)}\".", where: Text.readable(path, most: 80))
+        end
+
+        # A journal may be older, or newer, than this version.
+        def unknown(path, from, to)
+          *what, field = path.split("/")
+          from, to = [from, to].map { |value| value.nil? ? "none" : Text.readable(value.to_s, most: 200) }
+          Told.new(path: path, what: what.join(" ").capitalize, field: field.to_s.tr("_", " "), from: from, to: to)
         end
 
         def order(show, collection, keys)

@@ -30,6 +30,10 @@ RSpec.describe Loomshuttle::Settings::Telling do
     end
   end
 
+  it "tells what another version has set as well as it can" do
+    expect(told("lamp/3/glow_time", 1, nil)).to eq(["Lamp 3", "glow time", "1", "none"])
+  end
+
   it "labels an edit that nobody has named by what it is about" do
     expect(described_class.label(show, "channel/2/gain" => 3)).to eq("Channel 2 Fiddle, preamp gain")
     expect(described_class.label(show, "channel/2/gain" => 3, "channel/3/gain" => 4, "send/1/tap" => nil)).to eq("Channel 2 Fiddle, preamp gain and 2 more")
