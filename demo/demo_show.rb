@@ -60,7 +60,7 @@ module DemoShow
   def desk(show)
     levels = show.channels.keys.to_h { |n| ["strip/#{n}/fader", n > 32 ? -90.0 : -6.0 - ((n * 5) % 9)] }
     (1..4).each { |ear| [10, 11, 12, 29].each { |voice| levels["strip/#{voice}/bus/#{ear + 4}"] = -12.0 } }
-    Loomshuttle::Web::Desk::Words.plan(show).merge(levels)
+    Loomshuttle::Web::Desk::FromPlan.settings(show).merge(levels)
   end
 
   def write(name, data) = File.write(File.join(FOLDER, name), "#{JSON.pretty_generate(data)}\n")

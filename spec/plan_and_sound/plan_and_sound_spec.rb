@@ -10,7 +10,7 @@ RSpec.describe "Plan and sound" do
 
   # The plan on the desk, with a flat equaliser and known faders.
   def set_up(desk, show, mix)
-    Loomshuttle::Web::Desk::Words.plan(show).each { |address, value| desk.settings.set(address, value) }
+    Loomshuttle::Web::Desk::FromPlan.settings(show).each { |address, value| desk.settings.set(address, value) }
     show.channels.each_key do |number|
       desk.settings.set("strip/#{number}/tilt", 0.0)
       desk.settings.set("strip/#{number}/fader", mix[:faders][number].to_f)
