@@ -14,16 +14,17 @@ export function PlayingBar() {
   const stop = useCommand(() => taken(api.POST('/api/playback/stop', { body: {} })));
   if (!state || !playing) return null;
   const { from, to, loop } = playing;
-  const part = loop || from > 0 || to < playing.frames;
+  const part = from > 0 || to < playing.frames;
   return (
     <section className="playing" aria-label="Playing">
       <strong>
         Playing take {playing.number} {playing.name}
       </strong>
       <PlayTime rate={state.rate} frames={playing.frames} />
-      {part && (
+      {(loop || part) && (
         <span className="quiet figure">
-          {loop ? 'loop of' : 'part'} {clock(from / state.rate)} to {clock(to / state.rate)}
+          {loop ? 'loop' : 'part'}
+          {part && ` of ${clock(from / state.rate)} to ${clock(to / state.rate)}`}
         </span>
       )}
       <Button
