@@ -29,7 +29,7 @@ module Loomshuttle
       end
 
       # The items of each collection: `rig` and `setup` are one item each, the others a Hash by key.
-      %i[rig setup channels sends tracks outputs outlets buses boxes].each { |group| define_method(group) { groups.fetch(group) } }
+      Settings.collections.map(&:group).each { |group| define_method(group) { groups.fetch(group) } }
 
       # @param collection [Collection]
       # @return [Object, Hash] its item, or its items by key
