@@ -11,7 +11,8 @@ module Loomshuttle
         emptied = settings.keys.flat_map { |path| emptying(path, settings) }
         widths, rest = settings.partition { |path, _| path.end_with?("/stereo") }
         taps, others = rest.partition { |path, _| path.match?(%r{\Asend/\d+/tap\z}) }
-        orders, others = others.partition { |path, _| path.end_with?("/order") }
+        lists = Settings.collections.select(&:list?).map(&:order)
+        orders, others = others.partition { |path, _| lists.include?(path) }
         orders + emptied + widths + taps + others
       end
 

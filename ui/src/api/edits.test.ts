@@ -4,7 +4,7 @@ import { beforeEach, expect, test } from 'vitest';
 import { answer, bodies, Refusal } from '../test/application';
 import { edited, previewOf, shown } from '../test/screen';
 import type { Show } from './client';
-import { flip, previewStep, set, takePreview, undo } from './edits';
+import { flip, previewStep, set, stepUnless, takePreview, undo } from './edits';
 import { useNotice } from './notices';
 import { queries, SHOW } from './queries';
 
@@ -59,6 +59,32 @@ test("somebody else's edit in between refuses all that did not see it, and they 
       { version: 10, settings: { 'channel/2/gain': 21 } },
     ]),
   );
+});
+
+test('what was refused can be made again also after another edit was taken', async () => {
+  answer('POST /api/edits', new Refusal(409, 'changed'));
+  expect(await set({ 'channel/1/gain': 20 })).toBe(false);
+  const offered = notice()?.action;
+  queries.setQueryData<Show>(SHOW, (show) => show && { ...show, version: 8 });
+  answer('POST /api/edits', edited(9));
+  expect(await set({ 'channel/2/gain': 21 })).toBe(true);
+  answer('POST /api/edits', edited(10));
+  offered?.run();
+  await waitFor(() =>
+    expect(bodies('POST /api/edits')[2]).toMatchObject({ version: 9, settings: { 'channel/1/gain': 20 } }),
+  );
+});
+
+test('two steps that are looked at and taken at once do not meet each other', async () => {
+  let version = 7;
+  answer('POST /api/steps/preview', () => previewOf({ version }));
+  answer('POST /api/edits', (body) =>
+    body['version'] === version ? edited((version += 1)) : new Refusal(409, 'changed'),
+  );
+  const both = [1, 2].map((channel) => stepUnless('join', { channel }, () => false));
+  expect((await Promise.all(both)).map((one) => one.done)).toEqual([true, true]);
+  expect((await stepUnless('join', { channel: 5 }, () => true)).done).toBeNull();
+  expect(bodies('POST /api/edits')).toHaveLength(2);
 });
 
 test('a preview waits for the edits before it', async () => {

@@ -41,18 +41,20 @@ type Send = (against: Against) => Promise<Edited>;
 // holds up no more.
 const PATIENCE_MS = 60_000;
 let last: Promise<unknown> = Promise.resolve();
-// Those that were stale since somebody's edit came in between, in order.
+// Those that were stale one behind the other since somebody's edit came in between.
 let stale: Send[] = [];
 
-/** Once every edit so far has its answer. */
-export const settled = (): Promise<void> => last.then(() => undefined);
+/** Does something once every edit so far has its answer, and before the next one. */
+export function inTurn<T>(job: () => Promise<T>): Promise<T> {
+  const done = last.then(job);
+  last = done.catch(() => undefined);
+  return done;
+}
 
 /** Sends an edit made against the version on this screen, and what this browser has changed itself since. */
 export function edit(send: Send): Promise<boolean> {
   const seen = against();
-  const done = last.then(() => attempt(send, seen));
-  last = done;
-  return done;
+  return inTurn(() => attempt(send, seen));
 }
 
 async function attempt(send: Send, seen: Against): Promise<boolean> {
@@ -60,11 +62,12 @@ async function attempt(send: Send, seen: Against): Promise<boolean> {
   try {
     const edited = told(await inTime(send(base)));
     if (base.show !== null) own.set(base.show, edited.version);
-    stale = [];
+    stale = []; // those before are still those of their own notice
     return true;
   } catch (error) {
     if (error instanceof Refused && error.stale) stale.push(send);
-    complain(error, again);
+    const together = stale;
+    complain(error, () => together.splice(0).forEach((one) => void edit(one)));
     return false;
   }
 }
@@ -73,13 +76,6 @@ function built({ version, show }: Against): Against {
   return show === null || version === null
     ? { version, show }
     : { version: Math.max(version, own.get(show) ?? 0), show };
-}
-
-/** All that were stale together, against what is on the screen by then. */
-function again() {
-  const all = stale;
-  stale = [];
-  all.forEach((send) => void edit(send));
 }
 
 function inTime<T>(answer: Promise<T>): Promise<T> {
@@ -109,18 +105,35 @@ export type StepOptions = Record<string, unknown>;
 export const step = (kind: StepKind, options: StepOptions = {}) =>
   edit((base) => taken(api.POST('/api/steps', { body: { ...base, kind, options } })));
 
+const preview = (kind: StepKind, options: StepOptions): Promise<Preview> =>
+  inTime(taken(api.POST('/api/steps/preview', { body: { kind, options } })));
+
 export const previewStep = (kind: StepKind, options: StepOptions = {}): Promise<Preview> =>
-  settled().then(() => taken(api.POST('/api/steps/preview', { body: { kind, options } })));
+  inTurn(() => preview(kind, options));
 
 /** Sets what a preview showed, against the version that it was made for; again, against the newest. */
-export function takePreview({ version, settings, label }: Preview) {
+export const takePreview = (shown: Preview): Promise<boolean> => edit(asShown(shown));
+
+function asShown({ version, settings, label }: Preview): Send {
   let first = true;
-  return edit((base) => {
+  return (base) => {
     const body = { ...base, ...(first ? { version } : {}), settings, label: label.slice(0, 200) };
     first = false;
     return taken(api.POST('/api/edits', { body }));
-  });
+  };
 }
+
+/** Previews a step and takes it at once, unless something speaks against it: nothing of this browser comes in between. */
+export const stepUnless = (
+  kind: StepKind,
+  options: StepOptions,
+  asks: (shown: Preview) => boolean,
+): Promise<{ shown: Preview; done: boolean | null }> =>
+  inTurn(async () => {
+    const shown = await preview(kind, options);
+    if (shown.changes.length === 0) return { shown, done: true };
+    return { shown, done: asks(shown) ? null : await attempt(asShown(shown), against()) };
+  });
 
 /** Flips in the newest version, whatever else has changed: the way back must never be refused. */
 export async function flip(to: 'stage' | 'take', channels?: number[]): Promise<void> {

@@ -1,6 +1,6 @@
 import { useSyncExternalStore } from 'react';
 import type { Preview } from './client';
-import { complain, previewStep, type StepKind, type StepOptions, takePreview } from './edits';
+import { complain, previewStep, type StepKind, type StepOptions, stepUnless } from './edits';
 
 // The step that is being looked at, for the one preview dialog of the page.
 export interface Looking {
@@ -57,9 +57,8 @@ export async function takeCarefully(
   more: More = {},
 ): Promise<boolean> {
   try {
-    const preview = await previewStep(kind, options);
-    if (preview.changes.length === 0) return true;
-    if (!asks(preview)) return takePreview(preview);
+    const { shown: preview, done } = await stepUnless(kind, options, asks);
+    if (done !== null) return done;
     put({ kind, options, preview, ways: more.ways ?? [], ...(more.onDone ? { onDone: more.onDone } : {}) });
     return true;
   } catch (error) {
