@@ -3,15 +3,15 @@
 module Loomshuttle
   # Rules that a show should keep, one a file. Each rule is a module with `findings(context)`.
   module Checks
-    # What rules look at. sockets: physical sockets of the rig, and the lanes that they reach; free_bytes: of the capture
+    # What rules look at. levels: as they are planned; sockets: physical sockets of the rig, and the lanes that they reach; free_bytes: of the capture
     # disk, nil where nobody has measured.
-    Context = Value.define(:show, :graph, :strands, :sockets, :free_bytes) do
+    Context = Value.define(:show, :graph, :levels, :strands, :sockets, :free_bytes) do
       # @param show [Settings::Show]
       # @param free_bytes [Integer, nil]
       def self.of(show, free_bytes: nil)
         graph = Signal.build(show)
         sockets = (show.layout.sockets + show.layout.sources.reject(&:missing).map(&:point)).to_h { |point| [point, true] }
-        new(show: show, graph: graph, strands: Signal::Strands.of(show, graph), sockets: sockets, free_bytes: free_bytes)
+        new(show: show, graph: graph, levels: Signal::Levels.planned(show), strands: Signal::Strands.of(show, graph), sockets: sockets, free_bytes: free_bytes)
       end
     end
 

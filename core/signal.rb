@@ -9,8 +9,7 @@ module Loomshuttle
   # "desk/output/15" (what a mix is patched to), "link/a/down/15", "box-b/out/7".
   module Signal
     # @param show [Settings::Show]
-    # @param mix [Mix, nil] levels of the desk's mix, where they are known
-    # @return [Graph]
-    def self.build(show, mix: nil) = Build.new(show, mix: mix).graph
+    # @return [Graph] its structure; how loud it is, Levels say
+    def self.build(show) = Build.new(show).graph
   end
 end

@@ -31,7 +31,7 @@ module Loomshuttle
       # @raise [Invalid] when there is none
       def strand_trace(id)
         strand = @derived.context.strands.find { |one| one.id == id } or raise Invalid.new("There is no strand #{id} any more.", where: "strand")
-        hops = Signal::Story.of_strand(@show, @derived.context.graph, strand).map { |hop| hop_hash(hop) }
+        hops = story.of_strand(strand).map { |hop| hop_hash(hop) }
         { strand: strand_hash(strand), hops: hops, comes_home: strand.comes_home? }
       end
 
@@ -40,11 +40,12 @@ module Loomshuttle
       def point_trace(point)
         raise Invalid.new("There is no point #{Text.readable(point, most: 60)} in this rig.", where: "point") unless Rig::Label.point?(point.to_s)
 
-        ways = Signal::Story.through(@show, @derived.context.graph, point)
-        { point: point, label: @show.label(point), ways: ways.map { |hops| hops.map { |hop| hop_hash(hop) } } }
+        { point: point, label: @show.label(point), ways: story.through(point).map { |hops| hops.map { |hop| hop_hash(hop) } } }
       end
 
       private
+
+      def story = @derived.context.then { |context| Signal::Story.new(@show, context.graph, context.levels) }
 
       def profile
         desk = @show.profile

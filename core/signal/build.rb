@@ -5,13 +5,11 @@ module Loomshuttle
     # Derives the graph from a show: a pure function, in time proportional to the joins.
     class Build
       # @param show [Settings::Show]
-      # @param mix [Mix, nil] the desk's faders and bus levels where they are known; without them the gain of those joins
-      #   is nil
-      def initialize(show, mix: nil)
+      def initialize(show)
         @show = show
         @profile = show.profile
         @layout = show.layout
-        @mix = mix
+        @slots = LevelSlots.of(@profile)
         @joins = []
       end
 
@@ -24,13 +22,13 @@ module Loomshuttle
         join_own_mix
         @show.outputs.each_value { |output| join_output(output) }
         @show.outlets.each_value { |outlet| join_outlet(outlet) }
-        @mix ? Graph.new(@joins + Fixed.joins(@profile, mix: @mix)) : Graph.new(@joins, fixed: Fixed.of(@profile))
+        Graph.new(@joins, fixed: Fixed.of(@profile))
       end
 
       private
 
-      def join(from, to, kind:, gain_db: 0, delay: 0, setting: nil, live: true)
-        @joins << Join.new(from: from, to: to, gain_db: gain_db, delay: delay, setting: setting, kind: kind, live: live)
+      def join(from, to, kind:, gain_db: 0, level: nil, delay: 0, setting: nil, live: true)
+        @joins << Join.new(from: from, to: to, gain_db: gain_db, level: level, delay: delay, setting: setting, kind: kind, live: live)
       end
 
       # Sockets of the boxes onto the lanes of their links, and lanes out of their sockets.
@@ -62,7 +60,7 @@ module Loomshuttle
           number = source[/\d+\z/].to_i
           join(source, "#{base}@channel-in", kind: :patch, setting: "#{path}/stage", live: on_stage && number <= @show.card_lanes)
         elsif source
-          join(source, "#{base}@preamp", kind: :patch, gain_db: channel.gain, setting: "#{path}/stage", live: source_live?(source))
+          join(source, "#{base}@preamp", kind: :patch, level: @slots.place(:preamp, channel.number), setting: "#{path}/stage", live: source_live?(source))
         end
         join("#{base}@preamp", "#{base}@channel-in", kind: :desk, setting: "#{path}/position", live: on_stage) unless source&.start_with?("card/")
       end
@@ -96,12 +94,17 @@ module Loomshuttle
         end
       end
 
-      # What the recorder mixes of a take, beside the tracks' own outputs.
+      # What the recorder mixes of a take, beside the tracks' own outputs: a mono track goes to both sides, 3 dB lower.
       def join_own_mix
         @show.setup.own_mix.zip(%w[l r]) do |lane, side|
-          @show.tracks.each_value { |track| track.points("out").each { |point| join(point, "recorder/mix/#{side}", kind: :mix, gain_db: nil) } if track.used? }
+          @show.tracks.each_value { |track| join_own_side(track, side) if track.used? }
           join("recorder/mix/#{side}", "card/return/#{lane}", kind: :patch, delay: @show.setup.buffer, setting: "setup/own_mix", live: lane <= @show.card_lanes)
         end
+      end
+
+      def join_own_side(track, side)
+        point = track.points("out")[track.stereo && side == "r" ? 1 : 0]
+        join(point, "recorder/mix/#{side}", kind: :mix, gain_db: track.stereo ? 0 : Levels::CENTRE_DB)
       end
 
       def join_output(output)

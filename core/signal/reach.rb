@@ -5,19 +5,22 @@ module Loomshuttle
     # How strongly a source arrives everywhere: the amplitudes of all live ways from it, summed. Ways of equal delay add
     # as amplitudes, which is what happens inside one desk.
     module Reach
-      # @param graph [Graph] whose live joins all have a gain
+      # @param graph [Graph]
+      # @param levels [Levels] that know every live join on the way; what nobody knows carries nothing
       # @param source [String] point where the signal enters with amplitude 1
       # @return [Hash{String=>Float}] point => amplitude; points that nothing reaches are not in it
-      def self.amplitudes(graph, source)
+      def self.amplitudes(graph, levels, source)
         found = Hash.new(0.0).merge(source => 1.0)
         order(graph, source).each do |point|
-          live(graph, point).each { |join| found[join.to] += found[point] * (10**(join.gain_db / 20.0)) }
+          live(graph, point).each { |join| found[join.to] += found[point] * amplitude(levels.gain_db(join)) }
         end
         found.reject { |_, amplitude| amplitude.zero? }
       end
 
       class << self
         private
+
+        def amplitude(decibels) = decibels ? 10**(decibels / 20.0) : 0.0
 
         # The recorder is no way through: what it plays is a take.
         def live(graph, point) = graph.from(point).select { |join| join.live && join.kind != :file }

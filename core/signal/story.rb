@@ -4,135 +4,127 @@ module Loomshuttle
   module Signal
     # A way told hop by hop for a person: where, what happens there, by which setting, and how much gain and delay have
     # come together by then.
-    module Story
+    class Story
       Hop = Value.define(:point, :label, :text, :gain_db, :delay, :total_gain_db, :total_delay, :setting, :live)
+      # Ways through one point.
+      MOST = 12
 
-      # @param show [Settings::Show]
-      # @param strand [Strand]
-      # @param graph [Graph]
-      # @return [Array<Hop>] from the socket to the channel that hears the take; delays in samples, gains in dB
-      def self.of_strand(show, graph, strand)
-        points = points_of(show, strand)
-        return [] if points.empty?
-
-        joins = points.each_cons(2).filter_map { |from, to| graph.from(from).find { |join| join.to == to } }
-        joins.empty? ? [hop(show, points.first, nil, [])] : of_joins(show, joins)
+      # @param show [Settings::Show]   @param graph [Graph] of the show
+      # @param levels [Levels] by which it is told how loud it is
+      def initialize(show, graph, levels)
+        @show, @graph, @levels = show, graph, levels
       end
 
-      # @param show [Settings::Show]
-      # @param joins [Array<Join>] one behind the other
-      # @return [Array<Hop>] from the first join's start to the last one's end
-      def self.of_joins(show, joins)
-        return [] if joins.empty?
+      # @param strand [Strand]
+      # @return [Array<Hop>] from the socket to the channel that hears the take; delays in samples, gains in dB
+      def of_strand(strand)
+        points = points_of(strand)
+        return [] if points.empty?
 
-        [hop(show, joins.first.from, nil, [])] + joins.each_index.map { |i| hop(show, joins[i].to, joins[i], joins[0..i]) }
+        joins = points.each_cons(2).filter_map { |from, to| @graph.from(from).find { |join| join.to == to } }
+        joins.empty? ? [hop(points.first, nil, [])] : of_joins(joins)
       end
 
       # Every way through a point, from wherever the signal comes to wherever it goes.
       # @param point [String] a socket, channel, lane, track or output; a channel or mix without a tap means all its taps
       # @return [Array<Array<Hop>>] at most MOST ways
-      def self.through(show, graph, point)
-        starts = graph.points.select { |one| one == point || one.start_with?("#{point}@") }
+      def through(point)
+        starts = @graph.points.select { |one| one == point || one.start_with?("#{point}@") }
         ways = starts.flat_map do |start|
-          ups = Trace.up(graph, start).map(&:joins)
-          downs = Trace.down(graph, start).map(&:joins)
+          ups = Trace.up(@graph, start).map(&:joins)
+          downs = Trace.down(@graph, start).map(&:joins)
           (ups.empty? ? [[]] : ups).product(downs.empty? ? [[]] : downs).map { |up, down| up + down }
         end
-        longest(ways.reject(&:empty?).uniq).first(MOST).map { |joins| of_joins(show, joins) }
+        longest(ways.reject(&:empty?).uniq).first(MOST).map { |joins| of_joins(joins) }
       end
 
-      MOST = 12
+      private
 
       # A way that is a part of another one tells nothing new.
-      def self.longest(ways) = ways.reject { |way| ways.any? { |other| other.size > way.size && (way - other).empty? } }
-      private_class_method :longest
+      def longest(ways) = ways.reject { |way| ways.any? { |other| other.size > way.size && (way - other).empty? } }
 
-      class << self
-        private
+      def of_joins(joins) = [hop(joins.first.from, nil, [])] + joins.each_index.map { |i| hop(joins[i].to, joins[i], joins[0..i]) }
 
-        def points_of(show, strand)
-          taps = strand.channel && strand.tap ? taps_up_to(show, strand) : channel_head(strand)
-          track = strand.track && show.tracks[strand.track]
-          lane = strand.track_lane
-          [strand.socket, lane_behind(show, strand), *taps, strand.send && "card/send/#{strand.send}", track&.points("in")&.at(lane.to_i),
-           strand.return && track.points("out")[lane], strand.return && "card/return/#{strand.return}",
-           strand.home.first && "#{strand.home.first}@channel-in"].compact
-        end
+      def points_of(strand)
+        taps = strand.channel && strand.tap ? taps_up_to(strand) : channel_head(strand)
+        track = strand.track && @show.tracks[strand.track]
+        lane = strand.track_lane
+        [strand.socket, lane_behind(strand), *taps, strand.send && "card/send/#{strand.send}", track&.points("in")&.at(lane.to_i),
+         strand.return && track.points("out")[lane], strand.return && "card/return/#{strand.return}",
+         strand.home.first && "#{strand.home.first}@channel-in"].compact
+      end
 
-        # Between a box's socket and the channel lies the lane of its link.
-        def lane_behind(show, strand)
-          lane = strand.socket && SheetWay.ports(show, strand).first
-          lane == strand.socket ? nil : lane
-        end
+      # Between a box's socket and the channel lies the lane of its link.
+      def lane_behind(strand)
+        lane = strand.socket && SheetWay.ports(@show, strand).first
+        lane == strand.socket ? nil : lane
+      end
 
-        def channel_head(strand) = strand.channel ? ["#{strand.channel}@preamp"] : []
+      def channel_head(strand) = strand.channel ? ["#{strand.channel}@preamp"] : []
 
-        # The taps that the signal passes inside the channel on its way to the one that is sent.
-        def taps_up_to(show, strand)
-          taps = show.profile.taps_of(strand.channel)
-          taps = taps.drop(taps.index("channel-in").to_i) if strand.socket&.start_with?("card/")
-          taps.take(taps.index(strand.tap).to_i + 1).map { |tap| "#{strand.channel}@#{tap}" }
-        end
+      # The taps that the signal passes inside the channel on its way to the one that is sent.
+      def taps_up_to(strand)
+        taps = @show.profile.taps_of(strand.channel)
+        taps = taps.drop(taps.index("channel-in").to_i) if strand.socket&.start_with?("card/")
+        taps.take(taps.index(strand.tap).to_i + 1).map { |tap| "#{strand.channel}@#{tap}" }
+      end
 
-        def hop(show, point, join, so_far)
-          gains = so_far.map(&:gain_db)
-          Hop.new(point: point, label: Rig::Label.for(point), text: text(show, point, join), gain_db: join ? join.gain_db : 0,
-                  delay: join ? join.delay : 0, total_gain_db: gains.include?(nil) ? nil : gains.sum,
-                  total_delay: so_far.sum(&:delay), setting: join&.setting, live: join ? join.live : true)
-        end
+      def hop(point, join, so_far)
+        Hop.new(point: point, label: Rig::Label.for(point), text: text(point, join), gain_db: join ? @levels.gain_db(join) : 0,
+                delay: join ? join.delay : 0, total_gain_db: @levels.along(so_far), total_delay: so_far.sum(&:delay), setting: join&.setting, live: join ? join.live : true)
+      end
 
-        def text(show, point, join)
-          return socket_text(show, point) if show.layout.source(point) && !point.start_with?("card/", "link/")
-          return "socket of #{where(show, point)}" if point.start_with?("box-")
-          return link_text(show, point) if point.start_with?("link/")
-          return track_text(show, point) if point.start_with?("track/")
-          return "comes in from the recorder" if point.start_with?("card/return/")
-          return "leaves for the recorder" if point.start_with?("card/send/")
-          return output_text(show, point) if point.match?(%r{\Adesk/(output|out|lineout|aes|personal)/})
+      def text(point, join)
+        return socket_text(point) if @show.layout.source(point) && !point.start_with?("card/", "link/")
+        return "socket of #{where(point)}" if point.start_with?("box-")
+        return link_text(point) if point.start_with?("link/")
+        return track_text(point) if point.start_with?("track/")
+        return "comes in from the recorder" if point.start_with?("card/return/")
+        return "leaves for the recorder" if point.start_with?("card/send/")
+        return output_text(point) if point.match?(%r{\Adesk/(output|out|lineout|aes|personal)/})
 
-          channel_text(show, point, join)
-        end
+        channel_text(point, join)
+      end
 
-        def output_text(show, point)
-          return "output socket of the desk" unless point.start_with?("desk/output/")
+      def output_text(point)
+        return "output socket of the desk" unless point.start_with?("desk/output/")
 
-          source = show.outputs[point[/\d+\z/].to_i]&.source
-          source ? "carries #{show.label(source)}" : "carries nothing"
-        end
+        source = @show.outputs[point[/\d+\z/].to_i]&.source
+        source ? "carries #{@show.label(source)}" : "carries nothing"
+      end
 
-        def socket_text(show, point) = show.layout.source(point).missing || "socket on the desk"
+      def socket_text(point) = @show.layout.source(point).missing || "socket on the desk"
 
-        def where(show, point)
-          spot = show.boxes[point[/\Abox-([a-h])/, 1]].spot
-          spot ? "the box stage #{spot}".sub("stage centre", "at stage centre") : "the stage box"
-        end
+      def where(point)
+        spot = @show.boxes[point[/\Abox-([a-h])/, 1]].spot
+        spot ? "the box stage #{spot}".sub("stage centre", "at stage centre") : "the stage box"
+      end
 
-        def link_text(show, point)
-          return "on its way to a box" if point.include?("/down/")
+      def link_text(point)
+        return "on its way to a box" if point.include?("/down/")
 
-          show.layout.source(point)&.missing || "on its way to the desk"
-        end
+        @show.layout.source(point)&.missing || "on its way to the desk"
+      end
 
-        def channel_text(show, point, join)
-          channel = show.channel_at(point)
-          return "mix of the desk" unless channel
-          return preamp_text(show, channel) if point.end_with?("@preamp")
-          return "#{channel.title}, take side" if join&.from.to_s.start_with?("card/return/")
-          return "set by the desk's mix" if join && join.gain_db.nil?
+      def channel_text(point, join)
+        channel = @show.channel_at(point)
+        return point.start_with?("recorder/") ? "mixed by the recorder" : "mix of the desk" unless channel
+        return preamp_text(channel) if point.end_with?("@preamp")
+        return "#{channel.title}, take side" if join&.from.to_s.start_with?("card/return/")
+        return "set by the desk's mix" if join && @levels.gain_db(join).nil?
 
-          join && !join.live ? "not heard: the channel is on take" : "as it comes"
-        end
+        join && !join.live ? "not heard: the channel is on take" : "as it comes"
+      end
 
-        def preamp_text(show, channel)
-          Settings::Blocks.single(show).include?(channel.number) ? "#{channel.title}, patched singly through a free slot" : channel.title
-        end
+      def preamp_text(channel)
+        Settings::Blocks.single(@show).include?(channel.number) ? "#{channel.title}, patched singly through a free slot" : channel.title
+      end
 
-        def track_text(show, point)
-          track = show.tracks[point.split("/")[1].to_i]
-          return "#{show.title_of(track)}, played back" if point.include?("/out")
+      def track_text(point)
+        track = @show.tracks[point.split("/")[1].to_i]
+        return "#{@show.title_of(track)}, played back" if point.include?("/out")
 
-          "#{show.title_of(track)}, #{track.armed ? 'armed' : 'not armed'}"
-        end
+        "#{@show.title_of(track)}, #{track.armed ? 'armed' : 'not armed'}"
       end
     end
   end

@@ -2,15 +2,11 @@
 
 module Loomshuttle
   module Signal
-    # Follows joins from a point, downstream or upstream, and lists every way with gain and delay.
+    # Follows joins from a point, downstream or upstream, and lists every way.
     module Trace
-      # One way: its joins in the signal's order, gain in dB over all of it (nil when the mix decides a part) and
-      # delay in samples.
-      Way = Value.define(:joins, :gain_db, :delay) do
-        def self.of(joins)
-          gains = joins.map(&:gain_db)
-          new(joins: joins.freeze, gain_db: gains.include?(nil) ? nil : gains.sum, delay: joins.sum(&:delay))
-        end
+      # One way: its joins in the signal's order, and delay in samples over all of it.
+      Way = Value.define(:joins, :delay) do
+        def self.of(joins) = new(joins: joins.freeze, delay: joins.sum(&:delay))
 
         # @return [Array<String>] points from first to last
         def points = joins.empty? ? [] : [joins.first.from] + joins.map(&:to)

@@ -13,14 +13,14 @@ RSpec.describe "Plan and sound" do
     Loomshuttle::Web::Desk::FromPlan.settings(show).each { |address, value| desk.settings.set(address, value) }
     show.channels.each_key do |number|
       desk.settings.set("strip/#{number}/tilt", 0.0)
-      desk.settings.set("strip/#{number}/fader", mix[:faders][number].to_f)
+      desk.settings.set("strip/#{number}/fader", mix[:faders].fetch(number).to_f)
     end
-    mix[:levels].each { |(number, bus), level| desk.settings.set("strip/#{number}/bus/#{bus}", level.to_f) }
+    mix[:sends].each { |(number, bus), level| desk.settings.set("strip/#{number}/bus/#{bus}", level.to_f) }
   end
 
   def random_mix(show, random)
-    levels = 12.times.to_h { [[show.channels.keys.sample(random: random), random.rand(1..show.profile.buses)], random.rand(-20..6)] }
-    { faders: show.channels.keys.to_h { |number| [number, [-90, random.rand(-24..6)].sample(random: random)] }, levels: levels }
+    sends = 12.times.to_h { [[show.channels.keys.sample(random: random), random.rand(1..show.profile.buses)], random.rand(-20..6)] }
+    { faders: show.channels.keys.to_h { |number| [number, [-90, random.rand(-24..6)].sample(random: random)] }, sends: sends }
   end
 
   # Amplitude of a full period of the tone.
@@ -51,8 +51,7 @@ RSpec.describe "Plan and sound" do
     index = (random.rand < 0.8 && used.sample(random: random)) || random.rand(model.sockets.size)
     desk = stand_in(random_rig.rig, TestTone.new(index, model.sockets.size))
     set_up(desk, show, mix)
-    graph = Loomshuttle::Signal.build(show, mix: Loomshuttle::Signal::Mix.new(**mix))
-    planned = Loomshuttle::Signal::Reach.amplitudes(graph, plan_point(show, model.sockets[index], "in")).transform_values { |one| one * 0.01 }
+    planned = Loomshuttle::Signal::Reach.amplitudes(Loomshuttle::Signal.build(show), Loomshuttle::Signal::Levels.mixed(show, **mix), plan_point(show, model.sockets[index], "in")).transform_values { |one| one * 0.01 }
     [measured(desk, show), planned]
   end
 
@@ -78,9 +77,10 @@ RSpec.describe "Plan and sound" do
   it "hear the difference when one setting differs" do
     show = CoreHelp.set(CoreHelp.straight(4), "channel/1/gain" => 6)
     desk = stand_in({ "desk" => "rowan-16" }, TestTone.new(0, 18))
-    set_up(desk, show, { faders: Hash.new(0), levels: {} })
+    set_up(desk, show, { faders: show.channels.keys.to_h { |number| [number, 0] }, sends: {} })
     desk.settings.set("strip/1/gain", 7.0)
-    planned = Loomshuttle::Signal::Reach.amplitudes(Loomshuttle::Signal.build(show, mix: Loomshuttle::Signal::Mix.new(faders: Hash.new(0))), "desk/in/1")["card/send/1"] * 0.01
+    levels = Loomshuttle::Signal::Levels.mixed(show, faders: {})
+    planned = Loomshuttle::Signal::Reach.amplitudes(Loomshuttle::Signal.build(show), levels, "desk/in/1")["card/send/1"] * 0.01
     expect(20 * Math.log10(measured(desk, show)["card/send/1"] / planned)).to be_within(0.02).of(1)
   end
 end

@@ -13,7 +13,7 @@ RSpec.describe Loomshuttle::Signal do
     head = %w[desk/in/7 desk/ch/7@preamp card/send/7 track/7/in track/7/out card/return/7 desk/ch/7@channel-in]
     expect(way.points.first(head.size)).to eq(head)
     upto = Loomshuttle::Signal::Trace::Way.of(way.joins.first(head.size - 1))
-    expect([upto.gain_db, upto.delay]).to eq([30, 48 + 1024 + 1024])
+    expect([described_class::Levels.planned(louder).along(upto.joins), upto.delay]).to eq([30, 48 + 1024 + 1024])
   end
 
   it "names the setting that made each join" do
@@ -23,7 +23,7 @@ RSpec.describe Loomshuttle::Signal do
 
   it "knows no gain where the mix decides it" do
     way = ways("desk/in/1").find { |one| one.points.last == "desk/ch/1@post-fader" }
-    expect(way.gain_db).to be_nil
+    expect(described_class::Levels.planned(show).along(way.joins)).to be_nil
   end
 
   it "lets only the side sound that a channel is on" do
@@ -113,7 +113,7 @@ RSpec.describe Loomshuttle::Signal::Story do
   it "tells a strand hop by hop with what has come together" do
     show = set(straight, "channel/4/gain" => 31)
     graph = Loomshuttle::Signal.build(show)
-    hops = described_class.of_strand(show, graph, Loomshuttle::Signal::Strands.of(show, graph)[3])
+    hops = described_class.new(show, graph, Loomshuttle::Signal::Levels.planned(show)).of_strand(Loomshuttle::Signal::Strands.of(show, graph)[3])
     expect(hops.map(&:label)).to eq(["In 4", "Channel 4 at preamp", "Card send 4", "Track 4 in", "Track 4 out", "Card return 4", "Channel 4 at channel in"])
     expect(hops.last.to_h).to include(total_gain_db: 31, total_delay: 2096, live: false, setting: "channel/4/take")
   end

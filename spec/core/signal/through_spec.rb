@@ -4,7 +4,9 @@ RSpec.describe Loomshuttle::Signal::Story do
   let(:show) { set(straight(32, from: chained), "output/15/source" => "desk/main/l", "channel/3/gain" => 20) }
   let(:graph) { Loomshuttle::Signal.build(show) }
 
-  def ways(point) = described_class.through(show, graph, point).map { |hops| hops.map(&:point) }
+  let(:story) { described_class.new(show, graph, Loomshuttle::Signal::Levels.planned(show)) }
+
+  def ways(point) = story.through(point).map { |hops| hops.map(&:point) }
 
   it "leads through a socket, a lane, a channel, a card send, a track and a return alike" do
     whole = %w[box-a/in/3 link/a/up/3 desk/ch/3@preamp card/send/3 track/3/in track/3/out card/return/3 desk/ch/3@channel-in]
@@ -17,7 +19,7 @@ RSpec.describe Loomshuttle::Signal::Story do
   end
 
   it "tells every hop with gain, delay and the setting that made it" do
-    hops = described_class.through(show, graph, "box-a/in/3").find { |one| one.any? { |hop| hop.point == "card/return/3" } }
+    hops = story.through("box-a/in/3").find { |one| one.any? { |hop| hop.point == "card/return/3" } }
     expect(hops.first(4).map { |hop| [hop.label, hop.gain_db, hop.delay, hop.setting] }).to eq(
       [["Box A in 3", 0, 0, nil], ["Link A, lane 3", 0, 12, "box/a/input_offset"], ["Channel 3 at preamp", 20, 0, "channel/3/stage"], ["Card send 3", 0, 48, "send/3/source"]]
     )
