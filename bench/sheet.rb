@@ -31,9 +31,9 @@ class SheetBench
       window.addEventListener('keydown', watch, true);
     });
   JS
-  CURSOR = "document.querySelector('.port.at')?.dataset.port"
+  CURSOR = "document.querySelector('.sheet-port.sheet-at')?.dataset.port"
   NAME = %q(document.querySelector("[data-port='desk/ch/1']")?.textContent)
-  SEND = 'document.querySelectorAll("path.thread:not(.loose)").length'
+  SEND = 'document.querySelectorAll("path.sheet-thread:not(.sheet-loose)").length'
 
   def initialize(home)
     ENV["SE_OFFLINE"] = ENV["SE_AVOID_STATS"] = "true"

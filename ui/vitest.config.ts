@@ -7,6 +7,8 @@ export default mergeConfig(
   defineConfig({
     test: {
       environment: 'jsdom',
+      // Style sheets as they are built, with their class names.
+      css: { include: [/.+/], modules: { classNameStrategy: 'scoped' } },
       setupFiles: ['src/test/setup.ts'],
       testTimeout: 120_000,
       hookTimeout: 120_000,

@@ -40,7 +40,7 @@ RSpec.describe "The Capture place", type: :feature do
     number = capture["number"]
     page.driver.browser.navigate.refresh
     hold(find_button("Hold to stop"))
-    expect(page).to have_css(".take-line", text: "#{number} Guarded")
+    expect(page).to have_css(".capture-take-line", text: "#{number} Guarded")
     take = application.get("/api/takes/#{number}")
     expect(take).to include("state" => "complete", "gaps" => [])
     expect(take["markers"].map { |one| [one["name"], one["frames"].positive?] }).to contain_exactly(["Marker 1", false], ["Section 2", true])
@@ -62,14 +62,14 @@ RSpec.describe "The Capture place", type: :feature do
     number = capture["number"]
     page.execute_script("const hold = [...document.querySelectorAll('button')].find((one) => one.textContent === 'Hold to stop'); hold.focus();")
     page.driver.browser.action.key_down(:space).pause(duration: 1.3).key_up(:space).perform
-    expect(page).to have_css(".take-line", text: /\A#{number} /)
+    expect(page).to have_css(".capture-take-line", text: /\A#{number} /)
   end
 
   it "names, annotates and marks a take, and throws it away and takes it back" do
     take = application.take(application.capture("name" => "Words", "frames" => 48_000))
     application.post("/api/takes/#{take['number']}", "markers" => [{ "at" => 4800, "name" => "Count-in" }])
     open_place("capture")
-    find(".take-line", text: "Words").click
+    find(".capture-take-line", text: "Words").click
     fill_in("Notes", with: "Fiddle came in late")
     fill_in("Name of Count-in", with: "Reel")
     fill_in("Name", with: "First set", exact: true)
@@ -87,7 +87,7 @@ RSpec.describe "The Capture place", type: :feature do
     click_button("Move it into the bin")
     expect(page).to have_css("[aria-label=Bin]", text: "First set")
     within("[aria-label=Bin]") { click_button("Take out", match: :first) }
-    expect(page).to have_css(".take-line", text: "First set")
+    expect(page).to have_css(".capture-take-line", text: "First set")
   end
 
   it "shows what plays, and stops it, on every place; on Soundcheck its player stays in view" do
@@ -112,9 +112,9 @@ RSpec.describe "The Capture place", type: :feature do
   it "marks a place and a part of a take afterwards, and listens from there" do
     take = application.take(application.capture("name" => "Afterwards", "frames" => 2 * 48_000))
     open_place("capture")
-    find(".take-line", text: "Afterwards").click
+    find(".capture-take-line", text: "Afterwards").click
     expect(page).to have_button("Marker there", disabled: true)
-    picture = find("canvas.waveform").native
+    picture = find("canvas.capture-waveform").native
     page.driver.browser.action.move_to(picture).click.perform
     click_button("Marker there")
     expect(page).to have_field("Name of Marker 1")
@@ -138,7 +138,7 @@ RSpec.describe "The Capture place", type: :feature do
     settle("a range") { show["tracks"].select { |track| track["armed"] }.map { |track| track["number"] } == [1, 2, 3, 4] }
     click_button("Arm all")
     # What another test sent there stays a signal of the last minute for a minute.
-    expect(page).to have_css(".silent-hint", text: "Spare", wait: 75)
+    expect(page).to have_css(".capture-silent-hint", text: "Spare", wait: 75)
     click_button("Arm those with signal")
     settle("those with signal") { !setting("track", 15)["armed"] && setting("track", 4)["armed"] }
   end

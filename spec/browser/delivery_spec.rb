@@ -19,13 +19,13 @@ RSpec.describe "Bringing in a delivery", type: :feature do
     click_button("Bring in a delivery…")
     find_field("Or a folder on the recording computer").send_keys(folder) # a long text is not typed key by key otherwise
     click_button("Look at it")
-    expect(page).to have_css(".delivery tr", text: /FIDDEL-0001\.flac, 04_FIDDEL-0002\.flac.*4 Fiddle.*2 parts are put one behind the other/m)
-    expect(page).to have_css(".delivery tr", text: /VoxAda.*10 Voice Ada.*44\.1 kHz becomes 48\.0 kHz/m)
-    expect(page).to have_css(".delivery tr", text: /Unknown thing.*no track is called like this/m)
+    expect(page).to have_css(".capture-delivery tr", text: /FIDDEL-0001\.flac, 04_FIDDEL-0002\.flac.*4 Fiddle.*2 parts are put one behind the other/m)
+    expect(page).to have_css(".capture-delivery tr", text: /VoxAda.*10 Voice Ada.*44\.1 kHz becomes 48\.0 kHz/m)
+    expect(page).to have_css(".capture-delivery tr", text: /Unknown thing.*no track is called like this/m)
     find("input[aria-label='Take Unknown thing.wav']", visible: :all).click
     within("[role=dialog]") { fill_in("Name of the take", with: "Rehearsal") }
     click_button("Bring in 3 recordings")
-    expect(page).to have_css(".take-line", text: "Rehearsal")
+    expect(page).to have_css(".capture-take-line", text: "Rehearsal")
     take = application.get("/api/takes").find { |one| one["name"] == "Rehearsal" }
     expect(take["tracks"].map { |track| [track["number"], track["name"]] }).to contain_exactly([1, "Tuba"], [4, "Fiddle"], [10, "Voice Ada"])
     expect(take["frames"]).to be_within(200).of(4 * 48_000)
@@ -38,7 +38,7 @@ RSpec.describe "Bringing in a delivery", type: :feature do
     open_place("capture")
     click_button("Bring in a delivery…")
     attach_file("Files to bring in", File.join(folder, "Tuba.wav"))
-    expect(page).to have_css(".delivery tr", text: /Tuba\.wav.*1 Tuba/m)
+    expect(page).to have_css(".capture-delivery tr", text: /Tuba\.wav.*1 Tuba/m)
     click_button("Back")
     fill_in("Or a folder on the recording computer", with: "/nowhere")
     click_button("Look at it")

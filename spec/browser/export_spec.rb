@@ -11,9 +11,9 @@ RSpec.describe "Exporting a take", type: :feature do
     take = application.take(application.capture("name" => "Leave", "frames" => 20 * 48_000))
     application.pids("porter").each { |pid| Process.kill(:STOP, pid) } # so that it is surely under way
     open_place("capture")
-    find(".take-line", text: "Leave").click
+    find(".capture-take-line", text: "Leave").click
     click_button("Export")
-    expect(page).to have_css(".exports li", text: /Leave\s*(waits|is being made)/)
+    expect(page).to have_css(".capture-exports li", text: /Leave\s*(waits|is being made)/)
     kill("web")
     kill("porter")
     Tools.wait_until(60, "the application to be back") { application.get("/api/health")["ok"] rescue false } # rubocop:disable Style/RescueModifier
@@ -28,10 +28,10 @@ RSpec.describe "Exporting a take", type: :feature do
   it "takes a part that is chosen in the picture, of some tracks" do
     take = application.take(application.capture("name" => "Choose", "frames" => 4 * 48_000))
     open_place("capture")
-    find(".take-line", text: "Choose").click
-    picture = find("canvas.waveform").native
+    find(".capture-take-line", text: "Choose").click
+    picture = find("canvas.capture-waveform").native
     page.driver.browser.action.move_to(picture, -picture.size.width / 4, 0).click_and_hold.move_by(picture.size.width / 2, 0).release.perform
-    expect(page).to have_css(".row", text: "00:01.0 to 00:03.0 is chosen")
+    expect(page).to have_css(".look-row", text: "00:01.0 to 00:03.0 is chosen")
     pick("Part", "what is chosen, 00:02.0")
     find(".MuiFormControl-root:has([role=combobox])", text: /\ATracks/).find("[role=combobox]").click
     ["1 Tuba", "4 Fiddle"].each { |name| find("[role=option]", text: name, exact_text: true).click }
@@ -48,13 +48,13 @@ RSpec.describe "Exporting a take", type: :feature do
     application.take(application.capture("name" => "Not that one", "frames" => 48_000))
     application.pids("porter").each { |pid| Process.kill(:STOP, pid) }
     open_place("capture")
-    find(".take-line", text: "Not that one").click
+    find(".capture-take-line", text: "Not that one").click
     click_button("Export")
     click_button("End")
     application.pids("porter").each { |pid| Process.kill(:CONT, pid) }
-    expect(page).to have_css(".exports li", text: "ended")
+    expect(page).to have_css(".capture-exports li", text: "ended")
     find_button("Delete what was made of", exact: false).click
     click_button("Delete for good")
-    expect(page).to have_no_css(".exports li")
+    expect(page).to have_no_css(".capture-exports li")
   end
 end

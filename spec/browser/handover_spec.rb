@@ -37,10 +37,10 @@ RSpec.describe "The Handover place", type: :feature do
     expect(page).to have_text("2 settings differ.")
     expect(page).to have_css("tr", text: /Channel 1 Tuba.*preamp gain.*20 dB.*18 dB/m)
     find("[role=tab]", text: "Journal").click
-    within(find("ol.journal li", text: "Louder tuba")) { click_button("Return to before…") }
+    within(find("ol.handover-journal li", text: "Louder tuba")) { click_button("Return to before…") }
     click_button("Make 2 changes")
     settle("the version") { [setting("channel", 1), setting("channel", 2)].map { |one| one["gain"] } == [18, 22] }
-    expect(page).to have_css("ol.journal li", text: "Return to version 1")
+    expect(page).to have_css("ol.handover-journal li", text: "Return to version 1")
   end
 
   it "offers sheet, list and show as files" do

@@ -11,7 +11,7 @@ RSpec.describe "Line check", type: :feature do
   def with_preamp = roll.reject { |one| one["gain"].nil? }
   def green? = with_preamp.all? { |one| one["verdict"] == "good" }
   def wanting = with_preamp.reject { |one| one["verdict"] == "good" }.map { |one| one.values_at("name", "verdict", "reason", "advice") }
-  def line(name) = find(".roll-line", text: name)
+  def line(name) = find(".linecheck-roll-line", text: name)
 
   # For the backing tracks: a stereo track of a take that carries two cornets, played on their returns.
   def backing_take
@@ -64,7 +64,7 @@ RSpec.describe "Line check", type: :feature do
     expect(with_preamp.size).to eq(30)
     # The desk has no preamp for what comes by the card: the advice says where to turn it.
     expect(roll.select { |one| one["gain"].nil? }.map { |one| one["advice"] }).to all(be_nil.or(start_with("it has no preamp")))
-    expect(page).to have_css(".pill.well", text: /3\d good/)
+    expect(page).to have_css(".look-pill.look-well", text: /3\d good/)
     expect(application.get("/api/state")["desk"]).to include("apart" => 0)
   ensure
     application.post("/api/playback/stop")
@@ -77,9 +77,9 @@ RSpec.describe "Line check", type: :feature do
     # A floor is told after a second; what was forgotten before, such as pauses between notes, is no part of it.
     application.post("/api/line-check/forget", {})
     Tools.wait_until(60, "a second of silence") { roll.find { |one| one["name"] == "Euphonium" }["floor"]&.<(-60) }
-    expect(page).to have_no_css(".roll-line.noisy")
+    expect(page).to have_no_css(".linecheck-roll-line.linecheck-noisy")
     hand.run("stage", "sound", "a.2/1")
-    expect(page).to have_css(".roll-line.noisy", text: "Euphonium")
+    expect(page).to have_css(".linecheck-roll-line.linecheck-noisy", text: "Euphonium")
   ensure
     hand.run("stage", "sound", "all")
     hand.run("stage", "quiet", "a.1/15") # nobody plays into the spare microphone
@@ -87,17 +87,17 @@ RSpec.describe "Line check", type: :feature do
 
   it "gives a hand on stage the list of sockets with lights, to tick off" do
     visit("#{application.url}/#/stage")
-    expect(page).to have_css("section[aria-label='Box A, Bramble 16, stage left'] .socket-row", count: 16)
-    row = find(".socket-row", text: "Fiddle")
+    expect(page).to have_css("section[aria-label='Box A, Bramble 16, stage left'] .stage-socket-row", count: 16)
+    row = find(".stage-socket-row", text: "Fiddle")
     expect(row).to have_text(/A 4.*48 V/m)
     row.click
-    expect(page).to have_css(".socket-row.done", text: "Fiddle")
+    expect(page).to have_css(".stage-socket-row.stage-done", text: "Fiddle")
     expect(page).to have_text("1 of 30 plugged")
     in_second_browser do
       visit("#{application.url}/#/stage")
-      expect(page).to have_css(".socket-row.done", text: "plugged by somebody")
+      expect(page).to have_css(".stage-socket-row.stage-done", text: "plugged by somebody")
       check("only what is still to plug")
-      expect(page).to have_no_css(".socket-row", text: "Fiddle")
+      expect(page).to have_no_css(".stage-socket-row", text: "Fiddle")
     end
   end
 end

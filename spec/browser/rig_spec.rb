@@ -34,8 +34,8 @@ RSpec.describe "The Rig place", type: :feature do
     expect(page).to have_css("[data-device=recorder]", text: format("%.1f ms in all", rig["total_ms"]))
     pick("Leads the clock", "Box A")
     settle("the clock") { application.get("/api/state")["clock"] == "Box A leads the clock" }
-    expect(page).to have_css("[data-device=a] .leads")
-    expect(page).to have_no_css("[data-device=desk] .leads")
+    expect(page).to have_css("[data-device=a] .rig-leads")
+    expect(page).to have_no_css("[data-device=desk] .rig-leads")
     expect(page).to have_css("[aria-label^='Link A: 30 of 48 lanes to desk']")
   end
 

@@ -24,7 +24,7 @@ RSpec.describe "The interface", type: :feature do
   it "leads from the patch to a take, into the desk and back" do
     open_place("patch")
     expect(page).to have_css("[data-port='desk/ch/4']", text: "Fiddle")
-    expect(page).to have_css("path.thread:not(.loose)", minimum: 60)
+    expect(page).to have_css("path.sheet-thread:not(.sheet-loose)", minimum: 60)
     cell("desk/ch/4").click
     within("aside[aria-label=Trace]") { ["Fiddle", "Card send 4", "Comes back on its own channel."].each { |text| expect(page).to have_text(text) } }
 

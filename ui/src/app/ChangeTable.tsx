@@ -1,5 +1,7 @@
 import type { ReactNode } from 'react';
 import type { Told } from '../api/client';
+import { cx } from '../look/cx';
+import styles from '../look/look.module.css';
 
 interface TableProps {
   changes: Told[];
@@ -12,7 +14,7 @@ interface TableProps {
 /** Settings in words, each with the value it has and the value it gets. */
 export function ChangeTable({ changes, heads, lead }: TableProps) {
   return (
-    <div className="changes">
+    <div className={styles.changes}>
       <table>
         <thead>
           <tr>
@@ -28,9 +30,9 @@ export function ChangeTable({ changes, heads, lead }: TableProps) {
             <tr key={change.path}>
               {lead && <td>{lead(change)}</td>}
               <td>{change.what}</td>
-              <td className="quiet">{change.field}</td>
-              <td className="figure">{change.from}</td>
-              <td className="figure strong">{change.to}</td>
+              <td className={styles.quiet}>{change.field}</td>
+              <td className={styles.figure}>{change.from}</td>
+              <td className={cx(styles.figure, styles.strong)}>{change.to}</td>
             </tr>
           ))}
         </tbody>

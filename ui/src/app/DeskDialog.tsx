@@ -11,6 +11,9 @@ import { tell } from '../api/notices';
 import { refresh, useCopy, useDesk, useShow } from '../api/queries';
 import { count, moment } from '../look/format';
 import { ChangeTable } from './ChangeTable';
+import { cx } from '../look/cx';
+import styles from '../look/look.module.css';
+import own from './shell.module.css';
 
 /** Where plan and desk differ, both ways into step, and copies of what was overwritten. */
 export function DeskDialog({ open, onClose }: { open: boolean; onClose: () => void }) {
@@ -60,9 +63,9 @@ function Inside({ onClose }: { onClose: () => void }) {
     <>
       <DialogTitle>Plan and desk</DialogTitle>
       <DialogContent>
-        {state?.away && <p className="note stop">{state.away}</p>}
+        {state?.away && <p className={cx(styles.note, own.stop)}>{state.away}</p>}
         {state?.rig.map((line) => (
-          <p key={line} className="note look">
+          <p key={line} className={cx(styles.note, own.look)}>
             {line}
           </p>
         ))}
@@ -85,7 +88,7 @@ function Inside({ onClose }: { onClose: () => void }) {
             )}
           />
         )}
-        <label className="row" style={{ marginTop: 14 }}>
+        <label className={cx(styles.row, styles.apart)}>
           <Checkbox
             size="small"
             checked={follows === 'at once'}
@@ -128,9 +131,9 @@ function Inside({ onClose }: { onClose: () => void }) {
 function Copies({ copies, onOpen }: { copies: Schemas['DeskCopy'][]; onOpen: (id: number) => void }) {
   if (copies.length === 0) return null;
   return (
-    <section style={{ marginTop: 14 }}>
+    <section className={styles.apart}>
       <h3>Copies of the desk</h3>
-      <ul className="list">
+      <ul className={styles.list}>
         {copies.slice(0, 5).map((copy) => (
           <li key={copy.id}>
             <span>

@@ -6,6 +6,9 @@ import { set, step } from '../api/edits';
 import { useShow } from '../api/queries';
 import { showPort } from './jump';
 import { count } from '../look/format';
+import { cx } from '../look/cx';
+import styles from '../look/look.module.css';
+import own from './shell.module.css';
 
 const WORDS = { blocks: 'Stops the job', look: 'Needs a look' } as const;
 
@@ -18,13 +21,13 @@ export function FindingsDrawer({ open, onClose }: { open: boolean; onClose: () =
   const accepted = findings.filter((one) => one.accepted !== null);
   return (
     <Drawer anchor="right" open={open} onClose={onClose}>
-      <section style={{ width: 440, padding: '18px 22px' }} aria-label="Findings">
-        <div style={{ display: 'flex', justifyContent: 'space-between', alignItems: 'center' }}>
+      <section className={own.findings} aria-label="Findings">
+        <div className={own.findingsHead}>
           <h2>{waiting.length === 0 ? 'No findings' : count(waiting.length, 'finding')}</h2>
           <Button onClick={onClose}>Close</Button>
         </div>
         {waiting.length === 0 && (
-          <p className="empty">
+          <p className={styles.empty}>
             Nothing is wrong with the plan{accepted.length > 0 && ' that nobody accepted'}.
           </p>
         )}
@@ -39,11 +42,11 @@ export function FindingsDrawer({ open, onClose }: { open: boolean; onClose: () =
             }}
           />
         ))}
-        {accepted.length > 0 && <h3 style={{ marginTop: 22 }}>Accepted</h3>}
+        {accepted.length > 0 && <h3 className={styles.apart}>Accepted</h3>}
         {accepted.map((finding) => (
-          <article key={finding.id} className="finding">
+          <article key={finding.id} className={own.finding}>
             <p>{finding.sentence}</p>
-            <p className="finding-path">Stays, because: {finding.accepted}</p>
+            <p className={own.findingPath}>Stays, because: {finding.accepted}</p>
             <Button size="small" onClick={() => void step('reopen', { finding: finding.id })}>
               Reopen
             </Button>
@@ -67,15 +70,18 @@ function FindingRow({ finding, ports, onShow }: RowProps) {
   const port = finding.at.find((point) => ports.has(point));
   const shown = path.slice(0, 6).map((one) => one.label);
   return (
-    <article className="finding">
+    <article className={own.finding}>
       <p>
-        <span className={`finding-word ${severity}`}>{WORDS[severity]}.</span> {sentence}
+        <span className={cx(styles.strong, severity === 'blocks' ? styles.inStop : styles.inLook)}>
+          {WORDS[severity]}.
+        </span>{' '}
+        {sentence}
       </p>
-      <p className="finding-path">
+      <p className={own.findingPath}>
         {shown.join(' › ')}
         {path.length > shown.length && ` and ${path.length - shown.length} more`}
       </p>
-      <div className="row">
+      <div className={styles.row}>
         {fix && (
           <Button variant="outlined" onClick={() => void set(fix.settings, fix.label)}>
             {fix.label}
@@ -97,10 +103,9 @@ function Reason({ finding, onCancel }: { finding: string; onCancel: () => void }
     void step('accept', { finding, reason });
   };
   return (
-    <form className="row" style={{ marginTop: 8 }} onSubmit={submit}>
+    <form className={cx(styles.row, styles.apart)} onSubmit={submit}>
       <input
-        className="find"
-        style={{ flex: 1 }}
+        className={cx(styles.find, styles.grow)}
         aria-label="Why it may stay"
         placeholder="Why it may stay"
         value={reason}

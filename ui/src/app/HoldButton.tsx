@@ -1,5 +1,7 @@
 import Button, { type ButtonProps } from '@mui/material/Button';
 import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
+import { cx } from '../look/cx';
+import own from './shell.module.css';
 
 interface HoldProps extends Omit<ButtonProps, 'onClick'> {
   /** Done once it was held long enough, with the pointer or with Enter or Space. */
@@ -40,7 +42,7 @@ export function HoldButton({ onHeld, onShort, children, ...rest }: HoldProps) {
   return (
     <Button
       {...rest}
-      className={`hold ${holding ? 'holding' : ''}`}
+      className={cx(own.hold, holding && own.holding)}
       onPointerDown={start}
       onPointerUp={end}
       onPointerLeave={end}

@@ -5,14 +5,17 @@ import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import { useState } from 'react';
 import { callMe, whoAmI } from '../api/client';
-import { useThemeName } from '../look/theme';
-import type { ThemeName } from '../look/tokens';
+import { useScheme } from '../look/theme';
+import type { Scheme } from '../look/tokens';
+import { cx } from '../look/cx';
+import styles from '../look/look.module.css';
+import own from './shell.module.css';
 
 /** Who works here (for the journal), and the theme. Both are kept in this browser. */
 export function PersonMenu() {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const [who, setWho] = useState(whoAmI());
-  const { name, choose } = useThemeName();
+  const { scheme, choose } = useScheme();
   return (
     <>
       <IconButton aria-label="You and the theme" onClick={(event) => setAnchor(event.currentTarget)}>
@@ -35,7 +38,7 @@ export function PersonMenu() {
         anchorOrigin={{ vertical: 'bottom', horizontal: 'right' }}
         transformOrigin={{ vertical: 'top', horizontal: 'right' }}
       >
-        <div style={{ padding: 16, width: 270, display: 'grid', gap: 14 }}>
+        <div className={cx(styles.stack, own.person)}>
           <TextField
             label="Your name"
             helperText="Stands beside your edits"
@@ -50,12 +53,12 @@ export function PersonMenu() {
             exclusive
             fullWidth
             size="small"
-            value={name}
+            value={scheme}
             aria-label="Theme"
-            onChange={(_, next: ThemeName | null) => next && choose(next)}
+            onChange={(_, next: Scheme | null) => next && choose(next)}
           >
-            <ToggleButton value="daylight">Daylight</ToggleButton>
-            <ToggleButton value="blackout">Blackout</ToggleButton>
+            <ToggleButton value="light">Daylight</ToggleButton>
+            <ToggleButton value="dark">Blackout</ToggleButton>
           </ToggleButtonGroup>
         </div>
       </Popover>

@@ -6,6 +6,9 @@ import { useLive } from '../api/live';
 import { clock } from '../look/format';
 import { eachFrame } from '../meters/clock';
 import { progress } from '../meters/levels';
+import { cx } from '../look/cx';
+import styles from '../look/look.module.css';
+import own from './shell.module.css';
 
 /** While a take plays: which one, where it is, and the way to stop it, whatever place is open. */
 export function PlayingBar() {
@@ -16,13 +19,13 @@ export function PlayingBar() {
   const { from, to, loop } = playing;
   const part = from > 0 || to < playing.frames;
   return (
-    <section className="playing" aria-label="Playing">
+    <section className={own.playing} aria-label="Playing">
       <strong>
         Playing take {playing.number} {playing.name}
       </strong>
       <PlayTime rate={state.rate} frames={playing.frames} />
       {(loop || part) && (
-        <span className="quiet figure">
+        <span className={cx(styles.quiet, styles.figure)}>
           {loop ? 'loop' : 'part'}
           {part && ` of ${clock(from / state.rate)} to ${clock(to / state.rate)}`}
         </span>
@@ -55,11 +58,11 @@ function PlayTime({ rate, frames }: { rate: number; frames: number }) {
   );
   return (
     <>
-      <span className="figure" role="timer" aria-label="Time played" ref={time} />
-      <span className="playing-line" aria-hidden="true">
+      <span className={styles.figure} role="timer" aria-label="Time played" ref={time} />
+      <span className={own.playingLine} aria-hidden="true">
         <span ref={line} />
       </span>
-      <span className="quiet figure">of {clock(frames / rate)}</span>
+      <span className={cx(styles.quiet, styles.figure)}>of {clock(frames / rate)}</span>
     </>
   );
 }

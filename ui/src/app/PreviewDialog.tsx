@@ -9,6 +9,8 @@ import { takePreview } from '../api/edits';
 import { lookAt, type Looking, stopLooking, useLooking } from '../api/preview';
 import { count } from '../look/format';
 import { ChangeTable } from './ChangeTable';
+import { cx } from '../look/cx';
+import styles from '../look/look.module.css';
 
 /** What a step would do, looked at before it is taken: what breaks, what is mended, and every setting in words. */
 export function PreviewDialog() {
@@ -33,9 +35,9 @@ function Inside({ looking }: { looking: Looking }) {
     <>
       <DialogTitle>{preview.label}</DialogTitle>
       <DialogContent>
-        <div style={{ display: 'grid', gap: 16 }}>
+        <div className={styles.stack}>
           {ways.length > 1 && (
-            <div className="row" role="radiogroup" aria-label="How">
+            <div className={styles.row} role="radiogroup" aria-label="How">
               {ways.map((way) => {
                 const chosen = Object.entries(way.options).every(([key, value]) => options[key] === value);
                 return (
@@ -63,7 +65,7 @@ function Inside({ looking }: { looking: Looking }) {
           <Notes title="Would be mended" kind="well" lines={preview.findings_gone} />
           {preview.parts.length > 0 && <Parts looking={looking} />}
           {changes === 0 ? (
-            <p className="quiet">Nothing would change: everything is so already.</p>
+            <p className={styles.quiet}>Nothing would change: everything is so already.</p>
           ) : (
             <ChangeTable changes={preview.changes} heads={['Now', 'Then']} />
           )}
@@ -85,7 +87,7 @@ function Parts({ looking }: { looking: Looking }) {
   const only = (options['only'] as string[] | undefined) ?? preview.parts;
   const choose = (next: string[]) => void lookAt(kind, { ...options, only: next }, looking);
   return (
-    <fieldset className="parts">
+    <fieldset className={styles.parts}>
       <legend>
         {only.length} of {count(preview.parts.length, 'input')} taken{' '}
         <Button size="small" onClick={() => choose(preview.parts)}>
@@ -121,7 +123,7 @@ const MOST = 7;
 function Notes({ title, kind, lines }: { title: string; kind: 'stop' | 'look' | 'well'; lines: string[] }) {
   if (lines.length === 0) return null;
   return (
-    <section className={`note ${kind}`}>
+    <section className={cx(styles.note, styles[kind])}>
       <h3>{title}</h3>
       <ul>
         {lines.slice(0, MOST).map((line) => (

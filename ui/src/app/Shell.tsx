@@ -10,7 +10,8 @@ import { places, usePlace } from './places';
 import { PlayingBar } from './PlayingBar';
 import { PreviewDialog } from './PreviewDialog';
 import { StateBand } from './StateBand';
-import './shell.css';
+import styles from '../look/look.module.css';
+import own from './shell.module.css';
 
 /** Rail, state band, the place that is open, and what is told at the foot. */
 export function Shell() {
@@ -27,16 +28,16 @@ export function Shell() {
       </Suspense>
     );
   return (
-    <div className="shell">
-      <div style={{ gridArea: 'band' }}>
+    <div className={own.shell}>
+      <div className={own.top}>
         <StateBand onFindings={() => openFindings(true)} />
         {!connected && (
-          <div className="lost" role="alert">
+          <div className={styles.lost} role="alert">
             No connection to the application. Levels and states below are old; it is tried again all the time.
           </div>
         )}
       </div>
-      <nav className="rail" aria-label="Places">
+      <nav className={own.rail} aria-label="Places">
         {places.map((one) => (
           <a key={one.id} href={`#/${one.id}`} aria-current={one === place ? 'page' : undefined}>
             <svg viewBox="0 0 24 24" aria-hidden="true">
@@ -46,13 +47,13 @@ export function Shell() {
           </a>
         ))}
       </nav>
-      <div className="place">
+      <div className={own.place}>
         {show.data ? (
           <Suspense fallback={<main />}>
             <View key={`${place.id}${show.data.id}`} />
           </Suspense>
         ) : (
-          <main className="empty" aria-live="polite">
+          <main className={styles.empty} aria-live="polite">
             {show.isError ? `${show.error.message} ` : 'Reading the show …'}
             {show.isError && <Button onClick={() => void show.refetch()}>Try again</Button>}
           </main>

@@ -12,6 +12,7 @@ import { refresh, refreshShow, useProfiles, useShow, useShows } from '../api/que
 import { Faults } from './Faults';
 import { readJson } from './files';
 import { SureButton } from './SureButton';
+import styles from '../look/look.module.css';
 
 type About = Schemas['About'];
 
@@ -47,25 +48,25 @@ function List({ onClose, onView }: { onClose: () => void; onView: (view: 'new' |
     <>
       <DialogTitle>Shows</DialogTitle>
       <DialogContent>
-        <ul className="list">
+        <ul className={styles.list}>
           {shows.map((show) => (
             <li key={show.id}>
               <span>
                 <strong>{show.about.name}</strong>
                 <br />
-                <span className="quiet">
+                <span className={styles.quiet}>
                   {[show.about.act, show.about.place, show.about.date].filter(Boolean).join(' · ')}
                 </span>
               </span>
               {show.open ? (
-                <span className="row">
-                  <span className="quiet">open now</span>
+                <span className={styles.row}>
+                  <span className={styles.quiet}>open now</span>
                   <Button size="small" onClick={() => onView('about')}>
                     Change words…
                   </Button>
                 </span>
               ) : (
-                <span className="row">
+                <span className={styles.row}>
                   <SureButton what={show.about.name} onSure={() => remove.mutate(show.id)} />
                   <Button size="small" variant="outlined" onClick={() => openShow.mutate(show.id)}>
                     Open
@@ -75,7 +76,9 @@ function List({ onClose, onView }: { onClose: () => void; onView: (view: 'new' |
             </li>
           ))}
         </ul>
-        <p className="hint">Opening a show sends nothing to the desk; where they differ, the band says so.</p>
+        <p className={styles.hint}>
+          Opening a show sends nothing to the desk; where they differ, the band says so.
+        </p>
       </DialogContent>
       <DialogActions>
         <Button variant="contained" onClick={() => onView('new')}>
@@ -125,7 +128,7 @@ function NewShow({ onClose, onBack }: { onClose: () => void; onBack: () => void 
     <form onSubmit={(event) => void submit(event)}>
       <DialogTitle>New show</DialogTitle>
       <DialogContent>
-        <div style={{ display: 'grid', gap: 14, paddingTop: 6 }}>
+        <div className={styles.stack}>
           <AboutFields about={about} onChange={setAbout} />
           <TextField
             select
@@ -146,7 +149,7 @@ function NewShow({ onClose, onBack }: { onClose: () => void; onBack: () => void 
               </MenuItem>
             ))}
           </TextField>
-          <label className="file">
+          <label className={styles.file}>
             Or bring one in from a file
             <input
               type="file"
@@ -185,7 +188,7 @@ function AboutForm({ show, onBack }: { show: Show; onBack: () => void }) {
     <>
       <DialogTitle>About this show</DialogTitle>
       <DialogContent>
-        <div style={{ display: 'grid', gap: 14, paddingTop: 6 }}>
+        <div className={styles.stack}>
           <AboutFields about={about} onChange={setAbout} />
         </div>
       </DialogContent>

@@ -7,6 +7,9 @@ import { DeskDialog } from './DeskDialog';
 import { PersonMenu } from './PersonMenu';
 import { ShowsDialog } from './ShowsDialog';
 import { TroublePill } from './TroublePill';
+import { cx } from '../look/cx';
+import styles from '../look/look.module.css';
+import own from './shell.module.css';
 
 /** What is true now, on every screen: show, clock, desk, positions, recorder and disk, findings. */
 export function StateBand({ onFindings }: { onFindings: () => void }) {
@@ -15,8 +18,8 @@ export function StateBand({ onFindings }: { onFindings: () => void }) {
   const [desk, openDesk] = useState(false);
   const [shows, openShows] = useState(false);
   return (
-    <header className="band">
-      <button type="button" className="band-show" onClick={() => openShows(true)} title="Shows">
+    <header className={own.band}>
+      <button type="button" className={own.bandShow} onClick={() => openShows(true)} title="Shows">
         <h1>
           {about?.name ?? 'Loomshuttle'}
           <svg viewBox="0 0 12 12" width="11" height="11" aria-hidden="true">
@@ -37,9 +40,9 @@ export function StateBand({ onFindings }: { onFindings: () => void }) {
           <Fact {...recorderFact(state)} />
         </>
       )}
-      <div className="band-end">
+      <div className={own.bandEnd}>
         {state && state.positions.take > 0 && (
-          <a className="pill look" href="#/soundcheck" style={{ textDecoration: 'none', paddingTop: 7 }}>
+          <a className={cx(styles.pill, own.look)} href="#/soundcheck">
             {count(state.positions.take, 'channel')} on take
           </a>
         )}
@@ -63,16 +66,16 @@ interface FactProps {
 function Fact({ title, words, kind, onClick }: FactProps) {
   const inside = (
     <>
-      <strong className="figure">{title}</strong>
-      <span className="figure">{words}</span>
+      <strong className={styles.figure}>{title}</strong>
+      <span className={styles.figure}>{words}</span>
     </>
   );
   return onClick ? (
-    <button type="button" className={`band-fact ${kind}`} onClick={onClick}>
+    <button type="button" className={cx(own.bandFact, kind && own[kind])} onClick={onClick}>
       {inside}
     </button>
   ) : (
-    <div className={`band-fact ${kind}`}>{inside}</div>
+    <div className={cx(own.bandFact, kind && own[kind])}>{inside}</div>
   );
 }
 
@@ -80,7 +83,7 @@ function FindingsPill({ findings, onClick }: { findings: LiveState['findings']; 
   const all = findings.blocks + findings.look;
   const kind = findings.blocks > 0 ? 'stop' : findings.look > 0 ? 'look' : 'well';
   return (
-    <button type="button" className={`pill ${kind}`} onClick={onClick}>
+    <button type="button" className={cx(styles.pill, styles[kind])} onClick={onClick}>
       {all === 0 ? 'No findings' : count(all, 'finding')}
     </button>
   );

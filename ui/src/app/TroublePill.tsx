@@ -5,6 +5,9 @@ import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
 import { useState } from 'react';
 import { count } from '../look/format';
+import { cx } from '../look/cx';
+import styles from '../look/look.module.css';
+import own from './shell.module.css';
 
 /** Parts that were given up, and what was put aside since they could not live with it. Everything else goes on. */
 export function TroublePill({ troubles }: { troubles: string[] }) {
@@ -12,7 +15,7 @@ export function TroublePill({ troubles }: { troubles: string[] }) {
   if (troubles.length === 0) return null;
   return (
     <>
-      <button type="button" className="pill stop" onClick={() => setOpen(true)}>
+      <button type="button" className={cx(styles.pill, own.stop)} onClick={() => setOpen(true)}>
         {count(troubles.length, 'trouble')}
       </button>
       <Dialog open={open} onClose={() => setOpen(false)} maxWidth="sm" fullWidth>
@@ -24,7 +27,7 @@ export function TroublePill({ troubles }: { troubles: string[] }) {
               <li key={words}>{words}</li>
             ))}
           </ul>
-          <p className="quiet">
+          <p className={styles.quiet}>
             Files that were put aside lie in the folder aside/ of the home folder; nothing was deleted.
           </p>
         </DialogContent>

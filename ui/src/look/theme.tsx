@@ -1,71 +1,68 @@
 import createCache from '@emotion/cache';
 import { CacheProvider } from '@emotion/react';
-import { createTheme, ThemeProvider } from '@mui/material/styles';
-import { createContext, type ReactNode, use, useEffect, useMemo, useState } from 'react';
-import { type ThemeName, themes } from './tokens';
+import { createTheme, ThemeProvider, useColorScheme } from '@mui/material/styles';
+import type { ReactNode } from 'react';
+import { type Scheme, schemes } from './tokens';
 
 const KEY = 'loomshuttle.theme';
-
-const Chosen = createContext<{ name: ThemeName; choose: (name: ThemeName) => void }>({
-  name: 'daylight',
-  choose: () => undefined,
-});
-
-export const useThemeName = () => use(Chosen);
+// As it was kept by earlier versions.
+const EARLIER: Record<string, Scheme> = { daylight: 'light', blackout: 'dark' };
 
 // Emotion's style elements carry the nonce that the page came with; the security policy allows no others.
 const nonce = document.querySelector<HTMLMetaElement>('meta[name=style-nonce]')?.content;
 const cache = createCache({ key: 'loom', nonce, prepend: true });
 
-function muiTheme(name: ThemeName) {
-  const c = themes[name];
-  return createTheme({
+/** What MUI's parts are drawn with. The scheme's own colours stand beside, so that style sheets know them as variables. */
+function scheme(name: Scheme) {
+  const c = schemes[name];
+  return {
     palette: {
-      mode: name === 'daylight' ? 'light' : 'dark',
       primary: { main: c.action, contrastText: c.onAction },
-      warning: { main: c.lookEdge, contrastText: name === 'daylight' ? c.text : c.ground },
-      error: { main: c.stop, contrastText: name === 'daylight' ? '#FFFFFF' : c.ground },
+      warning: { main: c.lookEdge, contrastText: name === 'light' ? c.text : c.ground },
+      error: { main: c.stop, contrastText: name === 'light' ? '#FFFFFF' : c.ground },
       success: { main: c.well },
       background: { default: c.ground, paper: c.raised },
       text: { primary: c.text, secondary: c.quiet },
       divider: c.rule,
     },
-    shape: { borderRadius: 6 },
-    typography: {
-      fontFamily: '"Atkinson Hyperlegible Next", sans-serif',
-      fontSize: 14,
-      button: { textTransform: 'none', fontWeight: 600 },
-    },
-    components: {
-      MuiButton: { defaultProps: { disableElevation: true }, styleOverrides: { root: { minHeight: 34 } } },
-      MuiPaper: { styleOverrides: { root: { backgroundImage: 'none' } } },
-      MuiButtonBase: { defaultProps: { disableRipple: true } },
-    },
-  });
+    ...c,
+  };
+}
+
+const theme = createTheme({
+  cssVariables: { cssVarPrefix: 'loom', colorSchemeSelector: 'data-theme' },
+  colorSchemes: { light: scheme('light'), dark: scheme('dark') },
+  shape: { borderRadius: 6 },
+  typography: {
+    fontFamily: '"Atkinson Hyperlegible Next", sans-serif',
+    fontSize: 14,
+    button: { textTransform: 'none', fontWeight: 600 },
+  },
+  components: {
+    MuiButton: { defaultProps: { disableElevation: true }, styleOverrides: { root: { minHeight: 34 } } },
+    MuiPaper: { styleOverrides: { root: { backgroundImage: 'none' } } },
+    MuiButtonBase: { defaultProps: { disableRipple: true } },
+  },
+});
+
+/** Which theme is on, and the way to choose another one. */
+export function useScheme(): { scheme: Scheme; choose: (scheme: Scheme) => void } {
+  const { mode, setMode } = useColorScheme();
+  return { scheme: mode === 'dark' ? 'dark' : 'light', choose: setMode };
 }
 
 /** Daylight unless the person chose Blackout; kept in this browser. */
 export function Look({ children }: { children: ReactNode }) {
-  const [name, setName] = useState<ThemeName>(
-    localStorage.getItem(KEY) === 'blackout' ? 'blackout' : 'daylight',
-  );
-  const theme = useMemo(() => muiTheme(name), [name]);
-
-  useEffect(() => {
-    const root = document.documentElement;
-    root.dataset.theme = name;
-    for (const [key, value] of Object.entries(themes[name])) root.style.setProperty(`--${key}`, value);
-  }, [name]);
-
-  const choose = (next: ThemeName) => {
-    localStorage.setItem(KEY, next);
-    setName(next);
-  };
   return (
     <CacheProvider value={cache}>
-      <ThemeProvider theme={theme}>
-        <Chosen value={{ name, choose }}>{children}</Chosen>
+      <ThemeProvider theme={theme} defaultMode="light" modeStorageKey={KEY}>
+        {children}
       </ThemeProvider>
     </CacheProvider>
   );
 }
+
+// Before anything is drawn, so that a dark stage sees no light page first.
+const kept = localStorage.getItem(KEY) ?? '';
+if (EARLIER[kept]) localStorage.setItem(KEY, EARLIER[kept]);
+document.documentElement.dataset.theme = (EARLIER[kept] ?? kept) === 'dark' ? 'dark' : 'light';

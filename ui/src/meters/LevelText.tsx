@@ -2,6 +2,9 @@ import { useEffect, useRef } from 'react';
 import { decibels } from '../look/format';
 import { eachFrame } from './clock';
 import { levelOf, type MeterPoint } from './levels';
+import { cx } from '../look/cx';
+import styles from '../look/look.module.css';
+import own from './meters.module.css';
 
 /** The held peak in figures, written past React. */
 export function LevelText({ point }: { point: MeterPoint }) {
@@ -17,5 +20,5 @@ export function LevelText({ point }: { point: MeterPoint }) {
       }),
     [of, index],
   );
-  return <span className="figure level-text" ref={span} />;
+  return <span className={cx(styles.figure, own.level)} ref={span} />;
 }

@@ -1,11 +1,21 @@
 import { levelOf, type MeterPoint, onMeter } from './levels';
 import { type Draw, useCanvas } from './useCanvas';
+import { cx } from '../look/cx';
+import own from './meters.module.css';
 
 const HIGH_DB = -12;
 const OVER_DB = -3;
 
 /** A horizontal meter: bar to the peak, a lighter part above the RMS, a line at the held peak, and a clip mark. */
-export function Meter({ point, label }: { point: MeterPoint; label: string }) {
+export function Meter({
+  point,
+  label,
+  className,
+}: {
+  point: MeterPoint;
+  label: string;
+  className?: string | undefined;
+}) {
   const draw: Draw = (paint, width, height, colours) => {
     const level = levelOf(point);
     const full = width - 8;
@@ -36,5 +46,5 @@ export function Meter({ point, label }: { point: MeterPoint; label: string }) {
     paint.fillStyle = level.clips > 0 ? colours.meterOver : colours.rule;
     paint.fillRect(width - 6, 0, 6, height);
   };
-  return <canvas className="meter" ref={useCanvas(draw)} role="img" aria-label={label} />;
+  return <canvas className={cx(own.meter, className)} ref={useCanvas(draw)} role="img" aria-label={label} />;
 }

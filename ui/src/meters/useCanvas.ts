@@ -1,16 +1,15 @@
 import { type RefObject, useEffect, useRef } from 'react';
-import { useThemeName } from '../look/theme';
-import { type ThemeName, themes } from '../look/tokens';
+import { useScheme } from '../look/theme';
+import { type Colours, schemes } from '../look/tokens';
 import { eachFrame, touch } from './clock';
 
-type Colours = (typeof themes)[ThemeName];
 export type Draw = (paint: CanvasRenderingContext2D, width: number, height: number, colours: Colours) => void;
 
 /** A canvas that is redrawn each frame at the screen's own resolution. `draw` may change without restarting it. */
 export function useCanvas(draw: Draw): RefObject<HTMLCanvasElement | null> {
   const canvas = useRef<HTMLCanvasElement>(null);
   const latest = useRef(draw);
-  const { name } = useThemeName();
+  const { scheme } = useScheme();
   useEffect(() => {
     latest.current = draw;
     touch();
@@ -30,8 +29,8 @@ export function useCanvas(draw: Draw): RefObject<HTMLCanvasElement | null> {
       }
       paint.setTransform(ratio, 0, 0, ratio, 0, 0);
       paint.clearRect(0, 0, width, height);
-      latest.current(paint, width, height, themes[name]);
+      latest.current(paint, width, height, schemes[scheme]);
     });
-  }, [name]);
+  }, [scheme]);
   return canvas;
 }

@@ -4,6 +4,9 @@ import type { Track } from '../../api/client';
 import { count } from '../../look/format';
 import { forgetClips } from '../../meters/levels';
 import { arm, hadSignal } from './arming';
+import { cx } from '../../look/cx';
+import styles from '../../look/look.module.css';
+import own from './capture.module.css';
 
 /** Arms many at once, and points at armed tracks that nobody plays into, so that nobody has to sort empty files later. */
 export function ArmTools({ tracks }: { tracks: Track[] }) {
@@ -21,7 +24,7 @@ export function ArmTools({ tracks }: { tracks: Track[] }) {
   };
   return (
     <>
-      <div className="tools">
+      <div className={styles.tools}>
         <Button variant="outlined" onClick={() => void arm(tracks, true)}>
           Arm all
         </Button>
@@ -34,12 +37,12 @@ export function ArmTools({ tracks }: { tracks: Track[] }) {
         <Button variant="outlined" onClick={forgetClips}>
           Clear clips
         </Button>
-        <span className="hint figure">
+        <span className={cx(styles.hint, styles.figure)}>
           {armed.length} of {tracks.length} armed · <kbd>Shift</kbd> arms a range
         </span>
       </div>
       {silent.length > 0 && (
-        <p className="silent-hint look">
+        <p className={cx(own.silentHint, styles.inLook)}>
           {silent.length === 1 ? 'One armed track' : count(silent.length, 'armed track')} had no signal in the
           last minute: {silent.map((track) => track.title).join(', ')}.{' '}
           <Button size="small" onClick={() => void arm(silent, false)}>

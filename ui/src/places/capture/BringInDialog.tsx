@@ -12,6 +12,9 @@ import { refresh } from '../../api/queries';
 import { count } from '../../look/format';
 import { DeliveryTable } from './DeliveryTable';
 import { type Choice, choices, looked, mostParts, type Source, wanted } from './delivery';
+import { cx } from '../../look/cx';
+import styles from '../../look/look.module.css';
+import own from './capture.module.css';
 
 /** Brings in what others delivered: chosen, looked at, put on its tracks, and only then kept. */
 export function BringInDialog({ onClose }: { onClose: () => void }) {
@@ -63,12 +66,12 @@ function Choose({ onSeen, onClose }: ChooseProps) {
   return (
     <>
       <DialogContent>
-        <div style={{ display: 'grid', gap: 16 }}>
+        <div className={styles.stack}>
           <p>
             WAV, AIFF, FLAC, MP3 and most others, named as people name them. Everything is shown before it is
             kept.
           </p>
-          <label className="file">
+          <label className={styles.file}>
             Files from here
             <input
               type="file"
@@ -78,11 +81,11 @@ function Choose({ onSeen, onClose }: ChooseProps) {
               onChange={(event) => send.mutate([...(event.target.files ?? [])])}
             />
           </label>
-          <div className="row">
+          <div className={styles.row}>
             <TextField
               label="Or a folder on the recording computer"
               size="small"
-              style={{ flex: 1 }}
+              className={styles.grow}
               placeholder="/media/disk/first-night"
               value={folder}
               onChange={(event) => setFolder(event.target.value)}
@@ -95,7 +98,7 @@ function Choose({ onSeen, onClose }: ChooseProps) {
               Look at it
             </Button>
           </div>
-          {busy && <p className="quiet">{sent ?? 'Looking at each file …'}</p>}
+          {busy && <p className={styles.quiet}>{sent ?? 'Looking at each file …'}</p>}
         </div>
       </DialogContent>
       <DialogActions>
@@ -131,8 +134,8 @@ function Look({ look, plan, onBack, onDone }: LookProps) {
   return (
     <>
       <DialogContent>
-        <div style={{ display: 'grid', gap: 14 }}>
-          <div className="row" style={{ paddingTop: 6 }}>
+        <div className={styles.stack}>
+          <div className={styles.row}>
             <TextField
               label="Name of the take"
               size="small"
@@ -144,7 +147,7 @@ function Look({ look, plan, onBack, onDone }: LookProps) {
                 select
                 size="small"
                 label="Split recordings"
-                style={{ width: 230 }}
+                className={own.takeName}
                 value={part}
                 onChange={(event) => setPart(Number(event.target.value))}
               >
@@ -158,7 +161,7 @@ function Look({ look, plan, onBack, onDone }: LookProps) {
             )}
           </div>
           {plan.problems.length > 0 && (
-            <section className="note look">
+            <section className={cx(styles.note, styles.look)}>
               <h3>Left out</h3>
               <ul>
                 {plan.problems.map((one) => (

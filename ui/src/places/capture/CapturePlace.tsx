@@ -9,7 +9,7 @@ import { LaneRow } from './LaneRow';
 import { Marking } from './Marking';
 import { TakeList } from './TakeList';
 import { Transport } from './Transport';
-import './capture.css';
+import styles from '../../look/look.module.css';
 
 /** Transport, the tracks with arm, history and level, and the takes so far. */
 export default function CapturePlace() {
@@ -47,7 +47,7 @@ export default function CapturePlace() {
           />
         ))}
         {tracks.length === 0 && (
-          <p className="empty">
+          <p className={styles.empty}>
             No track has an input yet. <a href="#/patch">Patch card sends to tracks</a> first.
           </p>
         )}

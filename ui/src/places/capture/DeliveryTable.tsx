@@ -4,6 +4,9 @@ import TextField from '@mui/material/TextField';
 import type { DeliveryPlan } from '../../api/client';
 import { clock } from '../../look/format';
 import { type Choice, withTrack } from './delivery';
+import { cx } from '../../look/cx';
+import styles from '../../look/look.module.css';
+import own from './capture.module.css';
 
 interface TableProps {
   plan: DeliveryPlan;
@@ -16,7 +19,7 @@ export function DeliveryTable({ plan, chosen, onChoose }: TableProps) {
   const take = (at: number, taken: boolean) =>
     onChoose(chosen.map((choice, index) => (index === at ? { ...choice, taken } : choice)));
   return (
-    <table className="plain delivery">
+    <table className={cx(styles.plain, own.delivery)}>
       <thead>
         <tr>
           <th />
@@ -44,7 +47,7 @@ export function DeliveryTable({ plan, chosen, onChoose }: TableProps) {
                 select
                 size="small"
                 variant="standard"
-                style={{ width: 170 }}
+                className={own.ofTrack}
                 slotProps={{ htmlInput: { 'aria-label': `Track of ${item.names[0]}` } }}
                 value={chosen[at]?.track ?? 'own'}
                 onChange={(event) =>
@@ -61,9 +64,9 @@ export function DeliveryTable({ plan, chosen, onChoose }: TableProps) {
                 ))}
               </TextField>
             </td>
-            <td className="figure">{clock(item.offset_s)}</td>
-            <td className="figure">{clock(item.length_s)}</td>
-            <td className={item.track === null || item.score < 0.85 ? 'look' : 'quiet'}>
+            <td className={styles.figure}>{clock(item.offset_s)}</td>
+            <td className={styles.figure}>{clock(item.length_s)}</td>
+            <td className={item.track === null || item.score < 0.85 ? styles.inLook : styles.quiet}>
               {item.notes.join('; ')}
             </td>
           </tr>

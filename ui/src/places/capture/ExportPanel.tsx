@@ -11,6 +11,8 @@ import { SureButton } from '../../app/SureButton';
 import { clock, count } from '../../look/format';
 import type { Part } from './Placing';
 import { size } from './takes';
+import styles from '../../look/look.module.css';
+import own from './capture.module.css';
 
 interface PanelProps {
   take: Take;
@@ -48,12 +50,12 @@ export function ExportPanel({ take, chosen }: PanelProps) {
   });
   return (
     <section aria-label="Export">
-      <div className="row">
+      <div className={styles.row}>
         <TextField
           select
           size="small"
           label="Part"
-          style={{ width: 200 }}
+          className={own.exportWhat}
           value={part}
           onChange={(event) => setPart(event.target.value)}
         >
@@ -71,7 +73,7 @@ export function ExportPanel({ take, chosen }: PanelProps) {
           select
           size="small"
           label="Tracks"
-          style={{ width: 160 }}
+          className={own.exportAs}
           value={tracks}
           onChange={(event) => setTracks(event.target.value as unknown as number[])}
           slotProps={{
@@ -90,7 +92,7 @@ export function ExportPanel({ take, chosen }: PanelProps) {
           select
           size="small"
           label="As"
-          style={{ width: 130 }}
+          className={own.exportBits}
           value={form}
           onChange={(event) => setForm(event.target.value === 'zip' ? 'zip' : 'folder')}
         >
@@ -100,9 +102,9 @@ export function ExportPanel({ take, chosen }: PanelProps) {
         <Button variant="outlined" onClick={() => pack.mutate(undefined)}>
           Export
         </Button>
-        <span className="quiet">with markers, patch sheet and checksums</span>
+        <span className={styles.quiet}>with markers, patch sheet and checksums</span>
       </div>
-      <ul className="exports">
+      <ul className={own.exports}>
         {exports.map((one) => (
           <ExportLine key={one.id} job={one} />
         ))}
@@ -141,7 +143,8 @@ export function ExportLine({ job }: { job: Export }) {
   const share = job.total > 0 ? (100 * job.done) / job.total : 0;
   return (
     <li>
-      <span className="strong">{job.name}</span> <span className="quiet">{WORDS[job.state]}</span>
+      <span className={styles.strong}>{job.name}</span>{' '}
+      <span className={styles.quiet}>{WORDS[job.state]}</span>
       {open && (
         <LinearProgress
           variant={job.total > 0 ? 'determinate' : 'indeterminate'}
@@ -149,13 +152,13 @@ export function ExportLine({ job }: { job: Export }) {
           aria-label={`Progress of ${job.name}`}
         />
       )}
-      {job.error && <span className="stop"> {job.error}</span>}
+      {job.error && <span className={styles.inStop}> {job.error}</span>}
       {job.state === 'done' && job.form === 'zip' && (
         <Button size="small" href={`/api/exports/${job.id}/file`}>
           Fetch {size(job.total / 2)}
         </Button>
       )}
-      {job.state === 'done' && job.form === 'folder' && <small className="quiet"> {job.result}</small>}
+      {job.state === 'done' && job.form === 'folder' && <small className={styles.quiet}> {job.result}</small>}
       {open ? (
         <Button size="small" onClick={() => cancel.mutate(undefined)}>
           End

@@ -1,12 +1,15 @@
 import { HISTORY, history, onMeter } from '../../meters/levels';
 import { type Draw, useCanvas } from '../../meters/useCanvas';
+import { dyeOf } from '../../look/tokens';
+import own from './capture.module.css';
 
 const STEP = 2;
 
 /** A lane's peaks, newest at the right: in its dye while they were captured, pale while they were only heard, and a
  *  dotted thread while the track rested. */
-export function HistoryStrip({ index, colour }: { index: number; colour: string }) {
+export function HistoryStrip({ index, dye }: { index: number; dye: string }) {
   const draw: Draw = (paint, width, height, colours) => {
+    const colour = dyeOf(colours, dye);
     const line = history.lanes[index];
     paint.fillStyle = colours.rule;
     paint.fillRect(0, height / 2, width, 1);
@@ -29,5 +32,5 @@ export function HistoryStrip({ index, colour }: { index: number; colour: string 
     }
     paint.globalAlpha = 1;
   };
-  return <canvas className="lane-strip" ref={useCanvas(draw)} aria-hidden="true" />;
+  return <canvas className={own.laneStrip} ref={useCanvas(draw)} aria-hidden="true" />;
 }

@@ -4,6 +4,8 @@ import TextField from '@mui/material/TextField';
 import { useState } from 'react';
 import type { Take } from '../../api/client';
 import { clock } from '../../look/format';
+import styles from '../../look/look.module.css';
+import own from './capture.module.css';
 
 interface ListenProps {
   take: Take;
@@ -23,12 +25,12 @@ export function Listen({ take, track, onTrack, from }: ListenProps) {
     ...(track === null ? {} : { track: `${track}` }),
   });
   return (
-    <div className="row">
+    <div className={styles.row}>
       <TextField
         select
         size="small"
         label="Track"
-        style={{ width: 240 }}
+        className={own.listen}
         value={track ?? 'mix'}
         onChange={(event) => {
           hear(null);

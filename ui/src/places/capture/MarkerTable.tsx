@@ -2,18 +2,21 @@ import Button from '@mui/material/Button';
 import { useState } from 'react';
 import type { Take, TakeMarker } from '../../api/client';
 import { clock } from '../../look/format';
+import styles from '../../look/look.module.css';
 
 /** Markers and sections: renamed in place, taken away. */
 export function MarkerTable({ take, onChange }: { take: Take; onChange: (markers: TakeMarker[]) => void }) {
   const { markers, rate } = take;
   if (markers.length === 0)
     return (
-      <p className="quiet">No markers yet: while a take is captured with M, afterwards in the picture.</p>
+      <p className={styles.quiet}>
+        No markers yet: while a take is captured with M, afterwards in the picture.
+      </p>
     );
   const put = (at: number, name: string) =>
     onChange(markers.map((one, index) => (index === at ? { ...one, name } : one)));
   return (
-    <table className="plain">
+    <table className={styles.plain}>
       <thead>
         <tr>
           <th>At</th>
@@ -25,8 +28,8 @@ export function MarkerTable({ take, onChange }: { take: Take; onChange: (markers
       <tbody>
         {markers.map((marker, at) => (
           <tr key={`${marker.at} ${marker.name} ${at}`}>
-            <td className="figure">{clock(marker.at / rate)}</td>
-            <td className="figure">{marker.frames > 0 ? clock(marker.frames / rate) : ''}</td>
+            <td className={styles.figure}>{clock(marker.at / rate)}</td>
+            <td className={styles.figure}>{marker.frames > 0 ? clock(marker.frames / rate) : ''}</td>
             <td>
               <MarkerName marker={marker} onName={(name) => put(at, name)} />
             </td>
@@ -54,7 +57,7 @@ function MarkerName({ marker, onName }: { marker: TakeMarker; onName: (name: str
   };
   return (
     <input
-      className="find"
+      className={styles.find}
       aria-label={`Name of ${marker.name}`}
       value={name}
       maxLength={80}

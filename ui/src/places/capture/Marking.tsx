@@ -5,6 +5,8 @@ import { useCommand } from '../../api/edits';
 import { tell } from '../../api/notices';
 import { HoldButton } from '../../app/HoldButton';
 import { clock, count } from '../../look/format';
+import { cx } from '../../look/cx';
+import styles from '../../look/look.module.css';
 
 type Kind = 'point' | 'begin' | 'end';
 
@@ -36,7 +38,7 @@ export function Marking({ capture, guarded, rate }: MarkingProps) {
     return () => window.removeEventListener('keydown', keys);
   }, [mark, section]);
   return (
-    <div className="tools">
+    <div className={styles.tools}>
       <Button variant="outlined" onClick={() => mark('point')}>
         Marker&nbsp;<kbd>M</kbd>
       </Button>
@@ -44,7 +46,7 @@ export function Marking({ capture, guarded, rate }: MarkingProps) {
         {capture.section ? 'End section' : 'Begin section'}&nbsp;<kbd>S</kbd>
       </Button>
       <Guard guarded={guarded} />
-      <span className="hint figure">
+      <span className={cx(styles.hint, styles.figure)}>
         {count(capture.marker_count, 'marker')} · what would harm the take does not get through
       </span>
     </div>

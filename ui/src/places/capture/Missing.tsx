@@ -1,6 +1,9 @@
 import type { Take } from '../../api/client';
 import { clock, count } from '../../look/format';
 import { lanes, milliseconds } from './takes';
+import { cx } from '../../look/cx';
+import styles from '../../look/look.module.css';
+import own from './capture.module.css';
 
 const SHOWN = 6;
 
@@ -9,9 +12,9 @@ export function Missing({ take }: { take: Take }) {
   if (take.missing.length === 0) return null;
   const rest = take.missing.length - SHOWN;
   return (
-    <div className="look figure">
+    <div className={cx(styles.inLook, styles.figure)}>
       Nothing arrived:
-      <ul className="missing">
+      <ul className={own.missing}>
         {take.missing.slice(0, SHOWN).map((one) => (
           <li key={one.at}>
             {clock(one.at / take.rate)} for {milliseconds(one.frames, take.rate)}, {lanes(one.lanes)}

@@ -1,5 +1,7 @@
 import Button from '@mui/material/Button';
 import { clock } from '../../look/format';
+import { cx } from '../../look/cx';
+import styles from '../../look/look.module.css';
 
 /** Frames of a take; a place when both are the same. */
 export interface Part {
@@ -25,7 +27,7 @@ export function Placing({ chosen, rate, onMark, onSection }: PlacingProps) {
       <Button variant="outlined" size="small" disabled={!wide} onClick={onSection}>
         Section of it&nbsp;<kbd>S</kbd>
       </Button>
-      <span className="quiet figure">
+      <span className={cx(styles.quiet, styles.figure)}>
         {chosen
           ? wide
             ? `${clock(chosen.from / rate)} to ${clock(chosen.to / rate)} is chosen`

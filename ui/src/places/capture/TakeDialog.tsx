@@ -17,6 +17,9 @@ import { Missing } from './Missing';
 import type { Part } from './Placing';
 import { size, STATES, withMarker } from './takes';
 import { Waveform } from './Waveform';
+import { cx } from '../../look/cx';
+import styles from '../../look/look.module.css';
+import own from './capture.module.css';
 
 type Change = Partial<Pick<Take, 'name' | 'notes' | 'markers'>> & { colour?: string };
 
@@ -34,15 +37,15 @@ export function TakeDialog({ take, onClose }: { take: Take; onClose: () => void 
         Take {take.number} {take.name}
       </DialogTitle>
       <DialogContent>
-        <div className="take-dialog">
+        <div className={own.takeDialog}>
           {readable && <Facts take={take} />}
-          {take.note && <p className="note look">{take.note}</p>}
+          {take.note && <p className={cx(styles.note, styles.look)}>{take.note}</p>}
           {readable && <Sound take={take} change={change.mutate} />}
         </div>
       </DialogContent>
       <DialogActions>
         {!capturing && <Discard take={take} onDone={onClose} />}
-        <span className="quiet take-folder">{take.folder}</span>
+        <span className={cx(styles.quiet, own.takeFolder)}>{take.folder}</span>
         <Button onClick={onClose}>Close</Button>
       </DialogActions>
     </Dialog>
@@ -51,7 +54,7 @@ export function TakeDialog({ take, onClose }: { take: Take; onClose: () => void 
 
 function Facts({ take }: { take: Take }) {
   return (
-    <p className="figure quiet">
+    <p className={cx(styles.figure, styles.quiet)}>
       {[
         moment(take.started_at),
         clock(take.frames / take.rate),
@@ -103,7 +106,7 @@ function Words({ take, onChange }: { take: Take; onChange: (words: Change) => vo
   const [name, setName] = useState(take.name);
   const [notes, setNotes] = useState(take.notes);
   return (
-    <div className="take-words">
+    <div className={own.takeWords}>
       <TextField
         label="Name"
         size="small"

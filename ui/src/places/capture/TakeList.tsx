@@ -1,15 +1,16 @@
 import Button from '@mui/material/Button';
-import { type CSSProperties, useState } from 'react';
+import { useState } from 'react';
 import { api, type Take, taken } from '../../api/client';
 import { useCommand } from '../../api/edits';
 import { refreshTakes, useBin, useExports, useTakes } from '../../api/queries';
 import { clock, count } from '../../look/format';
-import { useThemeName } from '../../look/theme';
-import { dyeColour } from '../../look/tokens';
 import { BringInDialog } from './BringInDialog';
 import { ExportLine } from './ExportPanel';
 import { TakeDialog } from './TakeDialog';
 import { clipsOf, milliseconds, size, STATES } from './takes';
+import { cx } from '../../look/cx';
+import styles from '../../look/look.module.css';
+import own from './capture.module.css';
 
 export function TakeList() {
   const takes = useTakes();
@@ -17,15 +18,15 @@ export function TakeList() {
   const [bringing, setBringing] = useState(false);
   const shown = takes.data?.find((take) => take.id === open) ?? null;
   return (
-    <aside className="side" aria-label="Takes">
+    <aside className={styles.side} aria-label="Takes">
       <h2>Takes</h2>
       {takes.isError && (
-        <p className="empty">{takes.error.message} Captures go on; the list comes back by itself.</p>
+        <p className={styles.empty}>{takes.error.message} Captures go on; the list comes back by itself.</p>
       )}
       {takes.data?.length === 0 && (
-        <p className="empty">No takes yet. Press Capture, let the band play, and hold Stop.</p>
+        <p className={styles.empty}>No takes yet. Press Capture, let the band play, and hold Stop.</p>
       )}
-      <ul className="takes">
+      <ul className={own.takes}>
         {takes.data?.map((take) => (
           <TakeLine key={take.id} take={take} onOpen={() => setOpen(take.id)} />
         ))}
@@ -42,30 +43,32 @@ export function TakeList() {
 }
 
 function TakeLine({ take, onOpen }: { take: Take; onOpen: () => void }) {
-  const { name: theme } = useThemeName();
   const lost = take.missing.reduce((sum, one) => sum + one.frames, 0);
   const clips = clipsOf(take);
-  const dye = take.colour ? dyeColour(take.colour, theme) : 'transparent';
   return (
-    <li style={{ '--dye': dye } as CSSProperties}>
-      <button type="button" className="take-line" onClick={onOpen}>
-        <span className="strong">
+    <li data-dye={take.colour ?? undefined}>
+      <button type="button" className={own.takeLine} onClick={onOpen}>
+        <span className={styles.strong}>
           {take.number} {take.name}
         </span>{' '}
-        {STATES[take.state] && <span className="quiet">{STATES[take.state]}</span>}
+        {STATES[take.state] && <span className={styles.quiet}>{STATES[take.state]}</span>}
         {take.state !== 'unreadable' && (
-          <small className="figure">
+          <small className={styles.figure}>
             {clock(take.frames / take.rate)} · {count(take.tracks.length, 'track')} · {size(take.bytes)}
           </small>
         )}
         {lost > 0 && (
-          <small className="look figure">
+          <small className={cx(styles.inLook, styles.figure)}>
             silent at {count(take.missing.length, 'place')}, {milliseconds(lost, take.rate)}
           </small>
         )}
-        {clips > 0 && <small className="look figure">clipped on {count(clips, 'track')}</small>}
-        {take.markers.length > 0 && <small className="figure">{count(take.markers.length, 'marker')}</small>}
-        {take.note && <small className="look">{take.note}</small>}
+        {clips > 0 && (
+          <small className={cx(styles.inLook, styles.figure)}>clipped on {count(clips, 'track')}</small>
+        )}
+        {take.markers.length > 0 && (
+          <small className={styles.figure}>{count(take.markers.length, 'marker')}</small>
+        )}
+        {take.note && <small className={styles.inLook}>{take.note}</small>}
         {take.notes && <small>{take.notes}</small>}
       </button>
     </li>
@@ -80,7 +83,7 @@ function Coming() {
         (job.kind === 'bring-in' && !['done', 'cancelled'].includes(job.state)) || job.state === 'unreadable',
     ) ?? [];
   return (
-    <ul className="exports">
+    <ul className={own.exports}>
       {coming.map((job) => (
         <ExportLine key={job.id} job={job} />
       ))}
@@ -103,13 +106,13 @@ function Bin() {
   });
   if (bin.length === 0) return null;
   return (
-    <section className="bin" aria-label="Bin">
+    <section className={own.bin} aria-label="Bin">
       <h2>Bin</h2>
-      <ul className="takes">
+      <ul className={own.takes}>
         {bin.map((take) => (
           <li key={take.number}>
             {take.number} {take.name}{' '}
-            <small className="figure">
+            <small className={styles.figure}>
               {clock(take.frames / take.rate)} · {size(take.bytes)}
             </small>
             <Button size="small" onClick={() => restore.mutate(take.number)}>

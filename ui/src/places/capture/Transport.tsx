@@ -11,6 +11,9 @@ import { HoldButton } from '../../app/HoldButton';
 import { clock, count, span } from '../../look/format';
 import { eachFrame } from '../../meters/clock';
 import { progress } from '../../meters/levels';
+import { cx } from '../../look/cx';
+import styles from '../../look/look.module.css';
+import own from './capture.module.css';
 
 /** Starts and ends a capture; shows its time, and how long the disk lasts. */
 export function Transport({ armed }: { armed: Track[] }) {
@@ -23,12 +26,12 @@ export function Transport({ armed }: { armed: Track[] }) {
       ? `Ready, ${count(armed.length, 'track')} armed`
       : 'Arm a track to capture';
   return (
-    <section className={`transport ${running ? 'running' : ''}`} aria-label="Transport">
+    <section className={cx(own.transport, running && own.running)} aria-label="Transport">
       <CaptureTime rate={state?.rate ?? 48000} running={running !== null} />
       {running ? <StopButton /> : <Start armed={armed} />}
-      <div className="transport-words">
+      <div className={own.transportWords}>
         <strong>{words}</strong>
-        <span className={running?.warning ? 'look figure' : 'quiet figure'}>
+        <span className={cx(running?.warning ? styles.inLook : styles.quiet, styles.figure)}>
           {running?.warning ??
             (left === null ? 'Disk time left is told once a track is armed' : `${span(left)} of disk left`)}
         </span>
@@ -71,11 +74,11 @@ function Start({ armed }: { armed: Track[] }) {
       >
         Capture
       </Button>
-      <div className="transport-options">
+      <div className={own.transportOptions}>
         <TextField
           label="Name of the take"
           size="small"
-          style={{ width: 146 }}
+          className={own.newName}
           value={name}
           onChange={(event) => setName(event.target.value)}
         />
@@ -83,7 +86,7 @@ function Start({ armed }: { armed: Track[] }) {
           select
           label="Begins"
           size="small"
-          style={{ width: 104 }}
+          className={own.since}
           disabled={along !== ''}
           value={back}
           onChange={(event) => setBack(Number(event.target.value))}
@@ -100,7 +103,7 @@ function Start({ armed }: { armed: Track[] }) {
             select
             label="Plays along"
             size="small"
-            style={{ width: 122 }}
+            className={own.along}
             value={along}
             onChange={(event) => setAlong(event.target.value)}
           >
@@ -148,5 +151,12 @@ function CaptureTime({ rate, running }: { rate: number; running: boolean }) {
       }),
     [rate, running],
   );
-  return <div className="transport-time figure" ref={span} role="timer" aria-label="Time captured" />;
+  return (
+    <div
+      className={cx(own.transportTime, styles.figure)}
+      ref={span}
+      role="timer"
+      aria-label="Time captured"
+    />
+  );
 }

@@ -5,6 +5,9 @@ import { useWaveform } from '../../api/queries';
 import { clock } from '../../look/format';
 import { type Draw, useCanvas } from '../../meters/useCanvas';
 import { type Part, Placing } from './Placing';
+import { cx } from '../../look/cx';
+import styles from '../../look/look.module.css';
+import own from './capture.module.css';
 
 interface WaveformProps {
   take: Take;
@@ -106,7 +109,7 @@ export function Waveform({ take, track, chosen, onChoose, onMark, onSection }: W
   return (
     <div>
       <canvas
-        className="waveform"
+        className={own.waveform}
         ref={useCanvas(draw)}
         role="img"
         tabIndex={0}
@@ -136,9 +139,9 @@ export function Waveform({ take, track, chosen, onChoose, onMark, onSection }: W
           event.stopPropagation();
         }}
       />
-      <div className="row">
+      <div className={styles.row}>
         <Placing chosen={chosen} rate={take.rate} onMark={onMark} onSection={onSection} />
-        <span className="room" />
+        <span className={styles.room} />
         <Button size="small" aria-label="Zoom in" onClick={() => zoom(0.5)}>
           Closer
         </Button>
@@ -148,7 +151,7 @@ export function Waveform({ take, track, chosen, onChoose, onMark, onSection }: W
         <Button size="small" onClick={() => setPart({ from: 0, to: take.frames })}>
           Whole
         </Button>
-        <span className="quiet figure">
+        <span className={cx(styles.quiet, styles.figure)}>
           {clock(part.from / take.rate)} to {clock(part.to / take.rate)} · <kbd>+</kbd> <kbd>-</kbd>{' '}
           <kbd>←</kbd> <kbd>→</kbd>
         </span>

@@ -5,6 +5,9 @@ import type { Show } from '../../api/client';
 import { usePresets, useComparison, useDesk, useShows } from '../../api/queries';
 import { ChangeTable } from '../../app/ChangeTable';
 import { count, moment } from '../../look/format';
+import { cx } from '../../look/cx';
+import styles from '../../look/look.module.css';
+import own from './handover.module.css';
 
 interface Reference {
   id: string;
@@ -41,7 +44,7 @@ export function Compare({ show }: { show: Show }) {
       select
       label={label}
       size="small"
-      style={{ minWidth: 280 }}
+      className={own.reference}
       value={references.some((it) => it.id === value) ? value : 'now'}
       onChange={(event) => choose(event.target.value)}
       slotProps={{ select: { MenuProps: { slotProps: { paper: { style: { maxHeight: 360 } } } } } }}
@@ -55,18 +58,18 @@ export function Compare({ show }: { show: Show }) {
   );
   return (
     <>
-      <div className="tools" style={{ paddingTop: 6 }}>
+      <div className={cx(styles.tools, own.compare)}>
         {side('Compare', one, setOne)}
         {side('with', other, setOther)}
         {changes && (
-          <span className="hint">
+          <span className={styles.hint}>
             {changes.length === 0
               ? 'No setting differs.'
               : `${count(changes.length, 'setting')} ${changes.length === 1 ? 'differs' : 'differ'}.`}
           </span>
         )}
       </div>
-      {compared.isError && <p className="note look">{compared.error.message}</p>}
+      {compared.isError && <p className={cx(styles.note, styles.look)}>{compared.error.message}</p>}
       {changes && changes.length > 0 && (
         <ChangeTable changes={changes} heads={[compared.data?.one ?? '', compared.data?.other ?? '']} />
       )}

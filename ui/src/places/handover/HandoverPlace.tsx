@@ -4,7 +4,8 @@ import { Compare } from './Compare';
 import { Journal } from './Journal';
 import { Papers } from './Papers';
 import { Presets } from './Presets';
-import './handover.css';
+import { cx } from '../../look/cx';
+import styles from '../../look/look.module.css';
 
 const SECTIONS = {
   papers: 'Sheets and files',
@@ -21,14 +22,14 @@ export default function HandoverPlace() {
   if (!show) return null;
   return (
     <main>
-      <div className="tools" role="tablist" aria-label="Handover">
+      <div className={styles.tools} role="tablist" aria-label="Handover">
         {(Object.keys(SECTIONS) as Section[]).map((one) => (
           <button
             key={one}
             type="button"
             role="tab"
             aria-selected={one === section}
-            className={`chip ${one === section ? 'on' : ''}`}
+            className={cx(styles.chip, one === section && styles.on)}
             onClick={() => open(one)}
           >
             {SECTIONS[one]}

@@ -6,6 +6,9 @@ import { lookAt } from '../../api/preview';
 import { type JournalEntry, journalPage, useJournalEntry } from '../../api/queries';
 import { ChangeTable } from '../../app/ChangeTable';
 import { count, moment } from '../../look/format';
+import { cx } from '../../look/cx';
+import styles from '../../look/look.module.css';
+import own from './handover.module.css';
 
 const PAGE = 40;
 
@@ -21,18 +24,20 @@ export function Journal({ show }: { show: Show }) {
   const entries = pages.data?.pages.flat() ?? [];
   if (pages.isSuccess && entries.length === 0)
     return (
-      <p className="empty">Nothing was edited yet. Each edit will stand here with who made it and when.</p>
+      <p className={styles.empty}>
+        Nothing was edited yet. Each edit will stand here with who made it and when.
+      </p>
     );
   return (
     <>
-      <ol className="journal">
+      <ol className={own.journal}>
         {entries.map((entry) => (
           <li key={entry.version}>
-            <span className="figure quiet">{entry.version}</span>
+            <span className={cx(styles.figure, styles.quiet)}>{entry.version}</span>
             <span>
               <strong>{entry.label}</strong>
               <br />
-              <span className="quiet">
+              <span className={styles.quiet}>
                 {moment(entry.at)}, {entry.who} · {count(entry.count, 'setting')}
                 {entry.count === 1 &&
                   entry.changes[0] &&
@@ -40,7 +45,7 @@ export function Journal({ show }: { show: Show }) {
               </span>
               {open === entry.version && <Details version={entry.version} />}
             </span>
-            <span className="row">
+            <span className={styles.row}>
               {entry.count > 1 && (
                 <Button size="small" onClick={() => setOpen(open === entry.version ? null : entry.version)}>
                   {open === entry.version ? 'Less' : 'All of it'}

@@ -1,5 +1,7 @@
 import type { Show } from '../../api/client';
 import { count } from '../../look/format';
+import styles from '../../look/look.module.css';
+import own from './handover.module.css';
 
 /** What can be printed or saved, and what it holds. */
 export function Papers({ show }: { show: Show }) {
@@ -26,12 +28,12 @@ export function Papers({ show }: { show: Show }) {
     },
   ];
   return (
-    <ul className="papers">
+    <ul className={own.papers}>
       {papers.map((paper) => (
         <li key={paper.href}>
           <h3>{paper.name}</h3>
-          <p className="quiet">{paper.words}</p>
-          <a className="save" href={paper.href} download>
+          <p className={styles.quiet}>{paper.words}</p>
+          <a className={own.save} href={paper.href} download>
             Save as {paper.kind}
           </a>
         </li>

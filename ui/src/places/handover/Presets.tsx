@@ -7,6 +7,9 @@ import { lookAt } from '../../api/preview';
 import { refresh, usePresets } from '../../api/queries';
 import { SureButton } from '../../app/SureButton';
 import { count, moment } from '../../look/format';
+import { cx } from '../../look/cx';
+import styles from '../../look/look.module.css';
+import own from './handover.module.css';
 
 type Part = 'rig' | 'inputs' | 'sends' | 'returns' | 'outputs' | 'names';
 const PARTS: Record<Part, string> = {
@@ -26,12 +29,12 @@ export function Presets() {
     <>
       <KeepPreset />
       {presets.length === 0 ? (
-        <p className="empty">
+        <p className={styles.empty}>
           No preset is kept yet. Give the patch as it is now a name, and recall it any time, also in another
           show.
         </p>
       ) : (
-        <ul className="list" style={{ maxWidth: 760 }}>
+        <ul className={cx(styles.list, own.presets)}>
           {presets.map((preset) => (
             <PresetRow key={preset.id} preset={preset} />
           ))}
@@ -51,7 +54,7 @@ function PartBoxes({
   onChoose: (parts: Part[]) => void;
 }) {
   return (
-    <span className="row">
+    <span className={styles.row}>
       {of.map((part) => (
         <label key={part}>
           <Checkbox
@@ -79,9 +82,9 @@ function KeepPreset() {
     keep.mutate(undefined);
   };
   return (
-    <form className="tools" onSubmit={submit}>
+    <form className={styles.tools} onSubmit={submit}>
       <input
-        className="find"
+        className={styles.find}
         aria-label="Name of the preset"
         placeholder="Name of the preset"
         value={name}
@@ -107,13 +110,13 @@ function PresetRow({ preset }: { preset: Schemas['Preset'] }) {
     <li>
       <span>
         <strong>{preset.name}</strong>{' '}
-        <span className="quiet">
+        <span className={styles.quiet}>
           {count(preset.count, 'setting')}, {moment(preset.at)}, by {preset.who}
         </span>
         <br />
         <PartBoxes of={of} chosen={parts} onChoose={setParts} />
       </span>
-      <span className="row">
+      <span className={styles.row}>
         <SureButton what={preset.name} onSure={() => remove.mutate(undefined)} />
         <Button
           size="small"

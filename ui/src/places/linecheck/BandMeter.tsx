@@ -1,15 +1,17 @@
 import { CLIP_DB, levelOf, loudest, type MeterPoints, onMeter } from '../../meters/levels';
 import { type Draw, useCanvas } from '../../meters/useCanvas';
+import { dyeOf } from '../../look/tokens';
+import own from './linecheck.module.css';
 
 interface Props {
   points: MeterPoints;
-  colour: string;
+  dye: string;
   band: [from: number, to: number];
   label: string;
 }
 
 /** The level now over the wanted band: bar to the RMS, lighter to the peak, a line at the held peak. */
-export function BandMeter({ points, colour, band, label }: Props) {
+export function BandMeter({ points, dye, band, label }: Props) {
   const draw: Draw = (paint, width, height, colours) => {
     paint.fillStyle = colours.meterGround;
     paint.fillRect(0, 0, width, height);
@@ -19,7 +21,7 @@ export function BandMeter({ points, colour, band, label }: Props) {
     const [peak, rms, hold] = (['peak', 'rms', 'hold'] as const).map((part) =>
       loudest(points, (one) => levelOf(one)[part]),
     ) as [number, number, number];
-    paint.fillStyle = peak >= CLIP_DB ? colours.meterOver : colour;
+    paint.fillStyle = peak >= CLIP_DB ? colours.meterOver : dyeOf(colours, dye);
     paint.globalAlpha = 0.5;
     paint.fillRect(0, 3, onMeter(peak) * width, height - 6);
     paint.globalAlpha = 1;
@@ -29,5 +31,5 @@ export function BandMeter({ points, colour, band, label }: Props) {
       paint.fillRect(Math.min(onMeter(hold) * width, width - 3), 0, 3, height);
     }
   };
-  return <canvas className="roll-meter" ref={useCanvas(draw)} role="img" aria-label={label} />;
+  return <canvas className={own.rollMeter} ref={useCanvas(draw)} role="img" aria-label={label} />;
 }

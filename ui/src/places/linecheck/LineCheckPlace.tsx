@@ -10,14 +10,14 @@ import { refresh, useRoll } from '../../api/queries';
 import { adviceOf, kindOf, order, type Sorting, VERDICTS, type Verdict } from './roll';
 import { RollLine } from './RollLine';
 import { useHeldOrder } from './useHeldOrder';
-import './linecheck.css';
+import { cx } from '../../look/cx';
+import styles from '../../look/look.module.css';
+import own from './linecheck.module.css';
 
 /** The roll call: a line a source, by need, with what was heard and the one thing to do. */
 export default function LineCheckPlace() {
   const roll = useRoll().data;
-  return (
-    <main className="line-check">{roll ? <Roll roll={roll} /> : <p className="empty">Listening …</p>}</main>
-  );
+  return <main>{roll ? <Roll roll={roll} /> : <p className={styles.empty}>Listening …</p>}</main>;
 }
 
 function Roll({ roll }: { roll: RollCall }) {
@@ -28,13 +28,13 @@ function Roll({ roll }: { roll: RollCall }) {
   const { state } = useLive();
   return (
     <>
-      <div className="tools">
+      <div className={styles.tools}>
         {VERDICTS.map((verdict) => (
           <Tally key={verdict} verdict={verdict} roll={roll} only={only} choose={setOnly} />
         ))}
         <ApplyAll roll={roll} />
       </div>
-      <div className="tools">
+      <div className={styles.tools}>
         <Alignment roll={roll} />
         <Button variant="outlined" onClick={() => setSorting(sorting === 'need' ? 'patch' : 'need')}>
           {sorting === 'need' ? 'Sort in patch order' : 'Sort by need'}
@@ -43,20 +43,20 @@ function Roll({ roll }: { roll: RollCall }) {
         <Button variant="outlined" href="#/stage">
           Stage hand’s list
         </Button>
-        <span className="hint">
+        <span className={styles.hint}>
           <kbd>↑</kbd> <kbd>↓</kbd> line · <kbd>Enter</kbd> do it · <kbd>Space</kbd> heard
         </span>
       </div>
       {state?.desk.follows === false && (
-        <p className="hint">The desk waits until the plan is sent: advice is set in the plan only.</p>
+        <p className={styles.hint}>The desk waits until the plan is sent: advice is set in the plan only.</p>
       )}
-      <div className="roll" role="list" {...hold}>
+      <div className={own.roll} role="list" {...hold}>
         {lines.map((line) => (
           <RollLine key={line.channel} line={line} roll={roll} />
         ))}
       </div>
       {roll.lines.length === 0 && (
-        <p className="empty">
+        <p className={styles.empty}>
           No channel hears a socket yet. <a href="#/patch">Patch sources to channels</a> first.
         </p>
       )}
@@ -77,7 +77,7 @@ function Tally({ verdict, roll, only, choose }: TallyProps) {
   return (
     <button
       type="button"
-      className={`pill ${kindOf(verdict)}`}
+      className={cx(styles.pill, kindOf(verdict) && styles[kindOf(verdict)])}
       aria-pressed={only === verdict}
       onClick={() => choose(only === verdict ? null : verdict)}
     >
@@ -91,7 +91,7 @@ function ApplyAll({ roll }: { roll: RollCall }) {
   return (
     <Button
       variant="contained"
-      style={{ marginLeft: 'auto' }}
+      className={styles.end}
       disabled={ways.length === 0}
       onClick={() => void lookAt('settings', ways[0]?.options, { ways })}
     >
@@ -106,7 +106,7 @@ function Alignment({ roll }: { roll: RollCall }) {
       select
       size="small"
       label="Loud parts belong at"
-      style={{ width: 232 }}
+      className={own.alignment}
       value={roll.alignment}
       onChange={(event) => void set({ 'setup/alignment': Number(event.target.value) })}
     >

@@ -1,14 +1,17 @@
 import Button from '@mui/material/Button';
-import type { CSSProperties, KeyboardEvent } from 'react';
+import type { KeyboardEvent } from 'react';
 import type { RollCall, RollLine as Line } from '../../api/client';
 import { set } from '../../api/edits';
 import { useNoise } from '../../api/live';
 import { count, decibels } from '../../look/format';
-import { useThemeName } from '../../look/theme';
-import { dyeColour } from '../../look/tokens';
 import { BandMeter } from './BandMeter';
 import { kindOf, tickHeard, timeOf } from './roll';
 import { TenSeconds } from './TenSeconds';
+import { cx } from '../../look/cx';
+import styles from '../../look/look.module.css';
+import own from './linecheck.module.css';
+
+const TONES = { '': undefined, stop: styles.inStop, look: styles.inLook, well: styles.inWell };
 
 interface Props {
   line: Line;
@@ -17,8 +20,6 @@ interface Props {
 
 /** One source: name, verdict and why, the last ten seconds, the level, and what to do. */
 export function RollLine({ line, roll }: Props) {
-  const { name: theme } = useThemeName();
-  const colour = dyeColour(line.dye, theme);
   const noisy = useNoise() === line.channel;
   const title = line.name || `Channel ${line.channel}`;
   const band: [number, number] = [roll.alignment - roll.tolerance, roll.alignment + roll.tolerance];
@@ -35,32 +36,32 @@ export function RollLine({ line, roll }: Props) {
   return (
     <article
       role="listitem"
-      className={`roll-line ${noisy ? 'noisy' : ''}`}
-      style={{ '--dye': colour } as CSSProperties}
+      className={cx(own.rollLine, noisy && own.noisy)}
+      data-dye={line.dye}
       tabIndex={0}
       onKeyDown={keys}
       aria-label={`${title}: ${line.verdict}, ${line.reason}`}
     >
-      <div className="roll-name">
+      <div className={own.rollName}>
         <strong>{title}</strong>
-        <span className="quiet figure">
+        <span className={cx(styles.quiet, styles.figure)}>
           channel {line.channel} · {line.socket}
           {line.gain !== null && ` · ${line.gain < 0 ? '−' : '+'}${Math.abs(line.gain)} dB`}
         </span>
       </div>
-      <div className="roll-verdict">
-        <strong className={kindOf(line.verdict)}>{line.verdict}</strong>
-        <span className="quiet figure">{line.reason}</span>
+      <div className={own.rollVerdict}>
+        <strong className={TONES[kindOf(line.verdict)]}>{line.verdict}</strong>
+        <span className={cx(styles.quiet, styles.figure)}>{line.reason}</span>
         {line.also.map((one) => (
-          <span key={one} className="look figure">
+          <span key={one} className={cx(styles.inLook, styles.figure)}>
             {one}
           </span>
         ))}
       </div>
-      <TenSeconds points={points} colour={colour} band={band} />
+      <TenSeconds points={points} dye={line.dye} band={band} />
       <div>
-        <BandMeter points={points} colour={colour} band={band} label={`Level of ${title}`} />
-        <span className="roll-figures quiet figure">{figures(line)}</span>
+        <BandMeter points={points} dye={line.dye} band={band} label={`Level of ${title}`} />
+        <span className={cx(own.rollFigures, styles.quiet, styles.figure)}>{figures(line)}</span>
       </div>
       <Todo line={line} title={title} />
     </article>
@@ -86,22 +87,27 @@ function apply(line: Line, title: string) {
 function Todo({ line, title }: { line: Line; title: string }) {
   const settable = Object.keys(line.settings).length > 0;
   return (
-    <div className="roll-todo">
+    <div className={own.rollTodo}>
       {settable && (
         <Button variant="contained" tabIndex={-1} onClick={() => apply(line, title)}>
           {line.advice}
         </Button>
       )}
-      {!settable && line.advice && <span className="roll-advice">{line.advice}</span>}
+      {!settable && line.advice && <span className={own.rollAdvice}>{line.advice}</span>}
       {line.heard ? (
-        <button type="button" className="roll-tick well" tabIndex={-1} onClick={() => void tickHeard(line)}>
+        <button
+          type="button"
+          className={cx(own.rollTick, styles.inWell, styles.strong)}
+          tabIndex={-1}
+          onClick={() => void tickHeard(line)}
+        >
           ✓ heard {timeOf(line.heard.at)} {line.heard.who}
         </button>
       ) : (
         line.verdict !== 'not heard yet' && (
           <button
             type="button"
-            className="roll-tick quiet"
+            className={cx(own.rollTick, styles.quiet)}
             tabIndex={-1}
             aria-label={`Tick ${title} as heard`}
             onClick={() => void tickHeard(line)}

@@ -1,14 +1,16 @@
 import { CLIP_DB, loudest, type MeterPoints, onMeter, recentPeak, TEN_SECONDS } from '../../meters/levels';
 import { type Draw, useCanvas } from '../../meters/useCanvas';
+import { dyeOf } from '../../look/tokens';
+import own from './linecheck.module.css';
 
 interface Props {
   points: MeterPoints;
-  colour: string;
+  dye: string;
   band: [from: number, to: number];
 }
 
 /** The last ten seconds of peaks, newest at the right, with the wanted band behind. */
-export function TenSeconds({ points, colour, band }: Props) {
+export function TenSeconds({ points, dye, band }: Props) {
   const draw: Draw = (paint, width, height, colours) => {
     paint.fillStyle = colours.meterGround;
     paint.fillRect(0, 0, width, height);
@@ -20,9 +22,9 @@ export function TenSeconds({ points, colour, band }: Props) {
       const peak = loudest(points, (one) => recentPeak(one, back));
       const size = onMeter(peak) * height;
       if (size < 1) continue;
-      paint.fillStyle = peak >= CLIP_DB ? colours.meterOver : colour;
+      paint.fillStyle = peak >= CLIP_DB ? colours.meterOver : dyeOf(colours, dye);
       paint.fillRect(width - (back + 1) * step, height - size, Math.max(step - 0.4, 0.6), size);
     }
   };
-  return <canvas className="roll-strip" ref={useCanvas(draw)} aria-hidden="true" />;
+  return <canvas className={own.rollStrip} ref={useCanvas(draw)} aria-hidden="true" />;
 }

@@ -1,5 +1,7 @@
 import type { Port } from '../../api/client';
 import { PORT, rowTop } from './layout';
+import styles from '../../look/look.module.css';
+import own from './sheet.module.css';
 
 /** Brackets at the left around channels that are patched together, each with its numbers. */
 export function Brackets({ ports, from, to }: { ports: Port[]; from: number; to: number }) {
@@ -17,11 +19,11 @@ export function Brackets({ ports, from, to }: { ports: Port[]; from: number; to:
     return (
       <div
         key={block}
-        className="bracket"
+        className={own.bracket}
         title={`Channels ${words} are patched together`}
         style={{ top: rowTop(first), height: rowTop(last) + PORT - rowTop(first) }}
       >
-        <span className="figure">{words}</span>
+        <span className={styles.figure}>{words}</span>
       </div>
     );
   });

@@ -10,6 +10,7 @@ import { emptying, forAll, namesFor, numbersOf } from './cells';
 import { Dyes } from './Dyes';
 import { HEADS } from './layout';
 import { patch } from './patching';
+import styles from '../../look/look.module.css';
 
 interface BulkProps {
   ports: Port[];
@@ -51,7 +52,7 @@ export function BulkEditor({ ports, cell, show, onClose }: BulkProps) {
   };
   return (
     <Popover open anchorEl={cell} onClose={onClose} anchorOrigin={{ vertical: 'bottom', horizontal: 'left' }}>
-      <div className="editor" role="dialog" aria-label={`Set ${words}`}>
+      <div className={styles.editor} role="dialog" aria-label={`Set ${words}`}>
         <h3>
           {words}, {count(numbers.length, 'item')}
         </h3>
@@ -116,7 +117,7 @@ export function BulkEditor({ ports, cell, show, onClose }: BulkProps) {
   );
 }
 
-const Row = ({ children }: { children: ReactNode }) => <div className="row">{children}</div>;
+const Row = ({ children }: { children: ReactNode }) => <div className={styles.row}>{children}</div>;
 
 /** Text that is kept with Enter. */
 function Entry({

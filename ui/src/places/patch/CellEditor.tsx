@@ -11,6 +11,9 @@ import { Dyes } from './Dyes';
 import { ChoiceField, TextSetting } from './Fields';
 import { HEADS } from './layout';
 import { patch } from './patching';
+import { cx } from '../../look/cx';
+import styles from '../../look/look.module.css';
+import own from './sheet.module.css';
 
 interface EditorProps {
   port: Port;
@@ -31,11 +34,11 @@ export function CellEditor({ port, cell, typed, show, onClose }: EditorProps) {
   };
   return (
     <Popover open anchorEl={cell} onClose={onClose} anchorOrigin={{ vertical: 'bottom', horizontal: 'left' }}>
-      <div className="editor" role="dialog" aria-label={`Set ${HEADS[rail]} ${port.mark}`}>
+      <div className={styles.editor} role="dialog" aria-label={`Set ${HEADS[rail]} ${port.mark}`}>
         <h3>
           {HEADS[rail]} {port.mark} {port.name}
         </h3>
-        {port.missing && <p className="note look">Missing: {port.missing}.</p>}
+        {port.missing && <p className={cx(styles.note, own.look)}>Missing: {port.missing}.</p>}
         {FIELDS[rail].map((field, i) => (
           <ChoiceField
             key={field.column}
@@ -69,7 +72,7 @@ function ChannelFields({ channel, show }: { channel: Channel; show: Show }) {
   const at = `channel/${channel.number}`;
   return (
     <>
-      <div className="pair">
+      <div className={styles.pair}>
         <TextSetting label="Name" path={`${at}/name`} value={channel.name} />
         <TextSetting label="Short name" path={`${at}/short`} value={channel.short} />
         <TextSetting label="Microphone" path={`${at}/mic`} value={channel.mic} />
@@ -89,7 +92,7 @@ function ChannelFields({ channel, show }: { channel: Channel; show: Show }) {
           ))}
         </TextField>
       </div>
-      <div className="row">
+      <div className={styles.row}>
         <Toggle label="48 V" on={channel.phantom} path={`${at}/phantom`} />
         <Toggle label="Fixed for auto-patch" on={channel.fixed} path={`${at}/fixed`} />
       </div>
@@ -113,7 +116,7 @@ function TrackFields({ track, show }: { track: Track; show: Show }) {
         value={track.shares}
         placeholder="no group: alone on its return"
       />
-      <div className="row">
+      <div className={styles.row}>
         <Toggle label="Armed" on={track.armed} path={`${at}/armed`} />
         <FormControlLabel
           label="Stereo"

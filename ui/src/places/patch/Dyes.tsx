@@ -1,6 +1,5 @@
 import type { KeyboardEvent } from 'react';
-import { useThemeName } from '../../look/theme';
-import { dyeColour } from '../../look/tokens';
+import styles from '../../look/look.module.css';
 
 interface DyesProps {
   dyes: string[];
@@ -11,7 +10,6 @@ interface DyesProps {
 
 /** The dyes, to be chosen by pointer or by arrow keys and Enter. */
 export function Dyes({ dyes, value, onChoose, autoFocus }: DyesProps) {
-  const { name: theme } = useThemeName();
   const onKey = (event: KeyboardEvent<HTMLElement>) => {
     const way = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 }[event.key];
     if (!way) return;
@@ -21,7 +19,7 @@ export function Dyes({ dyes, value, onChoose, autoFocus }: DyesProps) {
     event.preventDefault();
   };
   return (
-    <div role="radiogroup" aria-label="Dye" className="dyes" onKeyDown={onKey}>
+    <div role="radiogroup" aria-label="Dye" className={styles.dyes} onKeyDown={onKey}>
       {dyes.map((dye, i) => (
         <button
           key={dye}
@@ -32,7 +30,7 @@ export function Dyes({ dyes, value, onChoose, autoFocus }: DyesProps) {
           title={dye}
           autoFocus={autoFocus === true && (value === null ? i === 0 : dye === value)}
           onClick={() => onChoose(dye)}
-          style={{ background: dyeColour(dye, theme) }}
+          data-dye={dye}
         />
       ))}
     </div>

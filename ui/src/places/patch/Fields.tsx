@@ -4,6 +4,7 @@ import { useState } from 'react';
 import type { Settings } from '../../api/client';
 import { set } from '../../api/edits';
 import { type Column, useChoices } from '../../api/queries';
+import styles from '../../look/look.module.css';
 
 interface ChoiceProps {
   column: Column;
@@ -56,7 +57,7 @@ export function ChoiceField({
           <li key={key} {...rest}>
             <span>
               {choice.label}
-              {choice.missing && <small className="why">missing: {choice.missing}</small>}
+              {choice.missing && <small className={styles.why}>missing: {choice.missing}</small>}
             </span>
           </li>
         );

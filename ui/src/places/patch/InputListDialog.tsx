@@ -5,6 +5,9 @@ import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
 import { useState } from 'react';
 import { lookAt } from '../../api/preview';
+import { cx } from '../../look/cx';
+import styles from '../../look/look.module.css';
+import own from './sheet.module.css';
 
 const EXAMPLE =
   'channel,name,socket,mic,stand,48v,side\n1,Tuba,A 1,dynamic,short boom,,left\n2,Fiddle,A 2,clip-on,,yes,left';
@@ -31,13 +34,13 @@ function Inside({ onClose }: { onClose: () => void }) {
     <>
       <DialogTitle>Input list</DialogTitle>
       <DialogContent>
-        <div style={{ display: 'grid', gap: 14 }}>
+        <div className={styles.stack}>
           <p>
             A table with one source a line. Columns are known by many names; commas, semicolons or tabs may
             part them. What is not understood is reported line by line, and nothing is changed before you have
             seen it.
           </p>
-          <label className="file">
+          <label className={styles.file}>
             Choose a CSV file
             <input
               type="file"
@@ -47,15 +50,14 @@ function Inside({ onClose }: { onClose: () => void }) {
             />
           </label>
           <textarea
-            className="find"
+            className={cx(styles.find, own.pasted)}
             rows={9}
-            style={{ width: '100%', resize: 'vertical' }}
             aria-label="Input list"
             placeholder={EXAMPLE}
             value={text}
             onChange={(event) => setText(event.target.value)}
           />
-          <p className="hint">
+          <p className={styles.hint}>
             <a href="/api/papers/inputs.csv" download>
               The list of this show as CSV
             </a>{' '}

@@ -1,6 +1,7 @@
 import { useRef, useState } from 'react';
 import type { Port } from '../../api/client';
 import { rowTop } from './layout';
+import own from './sheet.module.css';
 
 interface NameProps {
   port: Port;
@@ -21,7 +22,7 @@ export function NameInput({ port, left, width, onDone }: NameProps) {
   };
   return (
     <input
-      className="name-input"
+      className={own.nameInput}
       aria-label={`Name of ${port.rail} ${port.mark}`}
       style={{ left, width, top: rowTop(port.row) }}
       value={name}

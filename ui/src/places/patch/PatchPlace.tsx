@@ -18,6 +18,8 @@ import { ShortcutsDialog } from './ShortcutsDialog';
 import { Toolbar } from './Toolbar';
 import { TracePanel } from './TracePanel';
 import { TracksDialog } from './TracksDialog';
+import styles from '../../look/look.module.css';
+import own from './sheet.module.css';
 
 interface Open {
   port: Port;
@@ -173,7 +175,7 @@ export function PatchPlace() {
 
   return (
     <>
-      <main className="patch">
+      <main className={own.patch}>
         <Toolbar
           show={show}
           kinds={kinds}
@@ -224,7 +226,11 @@ export function PatchPlace() {
           onClose={close}
           anchorOrigin={{ vertical: 'bottom', horizontal: 'left' }}
         >
-          <div className="editor" role="dialog" aria-label={`Dye of ${dyeing.port.name || dyeing.port.mark}`}>
+          <div
+            className={styles.editor}
+            role="dialog"
+            aria-label={`Dye of ${dyeing.port.name || dyeing.port.mark}`}
+          >
             <Dyes dyes={show.profile.dyes} value={dyeing.port.dye} onChoose={dyed} autoFocus />
           </div>
         </Popover>

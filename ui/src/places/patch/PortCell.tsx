@@ -1,12 +1,14 @@
 import { type CSSProperties, memo, type MouseEvent } from 'react';
 import type { Port } from '../../api/client';
 import { HEADS, rowTop } from './layout';
+import { cx } from '../../look/cx';
+import styles from '../../look/look.module.css';
+import own from './sheet.module.css';
 
 export interface PortCellProps {
   port: Port;
   left: number;
   width: number;
-  colour: string;
   /** What it is beside a port: at the cursor, in the range, on the chosen strand, in a finding. */
   kinds: string;
   focusable: boolean;
@@ -18,7 +20,7 @@ export interface PortCellProps {
 
 /** One port of the sheet. Drawn anew only when something of it has changed. */
 export const PortCell = memo(function PortCell(props: PortCellProps) {
-  const { port, left, width, colour, kinds, focusable, chosen, onPoint, onOpen, onDye } = props;
+  const { port, left, width, kinds, focusable, chosen, onPoint, onOpen, onDye } = props;
   const dyed = (port.rail === 'channel' || port.rail === 'track') && (port.name !== '' || !port.free);
   return (
     <div
@@ -28,7 +30,14 @@ export const PortCell = memo(function PortCell(props: PortCellProps) {
       aria-label={`${HEADS[port.rail]} ${port.mark} ${port.name} ${port.note}`.trim()}
       aria-selected={chosen}
       title={port.missing ?? undefined}
-      className={`port rail-${port.rail} ${port.free ? 'free' : ''} ${port.missing ? 'missing' : ''} ${kinds}`}
+      className={cx(
+        own.port,
+        port.rail === 'socket' && own.railSocket,
+        port.free && own.free,
+        port.missing && own.missing,
+        kinds,
+      )}
+      data-dye={port.dye}
       style={{ left, width, top: rowTop(port.row) } as CSSProperties}
       onClick={(event) => onPoint(port, event)}
       onDoubleClick={(event) => onOpen(port, event.currentTarget)}
@@ -36,19 +45,18 @@ export const PortCell = memo(function PortCell(props: PortCellProps) {
       {dyed && (
         <button
           type="button"
-          className="dye"
+          className={own.dye}
           tabIndex={-1}
           aria-label={`Dye of ${port.name || port.mark}`}
-          style={{ background: colour }}
           onClick={(event) => {
             event.stopPropagation();
             onDye(port, event.currentTarget);
           }}
         />
       )}
-      <span className="port-mark figure">{port.mark}</span>
-      <span className="port-name">{port.name}</span>
-      {port.note && <span className="port-note figure">{port.note}</span>}
+      <span className={cx(own.portMark, styles.figure)}>{port.mark}</span>
+      <span className={own.portName}>{port.name}</span>
+      {port.note && <span className={cx(own.portNote, styles.figure)}>{port.note}</span>}
     </div>
   );
 });

@@ -10,6 +10,9 @@ import type { Port, Show } from '../../api/client';
 import { takeCarefully } from '../../api/preview';
 import type { Rail } from './layout';
 import { NumberField } from './NumberField';
+import { cx } from '../../look/cx';
+import styles from '../../look/look.module.css';
+import own from './sheet.module.css';
 
 type RunColumn = 'socket' | 'send' | 'track_input' | 'track_output' | 'return';
 
@@ -69,7 +72,7 @@ function RunForm({ onClose, chosen, show }: Omit<RunProps, 'open'>) {
     >
       <DialogTitle>Run straight</DialogTitle>
       <DialogContent>
-        <div style={{ display: 'grid', gap: 16, width: 340, paddingTop: 8 }}>
+        <div className={cx(styles.stack, own.narrow)}>
           <TextField
             select
             label="What"
@@ -103,7 +106,7 @@ function RunForm({ onClose, chosen, show }: Omit<RunProps, 'open'>) {
           ) : (
             <NumberField label={`Starting with ${words.from}`} value={from} onChange={setFrom} />
           )}
-          <p className="hint">
+          <p className={styles.hint}>
             {words.targets} {first} to {first + count - 1} get the {words.from} that is chosen and those that
             follow, in ascending order.
           </p>

@@ -101,7 +101,7 @@ test('Shift makes a range on the rail, and Escape gives it up', async () => {
   const { user } = sheet();
   await user.click(cell('Channel 1 Tuba'));
   await user.keyboard('{Shift>}{ArrowDown}{ArrowDown}{/Shift}');
-  const range = () => document.querySelectorAll('.port.range').length;
+  const range = () => document.querySelectorAll('.sheet-port.sheet-range').length;
   expect(range()).toBe(3);
   await user.keyboard('{Escape}');
   expect([range(), at()]).toEqual([0, 'channel/3']);
@@ -110,7 +110,7 @@ test('Shift makes a range on the rail, and Escape gives it up', async () => {
 test('the whole strand of the cell is marked, and what needs a look unless it was accepted', async () => {
   const { user } = sheet();
   await user.click(cell('Channel 1 Tuba'));
-  const marked = (kind: string) => [...document.querySelectorAll<HTMLElement>(`.port.${kind}`)];
+  const marked = (kind: string) => [...document.querySelectorAll<HTMLElement>(`.sheet-port.sheet-${kind}`)];
   expect(marked('through').map((one) => one.dataset['port'])).toEqual([
     'socket/1',
     'channel/1',

@@ -12,8 +12,6 @@ import {
   useState,
 } from 'react';
 import type { Port, Show } from '../../api/client';
-import { useThemeName } from '../../look/theme';
-import { dyeColour } from '../../look/tokens';
 import { Brackets } from './Brackets';
 import { type Cursor, inRange, isRange, moved, rowsOf } from './cursor';
 import type { Shown } from './filter';
@@ -21,7 +19,9 @@ import { columnsFor, HEADS, RAILS, ROW, widthOf } from './layout';
 import { NameInput } from './NameInput';
 import { PortCell } from './PortCell';
 import { Threads } from './Threads';
-import './sheet.css';
+import { cx } from '../../look/cx';
+import styles from '../../look/look.module.css';
+import own from './sheet.module.css';
 
 /** What can be done with the port at the cursor, or the range. */
 export interface SheetActions {
@@ -56,7 +56,6 @@ const NONE: ReadonlySet<string> = new Set();
 export function Sheet(props: SheetProps) {
   const { show, shown, cursor, onCursor, naming, onNamed, onEdit, onName, onDye, onClear, onPaste } = props;
   const box = useRef<HTMLDivElement>(null);
-  const { name: theme } = useThemeName();
   const brackets = show.profile.stage_block > 1;
   const columns = useColumns(box, brackets);
   const { ports } = shown;
@@ -128,16 +127,16 @@ export function Sheet(props: SheetProps) {
   const onOpen = useCallback((port: Port, cell: HTMLElement) => onEdit(port, cell, ''), [onEdit]);
 
   return (
-    <div className="sheet-frame">
-      <div className="sheet-heads" aria-hidden="true">
+    <div className={own.sheetFrame}>
+      <div className={own.sheetHeads} aria-hidden="true">
         {RAILS.map((one) => (
-          <div key={one} className="sheet-head" style={columns[one]}>
+          <div key={one} className={own.sheetHead} style={columns[one]}>
             {HEADS[one]}
           </div>
         ))}
       </div>
       <div
-        className="sheet-scroll"
+        className={own.sheetScroll}
         ref={box}
         role="grid"
         aria-label="Strand sheet"
@@ -147,14 +146,13 @@ export function Sheet(props: SheetProps) {
         onBlur={(event) => (holds.current = event.relatedTarget === null)}
         onPaste={(event: ClipboardEvent) => at && onPaste(at, event.clipboardData.getData('text'))}
       >
-        <div className="sheet" style={{ height, minWidth: widthOf(columns) }}>
+        <div className={own.sheet} style={{ height, minWidth: widthOf(columns) }}>
           <Threads
             threads={show.sheet.threads}
             loose={show.sheet.loose}
             byId={byId}
             columns={columns}
             chosen={chosen}
-            theme={theme}
             from={from}
             to={to}
             height={height}
@@ -168,15 +166,12 @@ export function Sheet(props: SheetProps) {
                 port={port}
                 left={columns[port.rail].left}
                 width={columns[port.rail].width}
-                colour={dyeColour(port.dye, theme)}
-                kinds={[
-                  port.strands.some((one) => chosen.has(one)) && 'through',
-                  looks.has(port.id) && 'look',
-                  port === at && 'at',
-                  isRange(cursor) && inRange(cursor, port) && 'range',
-                ]
-                  .filter(Boolean)
-                  .join(' ')}
+                kinds={cx(
+                  port.strands.some((one) => chosen.has(one)) && own.through,
+                  looks.has(port.id) && own.look,
+                  port === at && own.at,
+                  isRange(cursor) && inRange(cursor, port) && own.range,
+                )}
                 focusable={port === at}
                 chosen={port.strands.some((one) => chosen.has(one))}
                 onPoint={onPoint}
@@ -193,7 +188,7 @@ export function Sheet(props: SheetProps) {
               onDone={onNamed}
             />
           )}
-          {shown.rows === 0 && <p className="empty">No strand is like that.</p>}
+          {shown.rows === 0 && <p className={styles.empty}>No strand is like that.</p>}
         </div>
       </div>
     </div>

@@ -3,6 +3,7 @@ import Dialog from '@mui/material/Dialog';
 import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
+import own from './sheet.module.css';
 
 const KEYS: [string, string][] = [
   ['↑ ↓ ← →', 'move between cells'],
@@ -26,11 +27,11 @@ export function ShortcutsDialog({ open, onClose }: { open: boolean; onClose: () 
     <Dialog open={open} onClose={onClose}>
       <DialogTitle>Keys</DialogTitle>
       <DialogContent>
-        <table style={{ borderSpacing: '0 8px' }}>
+        <table className={own.keys}>
           <tbody>
             {KEYS.map(([keys, what]) => (
               <tr key={keys}>
-                <td style={{ paddingRight: 24 }}>
+                <td>
                   <kbd>{keys}</kbd>
                 </td>
                 <td>{what}</td>

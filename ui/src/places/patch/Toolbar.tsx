@@ -5,6 +5,8 @@ import { redo, undo } from '../../api/edits';
 import { lookAt } from '../../api/preview';
 import { type Filter, FILTER_WORDS, FILTERS, type strandsOf } from './filter';
 import type { PatchDialog } from './PatchPlace';
+import { cx } from '../../look/cx';
+import styles from '../../look/look.module.css';
 
 interface ToolbarProps {
   show: Show;
@@ -43,7 +45,7 @@ export function Toolbar(props: ToolbarProps) {
   const left = channel && show.channels[channel.number % 2 === 1 ? channel.number - 1 : channel.number - 2];
   return (
     <>
-      <div className="tools">
+      <div className={styles.tools}>
         <Button variant="contained" onClick={() => void lookAt('auto_patch')}>
           Auto-patch…
         </Button>
@@ -64,7 +66,7 @@ export function Toolbar(props: ToolbarProps) {
             Set {range.length} at once…
           </Button>
         )}
-        <span className="row" style={{ marginLeft: 'auto' }}>
+        <span className={cx(styles.row, styles.end)}>
           <Button disabled={!show.undo} title={show.undo ?? ''} onClick={() => void undo()}>
             Undo
           </Button>
@@ -73,10 +75,10 @@ export function Toolbar(props: ToolbarProps) {
           </Button>
         </span>
       </div>
-      <div className="tools">
+      <div className={styles.tools}>
         <input
           ref={finder}
-          className="find"
+          className={styles.find}
           aria-label="Find a strand"
           placeholder="find a strand  /"
           value={find}
@@ -91,22 +93,22 @@ export function Toolbar(props: ToolbarProps) {
             }
           }}
         />
-        <span role="radiogroup" aria-label="Strands" className="row">
+        <span role="radiogroup" aria-label="Strands" className={styles.row}>
           {FILTERS.map((one) => (
             <button
               key={one}
               type="button"
               role="radio"
               aria-checked={one === filter}
-              className={`chip ${one === filter ? 'on' : ''}`}
+              className={cx(styles.chip, one === filter && styles.on)}
               onClick={() => onFilter(one)}
             >
               {FILTER_WORDS[one]}{' '}
-              <span className="figure">{one === 'all' ? show.strands.length : kinds[one].size}</span>
+              <span className={styles.figure}>{one === 'all' ? show.strands.length : kinds[one].size}</span>
             </button>
           ))}
         </span>
-        <span className="hint" style={{ marginLeft: 'auto' }}>
+        <span className={cx(styles.hint, styles.end)}>
           <kbd>Enter</kbd> or type to set · <kbd>F2</kbd> name · <kbd>?</kbd> keys
         </span>
       </div>

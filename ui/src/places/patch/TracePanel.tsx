@@ -2,11 +2,12 @@ import Button from '@mui/material/Button';
 import { memo, useState } from 'react';
 import type { Port, Show } from '../../api/client';
 import { useStrandTrace } from '../../api/queries';
-import { useThemeName } from '../../look/theme';
-import { dyeColour } from '../../look/tokens';
 import { HopList } from '../trace/HopList';
 import { PointTrace } from '../trace/PointTrace';
 import { useRest } from '../trace/useRest';
+import { cx } from '../../look/cx';
+import styles from '../../look/look.module.css';
+import own from './sheet.module.css';
 
 /** The chosen strand hop by hop, with gain, delay, and the live level where one is measured. */
 export const TracePanel = memo(function TracePanel({
@@ -17,9 +18,9 @@ export const TracePanel = memo(function TracePanel({
   show: Show;
 }) {
   const port = useRest(now);
-  if (!port) return <aside className="side" aria-label="Trace" />;
+  if (!port) return <aside className={styles.side} aria-label="Trace" />;
   return (
-    <aside className="side" aria-label="Trace">
+    <aside className={styles.side} aria-label="Trace">
       {port.strands.length > 0 ? (
         <Strands key={port.id} strands={port.strands} show={show} />
       ) : (
@@ -27,7 +28,7 @@ export const TracePanel = memo(function TracePanel({
           <h2>
             {port.rail} {port.mark}
           </h2>
-          {port.missing && <p className="note look">Missing: {port.missing}.</p>}
+          {port.missing && <p className={cx(styles.note, own.look)}>Missing: {port.missing}.</p>}
           <PointTrace
             point={port.id}
             show={show}
@@ -46,7 +47,7 @@ function Strands({ strands, show }: { strands: string[]; show: Show }) {
   return (
     <>
       {strands.length > 1 && (
-        <div className="row" style={{ marginBottom: 8 }}>
+        <div className={styles.row}>
           <Button size="small" onClick={() => go((at + 1) % strands.length)}>
             {at + 1} of {strands.length} ways, next
           </Button>
@@ -59,25 +60,19 @@ function Strands({ strands, show }: { strands: string[]; show: Show }) {
 
 function StrandTrace({ id, show }: { id: string | undefined; show: Show }) {
   const trace = useStrandTrace(id, show.version).data;
-  const { name: theme } = useThemeName();
   if (!trace) return null;
   const { strand, hops } = trace;
   const last = hops.at(-1);
   return (
     <>
       <h2>{strand.name}</h2>
-      <p className="quiet">
+      <p className={styles.quiet}>
         {strand.channel_number === null
           ? 'from the desk'
           : `channel ${strand.channel_number}, on ${strand.position}`}
       </p>
-      <HopList
-        hops={hops}
-        show={show}
-        onStage={strand.position === 'stage'}
-        dye={dyeColour(strand.dye, theme)}
-      />
-      <p className="quiet figure">
+      <HopList hops={hops} show={show} onStage={strand.position === 'stage'} dye={strand.dye} />
+      <p className={cx(styles.quiet, styles.figure)}>
         {last && last.total_delay > 0 && `Whole way ${last.total_delay_ms.toFixed(1)} ms. `}
         {ending(strand.home.length, trace.comes_home)}
       </p>

@@ -12,6 +12,9 @@ import type { Port, Show } from '../../api/client';
 import { set, step } from '../../api/edits';
 import { lookAt } from '../../api/preview';
 import { NumberField } from './NumberField';
+import { cx } from '../../look/cx';
+import styles from '../../look/look.module.css';
+import own from './sheet.module.css';
 
 interface TracksProps {
   open: boolean;
@@ -49,8 +52,8 @@ function TracksForm({ onClose, chosen, show }: Omit<TracksProps, 'open'>) {
     >
       <DialogTitle>Tracks from channels</DialogTitle>
       <DialogContent>
-        <div style={{ display: 'grid', gap: 16, width: 360, paddingTop: 8 }}>
-          <div className="pair">
+        <div className={cx(styles.stack, own.narrow)}>
+          <div className={styles.pair}>
             <NumberField label="First channel" value={first} onChange={setFirst} />
             <NumberField label="How many channels" value={count} onChange={setCount} />
             <NumberField label="First track" value={track} onChange={setTrack} />
@@ -60,7 +63,7 @@ function TracksForm({ onClose, chosen, show }: Omit<TracksProps, 'open'>) {
             label="Stereo: two neighbouring channels make one track"
             control={<Switch checked={stereo} onChange={(_, next) => setStereo(next)} />}
           />
-          <p className="hint">
+          <p className={styles.hint}>
             Inputs and outputs ascend from the first lane, and each track comes back to its own channel. Names
             and dyes are those of the channels until a track has its own.
           </p>

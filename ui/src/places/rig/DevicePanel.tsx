@@ -10,6 +10,8 @@ import type { Chosen } from './RigPlace';
 import { LookBack } from './LookBack';
 import { RoundTrip } from './RoundTrip';
 import { SoundDevice } from './SoundDevice';
+import { cx } from '../../look/cx';
+import styles from '../../look/look.module.css';
 
 interface PanelProps {
   rig: Rig;
@@ -25,7 +27,7 @@ const put = (settings: Settings) => careful('settings', { settings });
 /** The chosen device with all that can be set of it, or the trace of a chosen socket. */
 export function DevicePanel({ rig, show, chosen }: PanelProps) {
   return (
-    <aside className="side wide" aria-label="Device">
+    <aside className={cx(styles.side, styles.wide)} aria-label="Device">
       {chosen.kind === 'point' ? (
         <>
           <h2>{chosen.label}</h2>
@@ -88,7 +90,7 @@ function ClockPick({ rig }: { rig: Rig }) {
         onChoose={(leader) => careful('clock', { leader })}
       />
       {leaders.length !== 1 && (
-        <p className="note stop">
+        <p className={cx(styles.note, styles.stop)}>
           {leaders.length === 0 ? 'No device leads the clock.' : `${leaders.length} devices lead the clock.`}{' '}
           Choose one.
         </p>
@@ -99,7 +101,7 @@ function ClockPick({ rig }: { rig: Rig }) {
 
 function DeskFields({ rig }: { rig: Rig }) {
   return (
-    <div className="fields">
+    <div className={styles.fields}>
       <h2>{rig.desk.name}</h2>
       <Pick
         label="Desk"
@@ -120,18 +122,18 @@ function DeskFields({ rig }: { rig: Rig }) {
         options={rig.card.modes.map((mode) => ({ id: mode.id, name: `${mode.id}, each way` }))}
         onChoose={(mode) => put({ 'setup/card_mode': mode })}
       />
-      <p className="hint">{rig.desk.patching}.</p>
+      <p className={styles.hint}>{rig.desk.patching}.</p>
     </div>
   );
 }
 
 function BoxFields({ rig, letter }: { rig: Rig; letter: string }) {
   const box = rig.boxes.find((one) => one.letter === letter);
-  if (!box) return <p className="empty">This box is gone. Choose another device.</p>;
+  if (!box) return <p className={styles.empty}>This box is gone. Choose another device.</p>;
   const at = `box/${letter}`;
   const chain = rig.ports.find((port) => port.id === box.port)?.chain ?? [];
   return (
-    <div className="fields" key={letter}>
+    <div className={styles.fields} key={letter}>
       <h2>{box.title}</h2>
       <Pick
         label="Kind"
@@ -156,11 +158,11 @@ function BoxFields({ rig, letter }: { rig: Rig; letter: string }) {
             options={named([1, 2, 3, 4, 5, 6, 7, 8])}
             onChoose={(place) => put({ [`${at}/place`]: Number(place) })}
           />
-          <div className="pair">
+          <div className={styles.pair}>
             <TextSetting label="Input offset" path={`${at}/input_offset`} value={box.input_offset} />
             <TextSetting label="Output offset" path={`${at}/output_offset`} value={box.output_offset} />
           </div>
-          <p className="hint">
+          <p className={styles.hint}>
             Inputs take lanes {box.input_offset + 1} to {box.input_offset + box.inputs}, outputs{' '}
             {box.output_offset + 1} to {box.output_offset + box.outputs} of link {box.port.toUpperCase()}.
           </p>
@@ -188,7 +190,7 @@ function BoxFields({ rig, letter }: { rig: Rig; letter: string }) {
 function RecorderFields({ rig, show }: { rig: Rig; show: Show }) {
   const { recorder } = rig;
   return (
-    <div className="fields">
+    <div className={styles.fields}>
       <h2>Recorder</h2>
       <Pick
         label="Buffer"
@@ -196,7 +198,7 @@ function RecorderFields({ rig, show }: { rig: Rig; show: Show }) {
         options={named(rig.choices.buffers, ' samples')}
         onChoose={(buffer) => put({ 'setup/buffer': Number(buffer) })}
       />
-      <p className="figure quiet">
+      <p className={cx(styles.figure, styles.quiet)}>
         {recorder.in_ms.toFixed(1)} ms in, {recorder.out_ms.toFixed(1)} ms out, {recorder.total_ms.toFixed(1)}{' '}
         ms there and back
       </p>
@@ -248,7 +250,7 @@ function RecorderFields({ rig, show }: { rig: Rig; show: Show }) {
 function InterfaceFields({ rig }: { rig: Rig }) {
   const found = rig.interface;
   return (
-    <div className="fields">
+    <div className={styles.fields}>
       <h2>Playback interface</h2>
       <Pick
         label="Interface"
@@ -257,7 +259,7 @@ function InterfaceFields({ rig }: { rig: Rig }) {
         onChoose={(id) => put({ 'rig/interface': id || null })}
       />
       {found && (
-        <table className="plain">
+        <table className={styles.plain}>
           <thead>
             <tr>
               <th>Rate</th>
@@ -269,11 +271,13 @@ function InterfaceFields({ rig }: { rig: Rig }) {
             {found.modes.map((mode) => (
               <tr
                 key={`${mode.rate}/${mode.bits}`}
-                className={mode.rate === rig.desk.rate && mode.bits === rig.recorder.bits ? 'strong' : ''}
+                className={
+                  mode.rate === rig.desk.rate && mode.bits === rig.recorder.bits ? styles.strong : undefined
+                }
               >
-                <td className="figure">{mode.rate / 1000} kHz</td>
-                <td className="figure">{mode.bits}</td>
-                <td className="figure">{mode.outputs}</td>
+                <td className={styles.figure}>{mode.rate / 1000} kHz</td>
+                <td className={styles.figure}>{mode.bits}</td>
+                <td className={styles.figure}>{mode.outputs}</td>
               </tr>
             ))}
           </tbody>

@@ -5,6 +5,9 @@ import { type ReactNode, useState } from 'react';
 import type { Rig, Schemas } from '../../api/client';
 import { step } from '../../api/edits';
 import type { Chosen } from './RigPlace';
+import { cx } from '../../look/cx';
+import styles from '../../look/look.module.css';
+import own from './rig.module.css';
 
 type Way = Schemas['Way'];
 
@@ -38,35 +41,37 @@ export function Diagram({ rig, chosen, onChoose }: DiagramProps) {
   };
   const loose = rig.boxes.filter((one) => one.port === null).map((one) => one.letter);
   return (
-    <div className="diagram" role="group" aria-label="Rig diagram">
-      <div className="diagram-stage">
+    <div className={own.diagram} role="group" aria-label="Rig diagram">
+      <div>
         <h3>Stage</h3>
         {rig.ports.map((port) => (
-          <div className="chain" key={port.id}>
-            <div className="chain-boxes">
+          <div className={own.chain} key={port.id}>
+            <div className={own.chainBoxes}>
               <AddBox rig={rig} port={port.id} first={port.chain.length === 0} />
               {[...port.chain].reverse().map((letter) => (
-                <div className="chain-link" key={letter}>
+                <div className={own.chainLink} key={letter}>
                   {box(letter)}
-                  <i className="cable" />
+                  <i className={own.cable} />
                 </div>
               ))}
-              <strong className="plug">{port.id.toUpperCase()}</strong>
+              <strong className={own.plug}>{port.id.toUpperCase()}</strong>
             </div>
             <Cable name={`Link ${port.id.toUpperCase()}`} up={port.up} down={port.down} />
           </div>
         ))}
         {loose.length > 0 && (
-          <div className="chain">
-            <div className="chain-boxes">{loose.map(box)}</div>
-            <span className="quiet">on no link</span>
+          <div className={own.chain}>
+            <div className={own.chainBoxes}>{loose.map(box)}</div>
+            <span className={styles.quiet}>on no link</span>
           </div>
         )}
         {rig.ports.length === 0 && (
-          <p className="quiet">{rig.desk.name} has no ports for boxes; everything plugs in at the desk.</p>
+          <p className={styles.quiet}>
+            {rig.desk.name} has no ports for boxes; everything plugs in at the desk.
+          </p>
         )}
       </div>
-      <div className="diagram-desk">
+      <div>
         <h3>Desk</h3>
         {device('desk', {
           title: rig.desk.name,
@@ -83,11 +88,11 @@ export function Diagram({ rig, chosen, onChoose }: DiagramProps) {
           ],
         })}
       </div>
-      <div className="diagram-card">
+      <div className={own.diagramCard}>
         <h3>{rig.card.label}</h3>
         <Cable name={rig.card.mode} up={rig.card.up} down={rig.card.down} words={['sends', 'returns']} />
       </div>
-      <div className="diagram-computer">
+      <div>
         <h3>Computer</h3>
         {device('recorder', {
           title: 'Recorder',
@@ -139,14 +144,14 @@ function Device({ id, title, words, leads, lines, on, free, onChoose }: DevicePr
   return (
     <button
       type="button"
-      className={`device ${on ? 'on' : ''} ${free ? 'free' : ''}`}
+      className={cx(own.device, on && own.on, free && own.free)}
       aria-pressed={on}
       data-device={id}
       onClick={() => onChoose(id)}
     >
-      <span className="device-head">
+      <span className={own.deviceHead}>
         <strong>{title}</strong>
-        {leads && <span className="leads">leads the clock</span>}
+        {leads && <span className={own.leads}>leads the clock</span>}
       </span>
       {words && <span>{words}</span>}
       {lines.filter(Boolean).map((line) => (
@@ -167,7 +172,7 @@ interface CableProps {
 function Cable({ name, up, down, words = ['to desk', 'to stage'] }: CableProps) {
   return (
     <div
-      className="fill"
+      className={own.fill}
       aria-label={`${name}: ${up.used} of ${up.lanes} lanes ${words[0]}, ${down.used} of ${down.lanes} ${words[1]}`}
     >
       <strong>{name}</strong>
@@ -181,12 +186,12 @@ function Fill({ way, mark, words }: { way: Way; mark: string; words: string }): 
   const share = (n: number) => `${way.lanes === 0 ? 0 : (Math.min(n, way.lanes) / way.lanes) * 100}%`;
   return (
     <div>
-      <span className="figure">
-        {mark} {way.used} / {way.sockets} / {way.lanes} <span className="quiet">{words}</span>
+      <span className={styles.figure}>
+        {mark} {way.used} / {way.sockets} / {way.lanes} <span className={styles.quiet}>{words}</span>
       </span>
-      <i className="fill-bar">
-        <i style={{ width: share(way.sockets) }} className="there" />
-        <i style={{ width: share(way.used) }} className="used" />
+      <i className={own.fillBar}>
+        <i style={{ width: share(way.sockets) }} className={own.there} />
+        <i style={{ width: share(way.used) }} className={own.used} />
       </i>
     </div>
   );
@@ -197,7 +202,7 @@ function AddBox({ rig, port, first }: { rig: Rig; port: string; first: boolean }
   return (
     <>
       <Button
-        className="add-box"
+        className={own.addBox}
         size="small"
         aria-label={`Add a box on link ${port.toUpperCase()}`}
         onClick={(event) => setAnchor(event.currentTarget)}

@@ -1,4 +1,6 @@
 import { useLive } from '../../api/live';
+import { cx } from '../../look/cx';
+import styles from '../../look/look.module.css';
 
 const megabytes = (bytes: number) => `${Math.round(bytes / 1e6)} MB`;
 
@@ -7,7 +9,7 @@ export function LookBack() {
   const held = useLive().state?.recorder.look_back;
   if (!held) return null;
   return (
-    <p className="figure quiet">
+    <p className={cx(styles.figure, styles.quiet)}>
       Look-back holds {Math.floor(held.seconds)} s in {megabytes(held.bytes)}; at most {held.most_seconds} s
       or {megabytes(held.most_bytes)}.
     </p>

@@ -3,6 +3,9 @@ import { useState } from 'react';
 import type { Rig, Settings } from '../../api/client';
 import { set } from '../../api/edits';
 import { ChoiceField, TextSetting } from '../patch/Fields';
+import { cx } from '../../look/cx';
+import styles from '../../look/look.module.css';
+import own from './rig.module.css';
 
 interface OutputsProps {
   rig: Rig;
@@ -24,7 +27,7 @@ export function OutputsTable({ rig, version, onTrace }: OutputsProps) {
   const free = rig.outputs.find((one) => one.source === null && one.expected === null);
   return (
     <section aria-label="What comes out">
-      <div className="tools" style={{ marginTop: 18 }}>
+      <div className={cx(styles.tools, styles.apart)}>
         <h3>What comes out</h3>
         {free && (
           <Button size="small" onClick={() => setOpen(free.number)}>
@@ -33,7 +36,7 @@ export function OutputsTable({ rig, version, onTrace }: OutputsProps) {
         )}
         <Button
           size="small"
-          style={{ marginLeft: 'auto' }}
+          className={styles.end}
           aria-expanded={blocks}
           onClick={() => openBlocks(!blocks)}
         >
@@ -41,7 +44,7 @@ export function OutputsTable({ rig, version, onTrace }: OutputsProps) {
         </Button>
       </div>
       {blocks && (
-        <div className="outlets">
+        <div className={own.outlets}>
           {rig.outlets.map((outlet) => (
             <ChoiceField
               key={outlet.number}
@@ -54,7 +57,7 @@ export function OutputsTable({ rig, version, onTrace }: OutputsProps) {
           ))}
         </div>
       )}
-      <table className="plain outputs">
+      <table className={cx(styles.plain, own.outputs)}>
         <thead>
           <tr>
             <th>Output</th>
@@ -68,7 +71,7 @@ export function OutputsTable({ rig, version, onTrace }: OutputsProps) {
           {used.map((output) =>
             output.number === open ? (
               <tr key={output.number}>
-                <td className="figure">{output.number}</td>
+                <td className={styles.figure}>{output.number}</td>
                 <td>
                   <ChoiceField
                     column="output_source"
@@ -80,7 +83,9 @@ export function OutputsTable({ rig, version, onTrace }: OutputsProps) {
                   />
                   <BusName output={output} />
                 </td>
-                <td className="quiet">{output.sockets.map((one) => one.label).join(', ') || 'nowhere'}</td>
+                <td className={styles.quiet}>
+                  {output.sockets.map((one) => one.label).join(', ') || 'nowhere'}
+                </td>
                 <td>
                   <ChoiceField
                     column="output_expected"
@@ -98,15 +103,15 @@ export function OutputsTable({ rig, version, onTrace }: OutputsProps) {
               </tr>
             ) : (
               <tr key={output.number}>
-                <td className="figure">{output.number}</td>
+                <td className={styles.figure}>{output.number}</td>
                 <td>{output.label || 'nothing'}</td>
                 <td>
-                  {output.sockets.length === 0 && <span className="quiet">nowhere</span>}
+                  {output.sockets.length === 0 && <span className={styles.quiet}>nowhere</span>}
                   {output.sockets.map((one) => (
                     <button
                       key={one.point}
                       type="button"
-                      className="jump"
+                      className={styles.jump}
                       aria-label={`Trace ${one.label}`}
                       onClick={() => onTrace(one.point, one.label)}
                     >
@@ -114,7 +119,7 @@ export function OutputsTable({ rig, version, onTrace }: OutputsProps) {
                     </button>
                   ))}
                 </td>
-                <td className={missed(output) ? 'stop' : 'quiet'}>{output.expected_label}</td>
+                <td className={missed(output) ? styles.inStop : styles.quiet}>{output.expected_label}</td>
                 <td>
                   <Button
                     size="small"
@@ -138,7 +143,7 @@ function BusName({ output }: { output: Rig['outputs'][number] }) {
   const bus = /^desk\/bus\/(\d+)$/.exec(output.source ?? '')?.[1];
   if (!bus) return null;
   return (
-    <div style={{ display: 'grid', marginTop: 12 }}>
+    <div className={own.outletsOf}>
       <TextSetting
         key={bus}
         label={`Name of bus ${bus}`}

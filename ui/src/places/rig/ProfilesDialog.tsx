@@ -11,6 +11,8 @@ import { refresh, useProfiles } from '../../api/queries';
 import { Faults } from '../../app/Faults';
 import { readJson } from '../../app/files';
 import { SureButton } from '../../app/SureButton';
+import { cx } from '../../look/cx';
+import styles from '../../look/look.module.css';
 
 type Entry = Schemas['ProfileEntry'];
 const KINDS = { desk: 'Desks', box: 'Stage boxes', interface: 'Playback interfaces' } as const;
@@ -52,7 +54,7 @@ function Inside({ onClose }: { onClose: () => void }) {
           A profile is a JSON file that says what a kind of device can do. Save one, change it and give it an
           id of its own, and bring it in: it is checked, and what does not fit is told with its place.
         </p>
-        <label className="file" style={{ margin: '12px 0' }}>
+        <label className={cx(styles.file, styles.apart)}>
           Bring in a profile
           <input
             type="file"
@@ -67,19 +69,19 @@ function Inside({ onClose }: { onClose: () => void }) {
         <Faults faults={faults} />
         {(Object.keys(KINDS) as Entry['kind'][]).map((kind) => (
           <section key={kind}>
-            <h3 style={{ marginTop: 12 }}>{KINDS[kind]}</h3>
-            <ul className="list">
+            <h3 className={styles.apart}>{KINDS[kind]}</h3>
+            <ul className={styles.list}>
               {profiles
                 .filter((one) => one.kind === kind)
                 .map((one) => (
                   <li key={one.id}>
                     <span>
                       {one.name}{' '}
-                      <span className="quiet">
+                      <span className={styles.quiet}>
                         {one.shipped ? 'ships with Loomshuttle' : `${one.id}, brought in`}
                       </span>
                     </span>
-                    <span className="row">
+                    <span className={styles.row}>
                       {!one.shipped && <SureButton what={one.name} onSure={() => remove.mutate(one.id)} />}
                       <a download={`${one.id}.json`} href={asFile(one.data)}>
                         Save

@@ -6,7 +6,8 @@ import { DevicePanel } from './DevicePanel';
 import { Diagram } from './Diagram';
 import { OutputsTable } from './OutputsTable';
 import { ProfilesDialog } from './ProfilesDialog';
-import './rig.css';
+import styles from '../../look/look.module.css';
+import own from './rig.module.css';
 
 /** What is chosen in the diagram: "desk", "recorder", "interface", a box's letter, or an output's socket to trace. */
 export type Chosen = { kind: 'device'; id: string } | { kind: 'point'; point: string; label: string };
@@ -22,22 +23,22 @@ export default function RigPlace() {
   return (
     <>
       <main>
-        <div className="tools">
-          <span className="hint">
+        <div className={styles.tools}>
+          <span className={styles.hint}>
             Choose a device to change it. Lanes are told as planned / with a socket / carried.
           </span>
-          <Button variant="outlined" style={{ marginLeft: 'auto' }} onClick={() => openProfiles(true)}>
+          <Button variant="outlined" className={styles.end} onClick={() => openProfiles(true)}>
             Device profiles…
           </Button>
         </div>
         <Diagram rig={rig} chosen={chosen} onChoose={(id) => choose({ kind: 'device', id })} />
         {rig.missing.length > 0 && (
-          <section className="missing-runs" aria-label="Missing sockets">
+          <section className={own.missingRuns} aria-label="Missing sockets">
             <h3>Missing: the patch can name them, the rig has none</h3>
             <ul>
               {rig.missing.map((run) => (
                 <li key={run.label}>
-                  <strong>{run.label}</strong> <span className="quiet">{run.why}</span>
+                  <strong>{run.label}</strong> <span className={styles.quiet}>{run.why}</span>
                 </li>
               ))}
             </ul>

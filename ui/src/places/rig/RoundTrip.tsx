@@ -5,6 +5,9 @@ import { api, taken } from '../../api/client';
 import { useCommand } from '../../api/edits';
 import { useLive } from '../../api/live';
 import { tell } from '../../api/notices';
+import { cx } from '../../look/cx';
+import styles from '../../look/look.module.css';
+import own from './rig.module.css';
 
 /** How long it takes from the computer through the desk and back, for overdubs; measured over one lane when asked. */
 export function RoundTrip() {
@@ -19,16 +22,16 @@ export function RoundTrip() {
   const trip = state?.recorder.trip;
   return (
     <div>
-      <p className="figure quiet">
+      <p className={cx(styles.figure, styles.quiet)}>
         Overdubs are placed by a round trip of {trip === undefined ? '…' : ms(trip)}. To measure it, put a
         channel on take, send it at channel in, and choose its lane.
       </p>
-      <div className="row" style={{ marginTop: 12 }}>
+      <div className={cx(styles.row, styles.apart)}>
         <TextField
           label="Lane"
           size="small"
           type="number"
-          style={{ width: 80 }}
+          className={own.tripField}
           value={lane}
           onChange={(event) => setLane(Math.max(1, Number(event.target.value)))}
         />

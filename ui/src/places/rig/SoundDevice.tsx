@@ -5,6 +5,8 @@ import { useCommand } from '../../api/edits';
 import { useLive } from '../../api/live';
 import { useSoundDevices } from '../../api/queries';
 import { count } from '../../look/format';
+import { cx } from '../../look/cx';
+import styles from '../../look/look.module.css';
 
 const STATES = {
   running: 'running',
@@ -41,12 +43,12 @@ export function SoundDevice() {
         ))}
       </TextField>
       {foreign > 0 && (
-        <p className="quiet figure">
+        <p className={cx(styles.quiet, styles.figure)}>
           {count(foreign, 'packet')} from elsewhere came to its ports and cost nothing.
         </p>
       )}
       {card?.device && (
-        <p className={card.state === 'running' ? 'quiet figure' : 'stop figure'}>
+        <p className={cx(card.state === 'running' ? styles.quiet : styles.inStop, styles.figure)}>
           {[
             STATES[card.state],
             card.lanes === null ? '' : count(card.lanes, 'lane'),

@@ -3,6 +3,9 @@ import type { Show } from '../../api/client';
 import { useLive } from '../../api/live';
 import { flip } from '../../api/edits';
 import { count } from '../../look/format';
+import { cx } from '../../look/cx';
+import styles from '../../look/look.module.css';
+import own from './soundcheck.module.css';
 
 interface Line {
   kind: 'well' | 'look' | 'open';
@@ -14,12 +17,15 @@ export function SafePanel({ show, onTake }: { show: Show; onTake: number }) {
   const { state } = useLive();
   const lines = safety(show, onTake, state?.desk.apart ?? null);
   return (
-    <aside className="side" aria-label="Safe way there and back">
+    <aside className={styles.side} aria-label="Safe way there and back">
       <h2>Safe way there and back</h2>
-      <ul className="safe">
+      <ul className={own.safe}>
         {lines.map((line) => (
-          <li key={line.text} className={line.kind}>
-            <span className="mark" aria-hidden="true">
+          <li
+            key={line.text}
+            className={line.kind === 'look' ? own.waits : line.kind === 'open' ? own.open : undefined}
+          >
+            <span className={own.mark} aria-hidden="true">
               {{ well: '✓', look: '!', open: '○' }[line.kind]}
             </span>
             {line.text}
@@ -27,9 +33,9 @@ export function SafePanel({ show, onTake }: { show: Show; onTake: number }) {
         ))}
       </ul>
       {onTake > 0 && (
-        <div role="status" style={{ marginBottom: 12 }}>
-          <strong style={{ color: 'var(--look)' }}>{count(onTake, 'channel')} on take.</strong> The stage is
-          not heard there.
+        <div role="status" className={own.said}>
+          <strong className={styles.inLook}>{count(onTake, 'channel')} on take.</strong> The stage is not
+          heard there.
         </div>
       )}
       <Button
@@ -42,7 +48,7 @@ export function SafePanel({ show, onTake }: { show: Show; onTake: number }) {
       >
         Return to stage
       </Button>
-      <p className="hint" style={{ marginTop: 14 }}>
+      <p className={cx(styles.hint, styles.apart)}>
         A flip changes only what a channel hears. It can be undone like every edit.
       </p>
     </aside>

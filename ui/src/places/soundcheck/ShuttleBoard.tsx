@@ -1,14 +1,10 @@
-import { type CSSProperties, useMemo } from 'react';
+import { useMemo } from 'react';
 import type { Channel, Show } from '../../api/client';
 import { flip } from '../../api/edits';
-import { useThemeName } from '../../look/theme';
-import { dyeColour } from '../../look/tokens';
 import { Meter } from '../../meters/Meter';
-
-// Ends and shuttle in pixels; the way between them is what is left.
-const END = 78;
-const SHUTTLE = 220;
-const STUB = 74;
+import { cx } from '../../look/cx';
+import styles from '../../look/look.module.css';
+import own from './soundcheck.module.css';
 
 export function ShuttleBoard({ show, channels }: { show: Show; channels: Channel[] }) {
   const marks = useMemo(
@@ -35,7 +31,6 @@ interface LaneProps {
 }
 
 function BoardLane({ channel, show, marks }: LaneProps) {
-  const { name: theme } = useThemeName();
   const onTake = channel.position === 'take';
   const lane = show.profile.meter_lanes.findIndex((base) => base.split('/')[2] === String(channel.number));
   const name = channel.name || `Channel ${channel.number}`;
@@ -44,45 +39,40 @@ function BoardLane({ channel, show, marks }: LaneProps) {
   };
   const label = `${name}: ${onTake ? 'on take, hears the card' : 'on stage'}`;
   return (
-    <div
-      className="board-lane"
-      role="listitem"
-      style={{ '--dye': dyeColour(channel.colour, theme) } as CSSProperties}
-    >
-      <span className={`board-end ${onTake ? '' : 'heard'}`} style={{ left: 18 }}>
-        {marks.get(channel.stage ?? '') ?? 'none'}
-      </span>
-      <span className={`board-end ${onTake ? 'heard' : ''}`} style={{ right: 18 }}>
-        {marks.get(channel.take ?? '') ?? 'none'}
-      </span>
+    <div className={own.boardLane} role="listitem" data-dye={channel.colour} data-on={channel.position}>
+      <span className={cx(own.boardEnd, own.stageEnd)}>{marks.get(channel.stage ?? '') ?? 'none'}</span>
+      <span className={cx(own.boardEnd, own.takeEnd)}>{marks.get(channel.take ?? '') ?? 'none'}</span>
       {onTake ? (
         <>
-          <i className="board-line dotted" style={{ left: END, width: STUB }} />
-          <i className="board-line drawn" style={{ left: `calc(50% - 20px)`, right: END }} />
+          <i className={cx(own.stub, own.dotted, own.stageSide)} />
+          <i className={cx(own.drawn, own.toTake)} />
         </>
       ) : (
         <>
-          <i className="board-line drawn" style={{ left: END, width: STUB }} />
-          {channel.take && <i className="board-line dotted" style={{ right: END, width: STUB }} />}
+          <i className={cx(own.stub, own.drawn, own.stageSide)} />
+          {channel.take && <i className={cx(own.stub, own.dotted, own.takeSide)} />}
         </>
       )}
       <button
         type="button"
-        className="shuttle"
+        className={own.shuttle}
         disabled={!channel.take && !onTake}
         title={channel.take ? together(show, channel) : 'Hears no card return on take; set one in Patch'}
         aria-label={label}
         aria-pressed={onTake}
-        style={{ left: onTake ? `calc(100% - ${END + STUB + SHUTTLE}px)` : END + STUB }}
         onClick={() => go(onTake ? 'stage' : 'take')}
         onKeyDown={(event) => {
           if (event.key === 'ArrowLeft') go('stage');
           if (event.key === 'ArrowRight') go('take');
         }}
       >
-        <span className="quiet figure">{channel.number}</span>
-        <span className="shuttle-name strong">{name}</span>
-        <Meter point={{ of: 'desk', index: lane }} label={`Level of ${name} at the desk`} />
+        <span className={cx(styles.quiet, styles.figure)}>{channel.number}</span>
+        <span className={cx(own.shuttleName, styles.strong)}>{name}</span>
+        <Meter
+          className={own.shuttleMeter}
+          point={{ of: 'desk', index: lane }}
+          label={`Level of ${name} at the desk`}
+        />
       </button>
     </div>
   );

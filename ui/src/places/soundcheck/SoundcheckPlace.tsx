@@ -7,7 +7,8 @@ import { count } from '../../look/format';
 import { SafePanel } from './SafePanel';
 import { ShuttleBoard } from './ShuttleBoard';
 import { TakePlayer } from './TakePlayer';
-import './soundcheck.css';
+import styles from '../../look/look.module.css';
+import own from './soundcheck.module.css';
 
 /** The shuttle board: every channel slides between the stage and the take that is chosen below. */
 export default function SoundcheckPlace() {
@@ -20,8 +21,8 @@ export default function SoundcheckPlace() {
   const able = channels.filter((channel) => channel.take);
   return (
     <>
-      <main style={{ display: 'flex', flexDirection: 'column' }}>
-        <div className="tools">
+      <main className={own.board}>
+        <div className={styles.tools}>
           <Button
             variant="contained"
             disabled={able.length === 0 || able.every((one) => one.position === 'take')}
@@ -32,18 +33,20 @@ export default function SoundcheckPlace() {
           <Button variant="outlined" disabled={onTake.length === 0} onClick={() => void flip('stage')}>
             Flip all to stage
           </Button>
-          <span className="hint">
+          <span className={styles.hint}>
             Press a shuttle, or <kbd>←</kbd> <kbd>→</kbd> on it, to flip one channel
           </span>
         </div>
-        <div className="board-heads">
+        <div className={own.boardHeads}>
           <div>
             <h2>Stage</h2>
-            <span className="quiet">{count(channels.length - onTake.length, 'channel')} hear the stage</span>
+            <span className={styles.quiet}>
+              {count(channels.length - onTake.length, 'channel')} hear the stage
+            </span>
           </div>
-          <div style={{ textAlign: 'right' }}>
+          <div className={own.takeHead}>
             <h2>Take {state?.recorder.playback?.number ?? take ?? ''}</h2>
-            <span className="quiet">{count(onTake.length, 'channel')} hear the card</span>
+            <span className={styles.quiet}>{count(onTake.length, 'channel')} hear the card</span>
           </div>
         </div>
         <ShuttleBoard show={show} channels={channels} />

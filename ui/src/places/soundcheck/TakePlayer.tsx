@@ -8,6 +8,9 @@ import { useCommand } from '../../api/edits';
 import { useTakes, useWaveform } from '../../api/queries';
 import { clock } from '../../look/format';
 import { type Range, TakeStrip } from './TakeStrip';
+import { cx } from '../../look/cx';
+import styles from '../../look/look.module.css';
+import own from './soundcheck.module.css';
 
 interface PlayerProps {
   take: number | null;
@@ -21,7 +24,7 @@ export function TakePlayer({ take, onTake }: PlayerProps) {
   const chosen = takes.find((one) => one.number === (playing?.number ?? take)) ?? takes[0];
   if (!chosen)
     return (
-      <section className="player" aria-label="Take">
+      <section className={own.player} aria-label="Take">
         No takes to play yet. <a href="#/capture">Capture one</a> first.
       </section>
     );
@@ -72,10 +75,10 @@ function ChosenTake({ take, takes, onTake }: { take: Take; takes: Take[]; onTake
   });
 
   return (
-    <section className="player" aria-label="Take">
-      <div className="player-head">
+    <section className={own.player} aria-label="Take">
+      <div className={own.playerHead}>
         <select
-          className="pick strong"
+          className={cx(own.pick, styles.strong)}
           aria-label="Take to play"
           value={take.number}
           disabled={playing !== null}
@@ -94,7 +97,7 @@ function ChosenTake({ take, takes, onTake }: { take: Take; takes: Take[]; onTake
           label="Loop"
           control={<Switch checked={loop} onChange={(_, next) => turnLoop(next)} />}
         />
-        <span className="quiet figure">
+        <span className={cx(styles.quiet, styles.figure)}>
           {shown
             ? `${clock(shown.from / take.rate)} to ${clock(shown.to / take.rate)}`
             : `whole take, ${clock(take.frames / take.rate)}`}
@@ -104,7 +107,7 @@ function ChosenTake({ take, takes, onTake }: { take: Take; takes: Take[]; onTake
             Whole take
           </Button>
         )}
-        <span className="hint" style={{ marginLeft: 'auto' }}>
+        <span className={cx(styles.hint, styles.end)}>
           drag to choose a range · <kbd>Space</kbd> play · <kbd>L</kbd> loop
         </span>
       </div>

@@ -1,9 +1,9 @@
-import type { CSSProperties } from 'react';
 import type { StageSocket } from '../../api/client';
-import { useThemeName } from '../../look/theme';
-import { dyeColour } from '../../look/tokens';
 import { CLIP_DB, levelOf, loudest } from '../../meters/levels';
 import { type Draw, useCanvas } from '../../meters/useCanvas';
+import { cx } from '../../look/cx';
+import styles from '../../look/look.module.css';
+import own from './stage.module.css';
 
 interface Props {
   socket: StageSocket;
@@ -13,27 +13,26 @@ interface Props {
 
 /** One socket: its mark, who goes there, how, and the light that says a signal arrives. The whole row is the tick. */
 export function SocketRow({ socket, noisy, tick }: Props) {
-  const { name: theme } = useThemeName();
   const words = [socket.mic, socket.stand].filter((one) => one && one !== 'none').join(' · ');
   return (
     <button
       type="button"
-      className={`socket-row ${socket.plugged ? 'done' : ''} ${noisy ? 'noisy' : ''}`}
-      style={{ '--dye': dyeColour(socket.dye, theme) } as CSSProperties}
+      className={cx(own.socketRow, socket.plugged && own.done, noisy && own.noisy)}
+      data-dye={socket.dye}
       aria-pressed={socket.plugged !== null}
       onClick={tick}
     >
-      <span className="socket-mark figure">{socket.label}</span>
-      <span className="socket-words">
+      <span className={cx(own.socketMark, styles.figure)}>{socket.label}</span>
+      <span className={own.socketWords}>
         <strong>{socket.name}</strong>
-        <span className="quiet">
+        <span className={styles.quiet}>
           {words}
-          {socket.phantom && <b className="socket-phantom">48 V</b>}
+          {socket.phantom && <b className={own.socketPhantom}>48 V</b>}
         </span>
-        {socket.plugged && <span className="quiet">plugged by {socket.plugged.who}</span>}
+        {socket.plugged && <span className={styles.quiet}>plugged by {socket.plugged.who}</span>}
       </span>
       <Light socket={socket} />
-      <span className="socket-tick" aria-hidden="true">
+      <span className={own.socketTick} aria-hidden="true">
         {socket.plugged ? '✓' : ''}
       </span>
     </button>
@@ -55,5 +54,5 @@ function Light({ socket }: { socket: StageSocket }) {
     paint.lineWidth = 1.5;
     paint.stroke();
   };
-  return <canvas className="socket-light" ref={useCanvas(draw)} role="img" aria-label="signal here" />;
+  return <canvas className={own.socketLight} ref={useCanvas(draw)} role="img" aria-label="signal here" />;
 }

@@ -5,7 +5,9 @@ import { useConnected, useNoise } from '../../api/live';
 import { refresh, useShow, useStage } from '../../api/queries';
 import { PersonMenu } from '../../app/PersonMenu';
 import { SocketRow } from './SocketRow';
-import './stage.css';
+import { cx } from '../../look/cx';
+import styles from '../../look/look.module.css';
+import own from './stage.module.css';
 
 /** For a telephone on stage: what to plug where, box by box, with a tick and a light for each socket. */
 export default function StagePlace() {
@@ -17,26 +19,26 @@ export default function StagePlace() {
   const sockets = stage.data?.boxes.flatMap((box) => box.sockets) ?? [];
   const plugged = sockets.filter((socket) => socket.plugged).length;
   return (
-    <div className="stage-view">
+    <div className={own.stageView}>
       <header>
         <div>
           <h1>{about?.name ?? 'Loomshuttle'}</h1>
-          <span className="quiet figure">
+          <span className={cx(styles.quiet, styles.figure)}>
             {plugged} of {sockets.length} plugged
           </span>
         </div>
         <PersonMenu />
       </header>
       {!connected && (
-        <p className="lost" role="alert">
+        <p className={styles.lost} role="alert">
           No connection. Lights are dark; ticks wait until it is back.
         </p>
       )}
-      <label className="stage-open">
+      <label className={own.stageOpen}>
         <input type="checkbox" checked={open} onChange={(event) => setOpen(event.target.checked)} />
         only what is still to plug
       </label>
-      {stage.isError && <p className="empty">{stage.error.message}</p>}
+      {stage.isError && <p className={styles.empty}>{stage.error.message}</p>}
       {stage.data?.boxes.map((box) => {
         const shown = open ? box.sockets.filter((socket) => !socket.plugged) : box.sockets;
         return (
@@ -50,12 +52,12 @@ export default function StagePlace() {
                 tick={() => void tick(socket)}
               />
             ))}
-            {shown.length === 0 && <p className="quiet">all plugged</p>}
+            {shown.length === 0 && <p className={styles.quiet}>all plugged</p>}
           </section>
         );
       })}
-      {stage.data && sockets.length === 0 && <p className="empty">No socket is patched yet.</p>}
-      <a className="stage-back" href="#/line-check">
+      {stage.data && sockets.length === 0 && <p className={styles.empty}>No socket is patched yet.</p>}
+      <a className={own.stageBack} href="#/line-check">
         Line check
       </a>
     </div>

@@ -1,11 +1,11 @@
-import type { CSSProperties } from 'react';
 import type { Hop, Show } from '../../api/client';
 import { jumpTo } from '../../app/jump';
 import { signed } from '../../look/format';
 import { LevelText } from '../../meters/LevelText';
 import { type MeterPoint } from '../../meters/levels';
 import { Meter } from '../../meters/Meter';
-import './trace.css';
+import styles from '../../look/look.module.css';
+import own from './trace.module.css';
 
 interface HopsProps {
   hops: Hop[];
@@ -18,7 +18,7 @@ interface HopsProps {
 /** A way, hop by hop: what happens there, by which setting, and how loud it is now. */
 export function HopList({ hops, show, onStage, dye }: HopsProps) {
   return (
-    <ol className="hops" style={{ '--dye': dye } as CSSProperties}>
+    <ol className={own.hops} data-dye={dye}>
       {hops.map((hop) => (
         <HopLine key={hop.point} hop={hop} show={show} onStage={onStage} />
       ))}
@@ -34,13 +34,13 @@ function HopLine({ hop, show, onStage }: { hop: Hop; show: Show; onStage: boolea
   const figures = [gain, delay].filter(Boolean).join(' · ');
   const { setting } = hop;
   return (
-    <li className={hop.live ? '' : 'still'}>
-      <span className="hop-head">
-        <span className="strong">{hop.label}</span>
+    <li className={hop.live ? undefined : own.still}>
+      <span className={own.hopHead}>
+        <span className={styles.strong}>{hop.label}</span>
         {setting && (
           <button
             type="button"
-            className="jump"
+            className={styles.jump}
             aria-label={`Change ${hop.label}`}
             onClick={() => jumpTo(setting)}
           >
@@ -49,10 +49,10 @@ function HopLine({ hop, show, onStage }: { hop: Hop; show: Show; onStage: boolea
         )}
       </span>
       <small>{hop.text}</small>
-      {figures && <small className="figure">{figures}</small>}
+      {figures && <small className={styles.figure}>{figures}</small>}
       {point && (
-        <span className="hop-level">
-          <Meter point={point} label={`Level at ${hop.label}`} />
+        <span className={own.hopLevel}>
+          <Meter className={own.hopMeter} point={point} label={`Level at ${hop.label}`} />
           <LevelText point={point} />
         </span>
       )}

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import type { Show } from '../../api/client';
 import { usePointTrace } from '../../api/queries';
 import { HopList } from './HopList';
+import styles from '../../look/look.module.css';
 
 /** Every way through a point, one after the other. */
 export function PointTrace({ point, show, empty }: { point: string; show: Show; empty: string }) {
@@ -10,7 +11,7 @@ export function PointTrace({ point, show, empty }: { point: string; show: Show; 
   const [at, go] = useState(0);
   if (!ways) return null;
   const hops = ways[Math.min(at, ways.length - 1)];
-  if (!hops) return <p className="empty">{empty}</p>;
+  if (!hops) return <p className={styles.empty}>{empty}</p>;
   return (
     <>
       {ways.length > 1 && (
@@ -18,7 +19,7 @@ export function PointTrace({ point, show, empty }: { point: string; show: Show; 
           {at + 1} of {ways.length} ways, next
         </Button>
       )}
-      <HopList hops={hops} show={show} onStage dye="var(--action)" />
+      <HopList hops={hops} show={show} onStage dye="indigo" />
     </>
   );
 }
