@@ -8,5 +8,11 @@ export default defineConfig({
   plugins: [react()],
   css: { modules: { localsConvention: 'camelCaseOnly', generateScopedName: scopedName } },
   // The pages' security policy knows no inline script, so the preload helper must not be one.
-  build: { modulePreload: { polyfill: false }, chunkSizeWarningLimit: 800, assetsInlineLimit: 0 },
+  build: {
+    modulePreload: { polyfill: false },
+    chunkSizeWarningLimit: 800,
+    assetsInlineLimit: 0,
+    // What fails in somebody's browser says in which part.
+    rolldownOptions: { output: { keepNames: true } },
+  },
 });

@@ -76,7 +76,7 @@ RSpec.describe "The interface", type: :feature do
     open_place("patch")
     find("[aria-label='You and the theme']").click
     click_button("Blackout")
-    expect(page).to have_css("html[data-theme=blackout]")
+    expect(page).to have_css("html[data-theme=dark]")
     click_button("Daylight")
     %w[rig capture soundcheck handover].each { |place| open_place(place) }
     names = page.evaluate_script("performance.getEntriesByType('resource').map((entry) => new URL(entry.name).host)")

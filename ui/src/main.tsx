@@ -7,11 +7,12 @@ import { QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { connectLive } from './api/live';
-import { queries, refresh, refreshShow, refreshTakes } from './api/queries';
+import { askAgain, queries, refresh, refreshShow, refreshTakes } from './api/queries';
+import { Boundary } from './app/Boundary';
 import { Shell } from './app/Shell';
 import { Look } from './look/theme';
 
-connectLive(refreshShow, refreshTakes, () => void refresh('roll', 'stage'));
+connectLive(refreshShow, refreshTakes, () => void refresh('roll', 'stage'), askAgain);
 
 const root = document.getElementById('root');
 if (root)
@@ -19,7 +20,9 @@ if (root)
     <StrictMode>
       <QueryClientProvider client={queries}>
         <Look>
-          <Shell />
+          <Boundary what="The page">
+            <Shell />
+          </Boundary>
         </Look>
       </QueryClientProvider>
     </StrictMode>,

@@ -50,10 +50,13 @@ api.use(signed);
 /** What the application said against a request. `stale` when it was made against an old version. */
 export class Refused extends Error {
   readonly stale: boolean;
+  /** Whether asking again may help: the application was away, or had trouble. */
+  readonly passing: boolean;
   readonly faults: Fault[];
   constructor(error: ApiError | undefined, status: number) {
     super(error?.error.message ?? 'The application does not answer.');
     this.stale = status === 409;
+    this.passing = status === 0 || status >= 500;
     this.faults = error?.error.faults ?? [];
   }
 }

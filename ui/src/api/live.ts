@@ -27,7 +27,12 @@ const data = <T>(event: Event) => JSON.parse((event as MessageEvent<string>).dat
 const SILENCE_MS = 4000;
 
 /** Connects for good; comes back by itself. */
-export function connectLive(onShow: (now?: LiveShow) => void, onTakes: () => void, onTicks: () => void) {
+export function connectLive(
+  onShow: (now?: LiveShow) => void,
+  onTakes: () => void,
+  onTicks: () => void,
+  onBack: () => void,
+) {
   let source: EventSource | null = null;
   let heard = Date.now();
 
@@ -40,6 +45,7 @@ export function connectLive(onShow: (now?: LiveShow) => void, onTakes: () => voi
     source = new EventSource('/api/live');
     source.addEventListener('open', () => {
       note();
+      onBack();
       onShow();
       onTakes();
       onTicks();

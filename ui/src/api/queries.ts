@@ -1,7 +1,16 @@
 import { QueryClient, useQuery } from '@tanstack/react-query';
-import { api, type Schemas, type Show, type Take, taken } from './client';
+import { api, Refused, type Schemas, type Show, type Take, taken } from './client';
 
-export const queries = new QueryClient({ defaultOptions: { queries: { staleTime: Infinity, retry: 2 } } });
+// What was refused for a reason is refused again; only what may pass is asked again.
+const again = (failed: number, error: Error) => failed < 2 && !(error instanceof Refused && !error.passing);
+
+export const queries = new QueryClient({
+  defaultOptions: { queries: { staleTime: Infinity, retry: again } },
+});
+
+/** Asks again for everything that failed, such as when the application is back. */
+export const askAgain = () =>
+  void queries.refetchQueries({ predicate: (query) => query.state.status === 'error' });
 
 export const SHOW = ['show'];
 // What follows from the open show and is read anew when it changes.
@@ -126,7 +135,6 @@ export const useComparison = (one: string, other: string) =>
     queryKey: ['compare', one, other],
     enabled: one !== '' && other !== '',
     staleTime: 0,
-    retry: false,
     queryFn: () => taken(api.GET('/api/compare', { params: { query: { one, other } } })),
   });
 

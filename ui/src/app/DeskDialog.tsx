@@ -11,9 +11,9 @@ import { tell } from '../api/notices';
 import { refresh, useCopy, useDesk, useShow } from '../api/queries';
 import { count, moment } from '../look/format';
 import { ChangeTable } from './ChangeTable';
+import { Answered } from './Answered';
 import { cx } from '../look/cx';
 import styles from '../look/look.module.css';
-import own from './shell.module.css';
 
 /** Where plan and desk differ, both ways into step, and copies of what was overwritten. */
 export function DeskDialog({ open, onClose }: { open: boolean; onClose: () => void }) {
@@ -63,9 +63,12 @@ function Inside({ onClose }: { onClose: () => void }) {
     <>
       <DialogTitle>Plan and desk</DialogTitle>
       <DialogContent>
-        {state?.away && <p className={cx(styles.note, own.stop)}>{state.away}</p>}
+        <Answered of={desk} waiting="Asking the desk …">
+          {() => null}
+        </Answered>
+        {state?.away && <p className={cx(styles.note, styles.stop)}>{state.away}</p>}
         {state?.rig.map((line) => (
-          <p key={line} className={cx(styles.note, own.look)}>
+          <p key={line} className={cx(styles.note, styles.look)}>
             {line}
           </p>
         ))}
@@ -151,7 +154,8 @@ function Copies({ copies, onOpen }: { copies: Schemas['DeskCopy'][]; onOpen: (id
 
 /** What restoring a copy would change at the desk. */
 function CopyView({ copy, onBack }: { copy: number; onBack: () => void }) {
-  const changes = useCopy(copy).data;
+  const asked = useCopy(copy);
+  const changes = asked.data;
   const restore = useCommand(async () => {
     const { problems } = await taken(
       api.POST('/api/desk/copies/{copy}/restore', { params: { path: { copy } }, body: {} }),
@@ -164,6 +168,9 @@ function CopyView({ copy, onBack }: { copy: number; onBack: () => void }) {
     <>
       <DialogTitle>Restore copy {copy} of the desk</DialogTitle>
       <DialogContent>
+        <Answered of={asked} waiting="Comparing with the desk …">
+          {() => null}
+        </Answered>
         {changes?.length === 0 && <p>The desk is just as in this copy.</p>}
         {changes && changes.length > 0 && (
           <ChangeTable

@@ -6,6 +6,7 @@ import { set, step } from '../api/edits';
 import { useShow } from '../api/queries';
 import { showPort } from './jump';
 import { count } from '../look/format';
+import { Told } from './Told';
 import { cx } from '../look/cx';
 import styles from '../look/look.module.css';
 import own from './shell.module.css';
@@ -27,9 +28,9 @@ export function FindingsDrawer({ open, onClose }: { open: boolean; onClose: () =
           <Button onClick={onClose}>Close</Button>
         </div>
         {waiting.length === 0 && (
-          <p className={styles.empty}>
+          <Told kind="empty">
             Nothing is wrong with the plan{accepted.length > 0 && ' that nobody accepted'}.
-          </p>
+          </Told>
         )}
         {waiting.map((finding) => (
           <FindingRow

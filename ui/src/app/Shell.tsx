@@ -10,6 +10,9 @@ import { places, usePlace } from './places';
 import { PlayingBar } from './PlayingBar';
 import { PreviewDialog } from './PreviewDialog';
 import { StateBand } from './StateBand';
+import { Answered } from './Answered';
+import { Boundary } from './Boundary';
+import { Told } from './Told';
 import styles from '../look/look.module.css';
 import own from './shell.module.css';
 
@@ -22,15 +25,19 @@ export function Shell() {
   const View = place.view;
   if (place.bare)
     return (
-      <Suspense fallback={<main />}>
-        <View />
-        <Notices />
-      </Suspense>
+      <Boundary what={place.name}>
+        <Suspense fallback={<Opening />}>
+          <View />
+          <Notices />
+        </Suspense>
+      </Boundary>
     );
   return (
     <div className={own.shell}>
       <div className={own.top}>
-        <StateBand onFindings={() => openFindings(true)} />
+        <Boundary what="The state band">
+          <StateBand onFindings={() => openFindings(true)} />
+        </Boundary>
         {!connected && (
           <div className={styles.lost} role="alert">
             No connection to the application. Levels and states below are old; it is tried again all the time.
@@ -49,23 +56,35 @@ export function Shell() {
       </nav>
       <div className={own.place}>
         {show.data ? (
-          <Suspense fallback={<main />}>
-            <View key={`${place.id}${show.data.id}`} />
-          </Suspense>
+          <Boundary key={place.id} what={place.name}>
+            <Suspense fallback={<Opening />}>
+              <View key={show.data.id} />
+            </Suspense>
+          </Boundary>
         ) : (
-          <main className={styles.empty} aria-live="polite">
-            {show.isError ? `${show.error.message} ` : 'Reading the show …'}
-            {show.isError && <Button onClick={() => void show.refetch()}>Try again</Button>}
+          <main>
+            <Answered of={show} waiting="Reading the show …">
+              {() => null}
+            </Answered>
           </main>
         )}
       </div>
-      {place.id !== 'soundcheck' && <PlayingBar />}
-      <FindingsDrawer open={findings} onClose={() => openFindings(false)} />
-      <PreviewDialog />
+      <Boundary what="What plays">{place.id !== 'soundcheck' && <PlayingBar />}</Boundary>
+      <Boundary what="A dialog">
+        <FindingsDrawer open={findings} onClose={() => openFindings(false)} />
+        <PreviewDialog />
+      </Boundary>
       <Notices />
     </div>
   );
 }
+
+/** A place on its way; it comes with the first opening. */
+const Opening = () => (
+  <main>
+    <Told kind="waiting">Opening …</Told>
+  </main>
+);
 
 function Notices() {
   const notice = useNotice();

@@ -12,6 +12,7 @@ import { refresh, refreshShow, useProfiles, useShow, useShows } from '../api/que
 import { Faults } from './Faults';
 import { readJson } from './files';
 import { SureButton } from './SureButton';
+import { Answered } from './Answered';
 import styles from '../look/look.module.css';
 
 type About = Schemas['About'];
@@ -33,7 +34,7 @@ export function ShowsDialog({ open, onClose }: { open: boolean; onClose: () => v
 }
 
 function List({ onClose, onView }: { onClose: () => void; onView: (view: 'new' | 'about') => void }) {
-  const shows = useShows().data ?? [];
+  const asked = useShows();
   const openShow = useCommand(async (id: number) => {
     await taken(api.POST('/api/shows/{id}/open', { params: { path: { id } }, body: {} }));
     refreshShow();
@@ -48,34 +49,39 @@ function List({ onClose, onView }: { onClose: () => void; onView: (view: 'new' |
     <>
       <DialogTitle>Shows</DialogTitle>
       <DialogContent>
-        <ul className={styles.list}>
-          {shows.map((show) => (
-            <li key={show.id}>
-              <span>
-                <strong>{show.about.name}</strong>
-                <br />
-                <span className={styles.quiet}>
-                  {[show.about.act, show.about.place, show.about.date].filter(Boolean).join(' · ')}
-                </span>
-              </span>
-              {show.open ? (
-                <span className={styles.row}>
-                  <span className={styles.quiet}>open now</span>
-                  <Button size="small" onClick={() => onView('about')}>
-                    Change words…
-                  </Button>
-                </span>
-              ) : (
-                <span className={styles.row}>
-                  <SureButton what={show.about.name} onSure={() => remove.mutate(show.id)} />
-                  <Button size="small" variant="outlined" onClick={() => openShow.mutate(show.id)}>
-                    Open
-                  </Button>
-                </span>
-              )}
-            </li>
-          ))}
-        </ul>
+        <Answered of={asked} waiting="Reading the shows …">
+          {(shows) => (
+            <ul className={styles.list}>
+              {shows.map((show) => (
+                <li key={show.id}>
+                  <span>
+                    <strong>{show.about.name}</strong>
+                    <br />
+                    <span className={styles.quiet}>
+                      {[show.about.act, show.about.place, show.about.date].filter(Boolean).join(' · ')}
+                    </span>
+                  </span>
+                  {show.open ? (
+                    <span className={styles.row}>
+                      <span className={styles.quiet}>open now</span>
+                      <Button size="small" onClick={() => onView('about')}>
+                        Change words…
+                      </Button>
+                    </span>
+                  ) : (
+                    <span className={styles.row}>
+                      <SureButton what={show.about.name} onSure={() => remove.mutate(show.id)} />
+                      <Button size="small" variant="outlined" onClick={() => openShow.mutate(show.id)}>
+                        Open
+                      </Button>
+                    </span>
+                  )}
+                </li>
+              ))}
+            </ul>
+          )}
+        </Answered>
+
         <p className={styles.hint}>
           Opening a show sends nothing to the desk; where they differ, the band says so.
         </p>

@@ -42,7 +42,7 @@ export function StateBand({ onFindings }: { onFindings: () => void }) {
       )}
       <div className={own.bandEnd}>
         {state && state.positions.take > 0 && (
-          <a className={cx(styles.pill, own.look)} href="#/soundcheck">
+          <a className={cx(styles.pill, styles.look)} href="#/soundcheck">
             {count(state.positions.take, 'channel')} on take
           </a>
         )}

@@ -7,7 +7,6 @@ import { useState } from 'react';
 import { count } from '../look/format';
 import { cx } from '../look/cx';
 import styles from '../look/look.module.css';
-import own from './shell.module.css';
 
 /** Parts that were given up, and what was put aside since they could not live with it. Everything else goes on. */
 export function TroublePill({ troubles }: { troubles: string[] }) {
@@ -15,7 +14,7 @@ export function TroublePill({ troubles }: { troubles: string[] }) {
   if (troubles.length === 0) return null;
   return (
     <>
-      <button type="button" className={cx(styles.pill, own.stop)} onClick={() => setOpen(true)}>
+      <button type="button" className={cx(styles.pill, styles.stop)} onClick={() => setOpen(true)}>
         {count(troubles.length, 'trouble')}
       </button>
       <Dialog open={open} onClose={() => setOpen(false)} maxWidth="sm" fullWidth>

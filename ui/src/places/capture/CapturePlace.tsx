@@ -9,7 +9,8 @@ import { LaneRow } from './LaneRow';
 import { Marking } from './Marking';
 import { TakeList } from './TakeList';
 import { Transport } from './Transport';
-import styles from '../../look/look.module.css';
+import { Told } from '../../app/Told';
+import { Away } from '../../app/Away';
 
 /** Transport, the tracks with arm, history and level, and the takes so far. */
 export default function CapturePlace() {
@@ -31,6 +32,7 @@ export default function CapturePlace() {
   return (
     <>
       <main>
+        <Away of={['recorder']} />
         <Transport armed={tracks.filter((track) => track.armed)} />
         {capture ? (
           <Marking capture={capture} guarded={state?.recorder.guarded ?? true} rate={state?.rate ?? 48000} />
@@ -47,9 +49,9 @@ export default function CapturePlace() {
           />
         ))}
         {tracks.length === 0 && (
-          <p className={styles.empty}>
+          <Told kind="empty">
             No track has an input yet. <a href="#/patch">Patch card sends to tracks</a> first.
-          </p>
+          </Told>
         )}
       </main>
       <TakeList />

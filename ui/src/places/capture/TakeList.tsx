@@ -8,6 +8,8 @@ import { BringInDialog } from './BringInDialog';
 import { ExportLine } from './ExportPanel';
 import { TakeDialog } from './TakeDialog';
 import { clipsOf, milliseconds, size, STATES } from './takes';
+import { Answered } from '../../app/Answered';
+import { Told } from '../../app/Told';
 import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
 import own from './capture.module.css';
@@ -20,17 +22,19 @@ export function TakeList() {
   return (
     <aside className={styles.side} aria-label="Takes">
       <h2>Takes</h2>
-      {takes.isError && (
-        <p className={styles.empty}>{takes.error.message} Captures go on; the list comes back by itself.</p>
-      )}
-      {takes.data?.length === 0 && (
-        <p className={styles.empty}>No takes yet. Press Capture, let the band play, and hold Stop.</p>
-      )}
-      <ul className={own.takes}>
-        {takes.data?.map((take) => (
-          <TakeLine key={take.id} take={take} onOpen={() => setOpen(take.id)} />
-        ))}
-      </ul>
+      <Answered of={takes} waiting="Reading the takes …">
+        {(list) =>
+          list.length === 0 ? (
+            <Told kind="empty">No takes yet. Press Capture, let the band play, and hold Stop.</Told>
+          ) : (
+            <ul className={own.takes}>
+              {list.map((take) => (
+                <TakeLine key={take.id} take={take} onOpen={() => setOpen(take.id)} />
+              ))}
+            </ul>
+          )
+        }
+      </Answered>
       <Button size="small" onClick={() => setBringing(true)}>
         Bring in a delivery…
       </Button>

@@ -5,6 +5,7 @@ import type { Show } from '../../api/client';
 import { usePresets, useComparison, useDesk, useShows } from '../../api/queries';
 import { ChangeTable } from '../../app/ChangeTable';
 import { count, moment } from '../../look/format';
+import { Answered } from '../../app/Answered';
 import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
 import own from './handover.module.css';
@@ -69,10 +70,11 @@ export function Compare({ show }: { show: Show }) {
           </span>
         )}
       </div>
-      {compared.isError && <p className={cx(styles.note, styles.look)}>{compared.error.message}</p>}
-      {changes && changes.length > 0 && (
-        <ChangeTable changes={changes} heads={[compared.data?.one ?? '', compared.data?.other ?? '']} />
-      )}
+      <Answered of={compared} waiting="Comparing …">
+        {(both) =>
+          both.changes.length > 0 && <ChangeTable changes={both.changes} heads={[both.one, both.other]} />
+        }
+      </Answered>
     </>
   );
 }

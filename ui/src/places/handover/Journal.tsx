@@ -6,6 +6,8 @@ import { lookAt } from '../../api/preview';
 import { type JournalEntry, journalPage, useJournalEntry } from '../../api/queries';
 import { ChangeTable } from '../../app/ChangeTable';
 import { count, moment } from '../../look/format';
+import { Answered } from '../../app/Answered';
+import { Told } from '../../app/Told';
 import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
 import own from './handover.module.css';
@@ -21,49 +23,52 @@ export function Journal({ show }: { show: Show }) {
     getNextPageParam: (last: JournalEntry[]) => (last.length < PAGE ? undefined : last.at(-1)?.version),
   });
   const [open, setOpen] = useState<number | null>(null);
-  const entries = pages.data?.pages.flat() ?? [];
-  if (pages.isSuccess && entries.length === 0)
-    return (
-      <p className={styles.empty}>
-        Nothing was edited yet. Each edit will stand here with who made it and when.
-      </p>
-    );
+  const entry = (entry: JournalEntry) => (
+    <li key={entry.version}>
+      <span className={cx(styles.figure, styles.quiet)}>{entry.version}</span>
+      <span>
+        <strong>{entry.label}</strong>
+        <br />
+        <span className={styles.quiet}>
+          {moment(entry.at)}, {entry.who} · {count(entry.count, 'setting')}
+          {entry.count === 1 && entry.changes[0] && `: ${entry.changes[0].from} → ${entry.changes[0].to}`}
+        </span>
+        {open === entry.version && <Details version={entry.version} />}
+      </span>
+      <span className={styles.row}>
+        {entry.count > 1 && (
+          <Button size="small" onClick={() => setOpen(open === entry.version ? null : entry.version)}>
+            {open === entry.version ? 'Less' : 'All of it'}
+          </Button>
+        )}
+        <Button size="small" onClick={() => void lookAt('version', { version: entry.version - 1 })}>
+          Return to before…
+        </Button>
+      </span>
+    </li>
+  );
   return (
-    <>
-      <ol className={own.journal}>
-        {entries.map((entry) => (
-          <li key={entry.version}>
-            <span className={cx(styles.figure, styles.quiet)}>{entry.version}</span>
-            <span>
-              <strong>{entry.label}</strong>
-              <br />
-              <span className={styles.quiet}>
-                {moment(entry.at)}, {entry.who} · {count(entry.count, 'setting')}
-                {entry.count === 1 &&
-                  entry.changes[0] &&
-                  `: ${entry.changes[0].from} → ${entry.changes[0].to}`}
-              </span>
-              {open === entry.version && <Details version={entry.version} />}
-            </span>
-            <span className={styles.row}>
-              {entry.count > 1 && (
-                <Button size="small" onClick={() => setOpen(open === entry.version ? null : entry.version)}>
-                  {open === entry.version ? 'Less' : 'All of it'}
-                </Button>
-              )}
-              <Button size="small" onClick={() => void lookAt('version', { version: entry.version - 1 })}>
-                Return to before…
-              </Button>
-            </span>
-          </li>
-        ))}
-      </ol>
-      {pages.hasNextPage && <Button onClick={() => void pages.fetchNextPage()}>Older ones</Button>}
-    </>
+    <Answered of={pages} waiting="Reading the journal …">
+      {({ pages: read }) =>
+        read.flat().length === 0 ? (
+          <Told kind="empty">
+            Nothing was edited yet. Each edit will stand here with who made it and when.
+          </Told>
+        ) : (
+          <>
+            <ol className={own.journal}>{read.flat().map(entry)}</ol>
+            {pages.hasNextPage && <Button onClick={() => void pages.fetchNextPage()}>Older ones</Button>}
+          </>
+        )
+      }
+    </Answered>
   );
 }
 
 function Details({ version }: { version: number }) {
-  const entry = useJournalEntry(version).data;
-  return entry ? <ChangeTable changes={entry.changes} heads={['Before', 'After']} /> : null;
+  return (
+    <Answered of={useJournalEntry(version)} waiting="Reading …">
+      {(entry) => <ChangeTable changes={entry.changes} heads={['Before', 'After']} />}
+    </Answered>
+  );
 }

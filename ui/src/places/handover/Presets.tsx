@@ -7,6 +7,8 @@ import { lookAt } from '../../api/preview';
 import { refresh, usePresets } from '../../api/queries';
 import { SureButton } from '../../app/SureButton';
 import { count, moment } from '../../look/format';
+import { Answered } from '../../app/Answered';
+import { Told } from '../../app/Told';
 import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
 import own from './handover.module.css';
@@ -24,22 +26,25 @@ const ALL = Object.keys(PARTS) as Part[];
 
 /** Parts of the patch to keep and to recall, in this show or another. */
 export function Presets() {
-  const presets = usePresets().data ?? [];
   return (
     <>
       <KeepPreset />
-      {presets.length === 0 ? (
-        <p className={styles.empty}>
-          No preset is kept yet. Give the patch as it is now a name, and recall it any time, also in another
-          show.
-        </p>
-      ) : (
-        <ul className={cx(styles.list, own.presets)}>
-          {presets.map((preset) => (
-            <PresetRow key={preset.id} preset={preset} />
-          ))}
-        </ul>
-      )}
+      <Answered of={usePresets()} waiting="Reading the presets …">
+        {(presets) =>
+          presets.length === 0 ? (
+            <Told kind="empty">
+              No preset is kept yet. Give the patch as it is now a name, and recall it any time, also in
+              another show.
+            </Told>
+          ) : (
+            <ul className={cx(styles.list, own.presets)}>
+              {presets.map((preset) => (
+                <PresetRow key={preset.id} preset={preset} />
+              ))}
+            </ul>
+          )
+        }
+      </Answered>
     </>
   );
 }

@@ -10,14 +10,23 @@ import { refresh, useRoll } from '../../api/queries';
 import { adviceOf, kindOf, order, type Sorting, VERDICTS, type Verdict } from './roll';
 import { RollLine } from './RollLine';
 import { useHeldOrder } from './useHeldOrder';
+import { Answered } from '../../app/Answered';
+import { Told } from '../../app/Told';
+import { Away } from '../../app/Away';
 import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
 import own from './linecheck.module.css';
 
 /** The roll call: a line a source, by need, with what was heard and the one thing to do. */
 export default function LineCheckPlace() {
-  const roll = useRoll().data;
-  return <main>{roll ? <Roll roll={roll} /> : <p className={styles.empty}>Listening …</p>}</main>;
+  return (
+    <main>
+      <Away of={['desk', 'recorder']} />
+      <Answered of={useRoll()} waiting="Listening …">
+        {(roll) => <Roll roll={roll} />}
+      </Answered>
+    </main>
+  );
 }
 
 function Roll({ roll }: { roll: RollCall }) {
@@ -56,9 +65,9 @@ function Roll({ roll }: { roll: RollCall }) {
         ))}
       </div>
       {roll.lines.length === 0 && (
-        <p className={styles.empty}>
+        <Told kind="empty">
           No channel hears a socket yet. <a href="#/patch">Patch sources to channels</a> first.
-        </p>
+        </Told>
       )}
     </>
   );

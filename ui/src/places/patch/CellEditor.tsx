@@ -13,7 +13,6 @@ import { HEADS } from './layout';
 import { patch } from './patching';
 import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
-import own from './sheet.module.css';
 
 interface EditorProps {
   port: Port;
@@ -38,7 +37,7 @@ export function CellEditor({ port, cell, typed, show, onClose }: EditorProps) {
         <h3>
           {HEADS[rail]} {port.mark} {port.name}
         </h3>
-        {port.missing && <p className={cx(styles.note, own.look)}>Missing: {port.missing}.</p>}
+        {port.missing && <p className={cx(styles.note, styles.look)}>Missing: {port.missing}.</p>}
         {FIELDS[rail].map((field, i) => (
           <ChoiceField
             key={field.column}

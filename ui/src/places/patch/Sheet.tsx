@@ -19,8 +19,8 @@ import { columnsFor, HEADS, RAILS, ROW, widthOf } from './layout';
 import { NameInput } from './NameInput';
 import { PortCell } from './PortCell';
 import { Threads } from './Threads';
+import { Told } from '../../app/Told';
 import { cx } from '../../look/cx';
-import styles from '../../look/look.module.css';
 import own from './sheet.module.css';
 
 /** What can be done with the port at the cursor, or the range. */
@@ -188,7 +188,7 @@ export function Sheet(props: SheetProps) {
               onDone={onNamed}
             />
           )}
-          {shown.rows === 0 && <p className={styles.empty}>No strand is like that.</p>}
+          {shown.rows === 0 && <Told kind="empty">No strand is like that.</Told>}
         </div>
       </div>
     </div>

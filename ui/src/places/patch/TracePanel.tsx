@@ -1,15 +1,17 @@
 import Button from '@mui/material/Button';
 import { memo, useState } from 'react';
-import type { Port, Show } from '../../api/client';
+import type { Port, Schemas, Show } from '../../api/client';
 import { useStrandTrace } from '../../api/queries';
 import { HopList } from '../trace/HopList';
 import { PointTrace } from '../trace/PointTrace';
 import { useRest } from '../trace/useRest';
+import { Answered } from '../../app/Answered';
 import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
-import own from './sheet.module.css';
 
 /** The chosen strand hop by hop, with gain, delay, and the live level where one is measured. */
+type StrandTraced = Schemas['Trace'];
+
 export const TracePanel = memo(function TracePanel({
   port: now,
   show,
@@ -28,7 +30,7 @@ export const TracePanel = memo(function TracePanel({
           <h2>
             {port.rail} {port.mark}
           </h2>
-          {port.missing && <p className={cx(styles.note, own.look)}>Missing: {port.missing}.</p>}
+          {port.missing && <p className={cx(styles.note, styles.look)}>Missing: {port.missing}.</p>}
           <PointTrace
             point={port.id}
             show={show}
@@ -59,8 +61,14 @@ function Strands({ strands, show }: { strands: string[]; show: Show }) {
 }
 
 function StrandTrace({ id, show }: { id: string | undefined; show: Show }) {
-  const trace = useStrandTrace(id, show.version).data;
-  if (!trace) return null;
+  return (
+    <Answered of={useStrandTrace(id, show.version)} waiting="Tracing …">
+      {(trace) => <Traced trace={trace} show={show} />}
+    </Answered>
+  );
+}
+
+function Traced({ trace, show }: { trace: StrandTraced; show: Show }) {
   const { strand, hops } = trace;
   const last = hops.at(-1);
   return (

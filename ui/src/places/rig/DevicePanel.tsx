@@ -10,6 +10,7 @@ import type { Chosen } from './RigPlace';
 import { LookBack } from './LookBack';
 import { RoundTrip } from './RoundTrip';
 import { SoundDevice } from './SoundDevice';
+import { Told } from '../../app/Told';
 import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
 
@@ -129,7 +130,7 @@ function DeskFields({ rig }: { rig: Rig }) {
 
 function BoxFields({ rig, letter }: { rig: Rig; letter: string }) {
   const box = rig.boxes.find((one) => one.letter === letter);
-  if (!box) return <p className={styles.empty}>This box is gone. Choose another device.</p>;
+  if (!box) return <Told kind="empty">This box is gone. Choose another device.</Told>;
   const at = `box/${letter}`;
   const chain = rig.ports.find((port) => port.id === box.port)?.chain ?? [];
   return (

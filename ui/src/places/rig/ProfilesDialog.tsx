@@ -11,6 +11,7 @@ import { refresh, useProfiles } from '../../api/queries';
 import { Faults } from '../../app/Faults';
 import { readJson } from '../../app/files';
 import { SureButton } from '../../app/SureButton';
+import { Answered } from '../../app/Answered';
 import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
 
@@ -27,7 +28,7 @@ export function ProfilesDialog({ open, onClose }: { open: boolean; onClose: () =
 }
 
 function Inside({ onClose }: { onClose: () => void }) {
-  const profiles = useProfiles().data ?? [];
+  const asked = useProfiles();
   const [faults, setFaults] = useState<Fault[]>([]);
   const after = () => refresh('profiles', 'rig');
   const bring = async (file: File | undefined) => {
@@ -67,31 +68,37 @@ function Inside({ onClose }: { onClose: () => void }) {
           />
         </label>
         <Faults faults={faults} />
-        {(Object.keys(KINDS) as Entry['kind'][]).map((kind) => (
-          <section key={kind}>
-            <h3 className={styles.apart}>{KINDS[kind]}</h3>
-            <ul className={styles.list}>
-              {profiles
-                .filter((one) => one.kind === kind)
-                .map((one) => (
-                  <li key={one.id}>
-                    <span>
-                      {one.name}{' '}
-                      <span className={styles.quiet}>
-                        {one.shipped ? 'ships with Loomshuttle' : `${one.id}, brought in`}
-                      </span>
-                    </span>
-                    <span className={styles.row}>
-                      {!one.shipped && <SureButton what={one.name} onSure={() => remove.mutate(one.id)} />}
-                      <a download={`${one.id}.json`} href={asFile(one.data)}>
-                        Save
-                      </a>
-                    </span>
-                  </li>
-                ))}
-            </ul>
-          </section>
-        ))}
+        <Answered of={asked} waiting="Reading the profiles …">
+          {(profiles) =>
+            (Object.keys(KINDS) as Entry['kind'][]).map((kind) => (
+              <section key={kind}>
+                <h3 className={styles.apart}>{KINDS[kind]}</h3>
+                <ul className={styles.list}>
+                  {profiles
+                    .filter((one) => one.kind === kind)
+                    .map((one) => (
+                      <li key={one.id}>
+                        <span>
+                          {one.name}{' '}
+                          <span className={styles.quiet}>
+                            {one.shipped ? 'ships with Loomshuttle' : `${one.id}, brought in`}
+                          </span>
+                        </span>
+                        <span className={styles.row}>
+                          {!one.shipped && (
+                            <SureButton what={one.name} onSure={() => remove.mutate(one.id)} />
+                          )}
+                          <a download={`${one.id}.json`} href={asFile(one.data)}>
+                            Save
+                          </a>
+                        </span>
+                      </li>
+                    ))}
+                </ul>
+              </section>
+            ))
+          }
+        </Answered>
       </DialogContent>
       <DialogActions>
         <Button onClick={onClose}>Close</Button>

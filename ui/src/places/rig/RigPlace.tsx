@@ -6,6 +6,8 @@ import { DevicePanel } from './DevicePanel';
 import { Diagram } from './Diagram';
 import { OutputsTable } from './OutputsTable';
 import { ProfilesDialog } from './ProfilesDialog';
+import { Answered } from '../../app/Answered';
+import { Away } from '../../app/Away';
 import styles from '../../look/look.module.css';
 import own from './rig.module.css';
 
@@ -15,14 +17,26 @@ export type Chosen = { kind: 'device'; id: string } | { kind: 'point'; point: st
 /** Stage, desk and computer in one line, how full every link is, and what comes out where. */
 export default function RigPlace() {
   const show = useShow().data;
-  const rig = useRig().data;
+  const asked = useRig();
+  const rig = asked.data;
   const [chosen, choose] = useState<Chosen>({ kind: 'device', id: 'desk' });
   const [profiles, openProfiles] = useState(false);
   useJump('rig', (setting) => choose({ kind: 'device', id: deviceOf(setting) }));
-  if (!show || !rig) return <main />;
+  if (!show) return null;
+  if (!rig)
+    return (
+      <main>
+        <Answered of={asked} waiting="Reading the rig …">
+          {() => null}
+        </Answered>
+      </main>
+    );
   return (
     <>
       <main>
+        <Answered of={asked} waiting="Reading the rig …">
+          {() => <Away of={['desk', 'recorder']} />}
+        </Answered>
         <div className={styles.tools}>
           <span className={styles.hint}>
             Choose a device to change it. Lanes are told as planned / with a socket / carried.

@@ -7,6 +7,7 @@ import { count } from '../../look/format';
 import { SafePanel } from './SafePanel';
 import { ShuttleBoard } from './ShuttleBoard';
 import { TakePlayer } from './TakePlayer';
+import { Away } from '../../app/Away';
 import styles from '../../look/look.module.css';
 import own from './soundcheck.module.css';
 
@@ -22,6 +23,7 @@ export default function SoundcheckPlace() {
   return (
     <>
       <main className={own.board}>
+        <Away of={['desk', 'recorder']} />
         <div className={styles.tools}>
           <Button
             variant="contained"

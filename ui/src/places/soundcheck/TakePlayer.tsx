@@ -8,6 +8,7 @@ import { useCommand } from '../../api/edits';
 import { useTakes, useWaveform } from '../../api/queries';
 import { clock } from '../../look/format';
 import { type Range, TakeStrip } from './TakeStrip';
+import { Answered } from '../../app/Answered';
 import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
 import own from './soundcheck.module.css';
@@ -19,13 +20,20 @@ interface PlayerProps {
 
 /** Chooses a take, a range of it, and sends it into the desk. Space plays and stops, L loops. */
 export function TakePlayer({ take, onTake }: PlayerProps) {
-  const takes = (useTakes().data ?? []).filter((one) => one.state !== 'capturing' && one.frames > 0);
+  const asked = useTakes();
+  const takes = (asked.data ?? []).filter((one) => one.state !== 'capturing' && one.frames > 0);
   const playing = useLive().state?.recorder.playback ?? null;
   const chosen = takes.find((one) => one.number === (playing?.number ?? take)) ?? takes[0];
   if (!chosen)
     return (
       <section className={own.player} aria-label="Take">
-        No takes to play yet. <a href="#/capture">Capture one</a> first.
+        <Answered of={asked} waiting="Reading the takes …">
+          {() => (
+            <>
+              No takes to play yet. <a href="#/capture">Capture one</a> first.
+            </>
+          )}
+        </Answered>
       </section>
     );
   return <ChosenTake key={chosen.id} take={chosen} takes={takes} onTake={onTake} />;

@@ -5,6 +5,8 @@ import { useConnected, useNoise } from '../../api/live';
 import { refresh, useShow, useStage } from '../../api/queries';
 import { PersonMenu } from '../../app/PersonMenu';
 import { SocketRow } from './SocketRow';
+import { Answered } from '../../app/Answered';
+import { Told } from '../../app/Told';
 import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
 import own from './stage.module.css';
@@ -38,25 +40,28 @@ export default function StagePlace() {
         <input type="checkbox" checked={open} onChange={(event) => setOpen(event.target.checked)} />
         only what is still to plug
       </label>
-      {stage.isError && <p className={styles.empty}>{stage.error.message}</p>}
-      {stage.data?.boxes.map((box) => {
-        const shown = open ? box.sockets.filter((socket) => !socket.plugged) : box.sockets;
-        return (
-          <section key={box.id} aria-label={box.label}>
-            <h2>{box.label}</h2>
-            {shown.map((socket) => (
-              <SocketRow
-                key={socket.socket}
-                socket={socket}
-                noisy={noisy !== null && socket.channels.includes(noisy)}
-                tick={() => void tick(socket)}
-              />
-            ))}
-            {shown.length === 0 && <p className={styles.quiet}>all plugged</p>}
-          </section>
-        );
-      })}
-      {stage.data && sockets.length === 0 && <p className={styles.empty}>No socket is patched yet.</p>}
+      <Answered of={stage} waiting="Reading what is to plug …">
+        {({ boxes }) =>
+          boxes.map((box) => {
+            const shown = open ? box.sockets.filter((socket) => !socket.plugged) : box.sockets;
+            return (
+              <section key={box.id} aria-label={box.label}>
+                <h2>{box.label}</h2>
+                {shown.map((socket) => (
+                  <SocketRow
+                    key={socket.socket}
+                    socket={socket}
+                    noisy={noisy !== null && socket.channels.includes(noisy)}
+                    tick={() => void tick(socket)}
+                  />
+                ))}
+                {shown.length === 0 && <p className={styles.quiet}>all plugged</p>}
+              </section>
+            );
+          })
+        }
+      </Answered>
+      {stage.data && sockets.length === 0 && <Told kind="empty">No socket is patched yet.</Told>}
       <a className={own.stageBack} href="#/line-check">
         Line check
       </a>

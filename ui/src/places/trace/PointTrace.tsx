@@ -1,17 +1,24 @@
 import Button from '@mui/material/Button';
 import { useState } from 'react';
-import type { Show } from '../../api/client';
+import type { Hop, Show } from '../../api/client';
 import { usePointTrace } from '../../api/queries';
 import { HopList } from './HopList';
-import styles from '../../look/look.module.css';
+import { Answered } from '../../app/Answered';
+import { Told } from '../../app/Told';
 
 /** Every way through a point, one after the other. */
 export function PointTrace({ point, show, empty }: { point: string; show: Show; empty: string }) {
-  const ways = usePointTrace(point, show.version).data?.ways;
+  return (
+    <Answered of={usePointTrace(point, show.version)} waiting="Tracing …">
+      {({ ways }) => <Ways ways={ways} show={show} empty={empty} />}
+    </Answered>
+  );
+}
+
+function Ways({ ways, show, empty }: { ways: Hop[][]; show: Show; empty: string }) {
   const [at, go] = useState(0);
-  if (!ways) return null;
   const hops = ways[Math.min(at, ways.length - 1)];
-  if (!hops) return <p className={styles.empty}>{empty}</p>;
+  if (!hops) return <Told kind="empty">{empty}</Told>;
   return (
     <>
       {ways.length > 1 && (
