@@ -7,7 +7,8 @@ require "json"
 
 module Loomshuttle
   module Web
-    # The HTTP side: routes, errors as JSON, and the built interface. What they do is in Control.
+    # The HTTP side: routes, errors as JSON, and the built interface. What they do is in Control. What is read again and is as it was
+    # is not sent again (ETag).
     class App < Sinatra::Base
       UI = File.join(ROOT, "ui", "dist")
 
@@ -25,6 +26,9 @@ module Loomshuttle
         inner = new(nil, control)
         Rack::Builder.app do
           use Guard, hosts: hosts, proxy: proxy
+          use Rack::Deflater, if: Sparing.method(:compress?), sync: false
+          use Rack::ConditionalGet
+          use Rack::ETag
           use Door
           use Committee::Middleware::RequestValidation, **Contract.options
           run inner

@@ -120,7 +120,7 @@ module Loomshuttle
         raise if problems.nil?
 
         words = "The plan could not be kept, since the database does not answer#{'; the desk is on stage all the same' if problems.empty?}."
-        { version: seen.version, changes: [], desk_problems: [*problems, words] }
+        { version: seen.version, changes: [], said: words, desk_problems: [*problems, words] }
       end
 
       # @return [Hash] labels of what undo and redo would do
@@ -220,7 +220,7 @@ module Loomshuttle
           end
         end
         tell_changes(loaded, wait) unless changes.empty?
-        { version: loaded.version, changes: changes.map(&:to_h), desk_problems: wait && job ? job.wait(DESK) : [] }
+        { version: loaded.version, changes: changes.map(&:to_h), said: Settings::Telling.summary(loaded.show, changes), desk_problems: wait && job ? job.wait(DESK) : [] }
       end
 
       def tell_changes(loaded, wait)

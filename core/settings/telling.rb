@@ -36,6 +36,16 @@ module Loomshuttle
         more.empty? ? setting(show, first) : "#{setting(show, first)} and #{more.size} more"
       end
 
+      # @param changes [Array<Change>]
+      # @return [String] what an edit did, for somebody who hears it: the one change, or the first of several with how many they are
+      def self.summary(show, changes)
+        first, *more = changes
+        return "Nothing changed." unless first
+
+        line = line(change(show, first.path, first.from, first.to))
+        more.empty? ? line : "#{changes.size} settings changed, first #{line}"
+      end
+
       # @return [String] a change in one line
       def self.line(told) = "#{told.what}: #{told.field} #{told.from} → #{told.to}"
 

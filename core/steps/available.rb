@@ -2,17 +2,18 @@
 
 module Loomshuttle
   module Steps
-    # What is still free while a patch is proposed: sockets, card lanes and tracks. Handing one out takes it.
+    # What is still free while a patch is proposed: sockets, card lanes and tracks. Handing one out takes it. Nothing comes back, so
+    # each list is looked through from its first free one, and a whole input list costs in proportion to its length.
     class Available
       # @param show [Settings::Show]
       # @param promised [Array<String>] sockets that somebody asks for; others get them only when nothing else is free
       def initialize(show, promised: [])
         @show = show
-        @promised = promised
-        @sockets = show.layout.sources.reject { |source| source.missing || source.point.start_with?("card/") }.map(&:point)
         @taken = set(show.channels.values.reject { |channel| channel.name.empty? && !channel.fixed }.filter_map(&:stage))
         @tracks = set(show.tracks.values.reject(&:free?).map(&:number))
+        @free_tracks = show.tracks.keys
         @partner_tracks = {}
+        sockets_now(promised)
         lanes_now
       end
 
@@ -22,9 +23,7 @@ module Loomshuttle
       # @param wanted [String, nil] asked for by the list   @param spot [String, nil] where the source stands
       # @return [String, nil] a stage source
       def socket(number, wanted: nil, spot: nil)
-        free = @sockets.reject { |point| @taken[point] }
-        others = free - @promised
-        point = [wanted].compact.find { |one| free.include?(one) } || straight(others, number, spot) || others.first || free.first
+        point = (wanted if free?(wanted)) || straight(number, spot) || first(@sockets) { |one| free?(one) }
         @taken[point] = true if point
         point
       end
@@ -49,8 +48,7 @@ module Loomshuttle
       def track(lane, side)
         return @partner_tracks[lane] if side == :right
 
-        free = @show.tracks.keys.reject { |number| @tracks[number] }
-        number = free.include?(lane) ? lane : free.find { |one| one > lane } || free.first
+        number = next_track(lane)
         @tracks[number] = true if number
         # A stereo track leaves the next number free, so that the tracks behind it keep their lanes' numbers.
         @tracks[number + 1] = true if number && side == :left
@@ -62,6 +60,31 @@ module Loomshuttle
 
       def set(list) = list.to_h { |one| [one, true] }
 
+      # @return [Object, nil] the first of a list that is free still; those before it are forgotten
+      def first(list)
+        list.shift until list.empty? || yield(list.first)
+        list.first
+      end
+
+      def next_track(lane)
+        return lane if @show.tracks.key?(lane) && !@tracks[lane]
+
+        lowest = first(@free_tracks) { |number| !@tracks[number] }
+        @free_tracks.find { |number| number > lane && !@tracks[number] } || lowest
+      end
+
+      # By where their boxes stand, too; those that nobody asks for.
+      def sockets_now(promised)
+        @sockets = @show.layout.sources.reject { |source| source.missing || source.point.start_with?("card/") }.map(&:point)
+        @family = @sockets.first.to_s.sub(/\d+\z/, "")
+        @known = set(@sockets)
+        @promised = set(promised)
+        @others = @sockets.reject { |point| @promised[point] }
+        @near = @others.group_by { |point| spot_of(point) }
+      end
+
+      def free?(point) = @known.key?(point) && !@taken[point]
+
       # Lanes in use either way, channels whose sends a track takes already, and sends that wait for one.
       def lanes_now
         inputs = @show.tracks.values.flat_map(&:inputs)
@@ -71,6 +94,9 @@ module Loomshuttle
         @hearing = hearing
         @captured = set(taken.filter_map { |send| @show.channel_at(send.source)&.number })
         @idle = idle.to_h { |send| [send.source, send.lane] }
+        @last_lane = [@show.card_lanes, @show.profile.sends, @show.profile.returns].min
+        @singles = (1..@last_lane).to_a
+        @pairs = (1...@last_lane).step(2).to_a
       end
 
       # Card return => channels that hear it on take; a stereo one hears two.
@@ -87,20 +113,21 @@ module Loomshuttle
         set(@show.tracks.values.flat_map(&:outputs) + @show.setup.own_mix + heard)
       end
 
-      def last_lane = [@show.card_lanes, @show.profile.sends, @show.profile.returns].min
-
-      def single(number) = best((1..last_lane).reject { |lane| @lanes[lane] }, number) { |lane| return?(lane, number) }
+      def single(number) = best(@singles, number, ->(lane) { open?(lane) }, ->(lane) { return?(lane, number) })
 
       def pair(number)
-        starts = (1...last_lane).step(2).reject { |lane| @lanes[lane] || @lanes[lane + 1] }
-        best(starts, number) { |lane| return?(lane, number) && return?(lane + 1, number + 1) }
+        best(@pairs, number, ->(lane) { lane.odd? && open?(lane) && open?(lane + 1) }, ->(lane) { return?(lane, number) && return?(lane + 1, number + 1) })
       end
+
+      def open?(lane) = lane.between?(1, @last_lane) && !@lanes[lane]
 
       # The lane that the channel hears on take already, or its own, if it is free both ways; else the first that is; else
       # the first that is free on the way in.
-      def best(lanes, number, &)
-        both = lanes.select(&)
-        [@show.channels[number].take.to_s[/\d+\z/].to_i, number].find { |lane| both.include?(lane) } || both.first || lanes.first
+      # @param open [Proc] whether a lane is free on the way in   @param back [Proc] and on the way back
+      def best(lanes, number, open, back)
+        lowest = first(lanes, &open)
+        both = ->(lane) { open.call(lane) && back.call(lane) }
+        [@show.channels[number].take.to_s[/\d+\z/].to_i, number].find(&both) || lanes.find(&both) || lowest
       end
 
       def take_lane(lane, side)
@@ -110,18 +137,18 @@ module Loomshuttle
       end
 
       # At the box that stands where the source does; there the socket of the channel's own number, else the next one.
-      def straight(free, number, spot)
-        near = spot ? free.select { |point| spot_of(point) == spot } : []
-        near = free if near.empty?
-        near.find { |point| point[/\d+\z/].to_i == number && point.start_with?(first_family) } || near.first
+      def straight(number, spot)
+        near = spot && first(@near.fetch(spot, [])) { |point| free?(point) }
+        own = "#{@family}#{number}"
+        return own if free?(own) && !@promised[own] && (near.nil? || spot_of(own) == spot)
+
+        near || first(@others) { |point| free?(point) }
       end
 
       def spot_of(point)
         @spots ||= @show.layout.hung.to_h { |hung| [hung.id, @show.boxes[hung.id.delete_prefix("box-")].spot] }
         @spots[@show.layout.socket_of(point)[%r{\A[^/]+}]]
       end
-
-      def first_family = @first_family ||= @sockets.first.to_s.sub(/\d+\z/, "")
     end
   end
 end

@@ -22,6 +22,7 @@ module Loomshuttle
         @show = show
         @entries = entries
         @chosen = {}
+        @mono = show.profile.strips.select { |strip| strip.width == 1 }.map(&:number)
         @open = show.channels.values.select { |channel| channel.name.empty? && !channel.fixed }.to_h { |channel| [channel.number, true] }
       end
 
@@ -62,9 +63,9 @@ module Loomshuttle
       end
 
       def free(at)
-        mono = @open.keys.select { |number| @show.profile.strip(number).width == 1 }.sort
-        start = mono.find { |number| number.odd? && @open[number + 1] } if EntryChannels.pair_starts?(@entries, at)
-        start || mono.first or
+        @mono.shift until @mono.empty? || @open[@mono.first]
+        start = @mono.find { |number| number.odd? && @open[number] && @open[number + 1] } if EntryChannels.pair_starts?(@entries, at)
+        start || @mono.first or
           raise Invalid.new("#{@show.profile.name} has #{@show.channels.size} channels, and the list has more inputs than are free.", where: "channels")
       end
     end

@@ -16,11 +16,11 @@ RSpec.describe "A journey", type: :feature do
         before = application.get("/api/findings").size
         break if before.zero?
 
-        first("section[aria-label=Findings] article button.MuiButton-outlined").click
+        first("[role=dialog][aria-label=Findings] article button.MuiButton-outlined").click
         settle("a finding less") { application.get("/api/findings").size < before }
-        expect(page).to have_css("section[aria-label=Findings] h2", text: before > 1 ? /\A(\d+ findings?|No findings)\z/ : "No findings")
+        expect(page).to have_css("[role=dialog][aria-label=Findings] h2", text: before > 1 ? /\A(\d+ findings?|No findings)\z/ : "No findings")
       end
-      expect(page).to have_css("section[aria-label=Findings] h2", text: "No findings")
+      expect(page).to have_css("[role=dialog][aria-label=Findings] h2", text: "No findings")
       expect(application.get("/api/findings")).to eq([])
       settle("the desk in step") { application.get("/api/state")["desk"]["apart"] == 0 }
     end
@@ -64,7 +64,7 @@ RSpec.describe "A journey", type: :feature do
   end
 
   def add_box(name)
-    click_button("Add a box on link A")
+    click_button("+ box on link A")
     find("[role=menuitem]", text: name).click
   end
 

@@ -25,7 +25,7 @@ module Loomshuttle
           def serve_asset
             path = File.expand_path(request.path_info.delete_prefix("/"), App::UI)
             halt 404 unless path.start_with?("#{App::UI}/assets/") && File.file?(path)
-            cache_control :public, max_age: 31_536_000
+            cache_control :public, :immutable, max_age: 31_536_000 # its name changes with what is in it
             send_file path, type: KINDS.fetch(File.extname(path), "application/octet-stream")
           end
 

@@ -1,4 +1,5 @@
 import { useMutation } from '@tanstack/react-query';
+import { announce } from './announce';
 import { api, type Edited, type Preview, Refused, type Settings, type Show, taken } from './client';
 import { echo } from './echo';
 import { tell } from './notices';
@@ -15,6 +16,7 @@ export function complain(error: unknown, again?: () => void) {
 function told(edited: Edited): Edited {
   const id = queries.getQueryData<Show>(SHOW)?.id;
   refreshShow(id === undefined ? undefined : { id, version: edited.version });
+  announce(edited.said);
   const [first, ...more] = edited.desk_problems;
   if (first) tell({ kind: 'error', text: more.length > 0 ? `${first} (and ${more.length} more)` : first });
   return edited;

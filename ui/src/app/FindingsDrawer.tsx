@@ -21,8 +21,8 @@ export function FindingsDrawer({ open, onClose }: { open: boolean; onClose: () =
   const waiting = findings.filter((one) => one.accepted === null);
   const accepted = findings.filter((one) => one.accepted !== null);
   return (
-    <Drawer anchor="right" open={open} onClose={onClose}>
-      <section className={own.findings} aria-label="Findings">
+    <Drawer anchor="right" open={open} onClose={onClose} slotProps={{ paper: { 'aria-label': 'Findings' } }}>
+      <section className={own.findings}>
         <div className={own.findingsHead}>
           <h2>{waiting.length === 0 ? 'No findings' : count(waiting.length, 'finding')}</h2>
           <Button onClick={onClose}>Close</Button>

@@ -37,6 +37,7 @@ export function PersonMenu() {
         onClose={() => setAnchor(null)}
         anchorOrigin={{ vertical: 'bottom', horizontal: 'right' }}
         transformOrigin={{ vertical: 'top', horizontal: 'right' }}
+        slotProps={{ paper: { role: 'dialog', 'aria-label': 'You and the theme' } }}
       >
         <div className={cx(styles.stack, own.person)}>
           <TextField

@@ -9,6 +9,7 @@ import { FindingsDrawer } from './FindingsDrawer';
 import { places, usePlace } from './places';
 import { PlayingBar } from './PlayingBar';
 import { PreviewDialog } from './PreviewDialog';
+import { Said } from './Said';
 import { StateBand } from './StateBand';
 import { Answered } from './Answered';
 import { Boundary } from './Boundary';
@@ -75,6 +76,7 @@ export function Shell() {
         <PreviewDialog />
       </Boundary>
       <Notices />
+      <Said />
     </div>
   );
 }

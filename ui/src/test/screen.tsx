@@ -50,4 +50,9 @@ export const previewOf = (part: Partial<Preview> = {}): Preview => ({
   ...part,
 });
 
-export const edited = (version: number) => ({ version, changes: [], desk_problems: [] });
+export const edited = (version: number) => ({
+  version,
+  changes: [],
+  said: 'Something changed',
+  desk_problems: [],
+});

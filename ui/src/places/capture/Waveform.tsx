@@ -142,10 +142,10 @@ export function Waveform({ take, track, chosen, onChoose, onMark, onSection }: W
       <div className={styles.row}>
         <Placing chosen={chosen} rate={take.rate} onMark={onMark} onSection={onSection} />
         <span className={styles.room} />
-        <Button size="small" aria-label="Zoom in" onClick={() => zoom(0.5)}>
+        <Button size="small" onClick={() => zoom(0.5)}>
           Closer
         </Button>
-        <Button size="small" aria-label="Zoom out" onClick={() => zoom(2)}>
+        <Button size="small" onClick={() => zoom(2)}>
           Wider
         </Button>
         <Button size="small" onClick={() => setPart({ from: 0, to: take.frames })}>

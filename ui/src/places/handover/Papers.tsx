@@ -31,7 +31,7 @@ export function Papers({ show }: { show: Show }) {
     <ul className={own.papers}>
       {papers.map((paper) => (
         <li key={paper.href}>
-          <h3>{paper.name}</h3>
+          <h2>{paper.name}</h2>
           <p className={styles.quiet}>{paper.words}</p>
           <a className={own.save} href={paper.href} download>
             Save as {paper.kind}

@@ -34,7 +34,7 @@ export function RollLine({ line, roll }: Props) {
     event.preventDefault();
   };
   return (
-    <article
+    <div
       role="listitem"
       className={cx(own.rollLine, noisy && own.noisy)}
       data-dye={line.dye}
@@ -64,7 +64,7 @@ export function RollLine({ line, roll }: Props) {
         <span className={cx(own.rollFigures, styles.quiet, styles.figure)}>{figures(line)}</span>
       </div>
       <Todo line={line} title={title} />
-    </article>
+    </div>
   );
 }
 
@@ -109,7 +109,7 @@ function Todo({ line, title }: { line: Line; title: string }) {
             type="button"
             className={cx(own.rollTick, styles.quiet)}
             tabIndex={-1}
-            aria-label={`Tick ${title} as heard`}
+            aria-label={`tick as heard: ${title}`}
             onClick={() => void tickHeard(line)}
           >
             tick as heard

@@ -19,6 +19,7 @@ export function Brackets({ ports, from, to }: { ports: Port[]; from: number; to:
     return (
       <div
         key={block}
+        aria-hidden="true"
         className={own.bracket}
         title={`Channels ${words} are patched together`}
         style={{ top: rowTop(first), height: rowTop(last) + PORT - rowTop(first) }}

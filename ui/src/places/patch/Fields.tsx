@@ -51,6 +51,7 @@ export function ChoiceField({
       autoHighlight
       disableClearable={current !== null}
       size="small"
+      slotProps={{ popper: { role: 'region', 'aria-label': `Choices: ${label}` } }}
       renderOption={(props, choice) => {
         const { key, ...rest } = props as typeof props & { key: string };
         return (

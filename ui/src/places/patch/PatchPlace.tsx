@@ -4,6 +4,7 @@ import type { Port, Settings } from '../../api/client';
 import { redo, set, step, undo } from '../../api/edits';
 import { useShow } from '../../api/queries';
 import { PORT, useJump } from '../../app/jump';
+import { Told } from '../../app/Told';
 import { BulkEditor } from './BulkEditor';
 import { CellEditor } from './CellEditor';
 import { emptying, forAll, namesFor, numbersOf, portOf } from './cells';
@@ -211,6 +212,7 @@ export function PatchPlace() {
           onNamed={named}
           {...actions}
         />
+        {shown.rows === 0 && <Told kind="empty">No strand is like that.</Told>}
       </main>
       <TracePanel port={at} show={show} />
       {editing &&

@@ -1,6 +1,6 @@
 import { type CSSProperties, memo, type MouseEvent } from 'react';
 import type { Port } from '../../api/client';
-import { HEADS, rowTop } from './layout';
+import { HEADS, RAILS, rowTop } from './layout';
 import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
 import own from './sheet.module.css';
@@ -12,7 +12,7 @@ export interface PortCellProps {
   /** What it is beside a port: at the cursor, in the range, on the chosen strand, in a finding. */
   kinds: string;
   focusable: boolean;
-  chosen: boolean;
+  selected: boolean;
   onPoint: (port: Port, event: MouseEvent<HTMLElement>) => void;
   onOpen: (port: Port, cell: HTMLElement) => void;
   onDye: (port: Port, cell: HTMLElement) => void;
@@ -20,7 +20,7 @@ export interface PortCellProps {
 
 /** One port of the sheet. Drawn anew only when something of it has changed. */
 export const PortCell = memo(function PortCell(props: PortCellProps) {
-  const { port, left, width, kinds, focusable, chosen, onPoint, onOpen, onDye } = props;
+  const { port, left, width, kinds, focusable, selected, onPoint, onOpen, onDye } = props;
   const dyed = (port.rail === 'channel' || port.rail === 'track') && (port.name !== '' || !port.free);
   return (
     <div
@@ -28,7 +28,8 @@ export const PortCell = memo(function PortCell(props: PortCellProps) {
       data-port={port.id}
       tabIndex={focusable ? 0 : -1}
       aria-label={`${HEADS[port.rail]} ${port.mark} ${port.name} ${port.note}`.trim()}
-      aria-selected={chosen}
+      aria-selected={selected}
+      aria-colindex={RAILS.indexOf(port.rail) + 1}
       title={port.missing ?? undefined}
       className={cx(
         own.port,
@@ -54,8 +55,8 @@ export const PortCell = memo(function PortCell(props: PortCellProps) {
           }}
         />
       )}
-      <span className={cx(own.portMark, styles.figure)}>{port.mark}</span>
-      <span className={own.portName}>{port.name}</span>
+      <span className={cx(own.portMark, styles.figure)}>{port.mark}</span>{' '}
+      <span className={own.portName}>{port.name}</span>{' '}
       {port.note && <span className={cx(own.portNote, styles.figure)}>{port.note}</span>}
     </div>
   );

@@ -15,11 +15,10 @@ import type { Port, Show } from '../../api/client';
 import { Brackets } from './Brackets';
 import { type Cursor, inRange, isRange, moved, rowsOf } from './cursor';
 import type { Shown } from './filter';
-import { columnsFor, HEADS, RAILS, ROW, widthOf } from './layout';
+import { columnsFor, HEADS, inRows, RAILS, ROW, widthOf } from './layout';
 import { NameInput } from './NameInput';
 import { PortCell } from './PortCell';
 import { Threads } from './Threads';
-import { Told } from '../../app/Told';
 import { cx } from '../../look/cx';
 import own from './sheet.module.css';
 
@@ -62,6 +61,7 @@ export function Sheet(props: SheetProps) {
   const byId = useMemo(() => new Map(ports.map((port) => [port.id, port])), [ports]);
   const byPlace = useMemo(() => new Map(ports.map((port) => [`${port.rail}/${port.row}`, port])), [ports]);
   const rows = useMemo(() => rowsOf(ports), [ports]);
+  const byRow = useMemo(() => inRows(ports, shown.rows), [ports, shown.rows]);
   const looks = useMemo(
     () => new Set(show.findings.filter((one) => one.accepted === null).flatMap((one) => one.at)),
     [show],
@@ -126,11 +126,25 @@ export function Sheet(props: SheetProps) {
   );
   const onOpen = useCallback((port: Port, cell: HTMLElement) => onEdit(port, cell, ''), [onEdit]);
 
+  const multi = isRange(cursor);
   return (
-    <div className={own.sheetFrame}>
-      <div className={own.sheetHeads} aria-hidden="true">
-        {RAILS.map((one) => (
-          <div key={one} className={own.sheetHead} style={columns[one]}>
+    <div
+      className={own.sheetFrame}
+      role="grid"
+      aria-label="Strand sheet"
+      aria-rowcount={shown.rows + 1}
+      aria-colcount={RAILS.length}
+      aria-multiselectable
+    >
+      <div className={own.sheetHeads} role="row" aria-rowindex={1}>
+        {RAILS.map((one, column) => (
+          <div
+            key={one}
+            className={own.sheetHead}
+            style={columns[one]}
+            role="columnheader"
+            aria-colindex={column + 1}
+          >
             {HEADS[one]}
           </div>
         ))}
@@ -138,15 +152,13 @@ export function Sheet(props: SheetProps) {
       <div
         className={own.sheetScroll}
         ref={box}
-        role="grid"
-        aria-label="Strand sheet"
-        aria-rowcount={shown.rows}
+        role="rowgroup"
         onKeyDown={onKeyDown}
         onFocus={() => (holds.current = true)}
         onBlur={(event) => (holds.current = event.relatedTarget === null)}
         onPaste={(event: ClipboardEvent) => at && onPaste(at, event.clipboardData.getData('text'))}
       >
-        <div className={own.sheet} style={{ height, minWidth: widthOf(columns) }}>
+        <div className={own.sheet} style={{ height, minWidth: widthOf(columns) }} role="presentation">
           <Threads
             threads={show.sheet.threads}
             loose={show.sheet.loose}
@@ -158,37 +170,43 @@ export function Sheet(props: SheetProps) {
             height={height}
           />
           {brackets && <Brackets ports={ports} from={from} to={to} />}
-          {ports
-            .filter((port) => port.row >= from && port.row <= to)
-            .map((port) => (
-              <PortCell
-                key={port.id}
-                port={port}
-                left={columns[port.rail].left}
-                width={columns[port.rail].width}
-                kinds={cx(
-                  port.strands.some((one) => chosen.has(one)) && own.through,
-                  looks.has(port.id) && own.look,
-                  port === at && own.at,
-                  isRange(cursor) && inRange(cursor, port) && own.range,
-                )}
-                focusable={port === at}
-                chosen={port.strands.some((one) => chosen.has(one))}
-                onPoint={onPoint}
-                onOpen={onOpen}
-                onDye={onDye}
-              />
-            ))}
-          {naming && (
-            <NameInput
-              key={naming.id}
-              port={naming}
-              left={columns[naming.rail].left}
-              width={columns[naming.rail].width}
-              onDone={onNamed}
-            />
-          )}
-          {shown.rows === 0 && <Told kind="empty">No strand is like that.</Told>}
+          {byRow.slice(from, to + 1).map((inRow, i) => (
+            <div key={from + i} role="row" aria-rowindex={from + i + 2}>
+              {inRow.map((port) => {
+                const through = port.strands.some((one) => chosen.has(one));
+                return (
+                  <PortCell
+                    key={port.id}
+                    port={port}
+                    left={columns[port.rail].left}
+                    width={columns[port.rail].width}
+                    kinds={cx(
+                      through && own.through,
+                      looks.has(port.id) && own.look,
+                      port === at && own.at,
+                      multi && inRange(cursor, port) && own.range,
+                    )}
+                    focusable={port === at}
+                    selected={inRange(cursor, port)}
+                    onPoint={onPoint}
+                    onOpen={onOpen}
+                    onDye={onDye}
+                  />
+                );
+              })}
+              {naming && naming.row === from + i && (
+                <div role="gridcell" aria-colindex={RAILS.indexOf(naming.rail) + 1}>
+                  <NameInput
+                    key={naming.id}
+                    port={naming}
+                    left={columns[naming.rail].left}
+                    width={columns[naming.rail].width}
+                    onDone={onNamed}
+                  />
+                </div>
+              )}
+            </div>
+          ))}
         </div>
       </div>
     </div>

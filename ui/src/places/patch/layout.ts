@@ -36,6 +36,13 @@ export function columnsFor(width: number, brackets: boolean): Columns {
   ) as Columns;
 }
 
+/** Ports by row, each row's from the left to the right. */
+export function inRows<P extends Place>(ports: P[], rows: number): P[][] {
+  const all: P[][] = Array.from({ length: rows }, () => []);
+  ports.forEach((port) => all[port.row]?.push(port));
+  return all.map((row) => row.sort((one, other) => RAILS.indexOf(one.rail) - RAILS.indexOf(other.rail)));
+}
+
 /** What the whole sheet is wide at least. */
 export const widthOf = (columns: Columns) => columns.return.left + columns.return.width;
 

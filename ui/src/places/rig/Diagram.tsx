@@ -43,7 +43,7 @@ export function Diagram({ rig, chosen, onChoose }: DiagramProps) {
   return (
     <div className={own.diagram} role="group" aria-label="Rig diagram">
       <div>
-        <h3>Stage</h3>
+        <h2>Stage</h2>
         {rig.ports.map((port) => (
           <div className={own.chain} key={port.id}>
             <div className={own.chainBoxes}>
@@ -72,7 +72,7 @@ export function Diagram({ rig, chosen, onChoose }: DiagramProps) {
         )}
       </div>
       <div>
-        <h3>Desk</h3>
+        <h2>Desk</h2>
         {device('desk', {
           title: rig.desk.name,
           words: `${rig.desk.channels} channels, ${rig.desk.buses} buses, ${rig.desk.matrices} matrices`,
@@ -89,11 +89,11 @@ export function Diagram({ rig, chosen, onChoose }: DiagramProps) {
         })}
       </div>
       <div className={own.diagramCard}>
-        <h3>{rig.card.label}</h3>
+        <h2>{rig.card.label}</h2>
         <Cable name={rig.card.mode} up={rig.card.up} down={rig.card.down} words={['sends', 'returns']} />
       </div>
       <div>
-        <h3>Computer</h3>
+        <h2>Computer</h2>
         {device('recorder', {
           title: 'Recorder',
           words: `${rig.recorder.armed} tracks armed`,
@@ -204,10 +204,10 @@ function AddBox({ rig, port, first }: { rig: Rig; port: string; first: boolean }
       <Button
         className={own.addBox}
         size="small"
-        aria-label={`Add a box on link ${port.toUpperCase()}`}
+        aria-label={`+ box on link ${port.toUpperCase()}`}
         onClick={(event) => setAnchor(event.currentTarget)}
       >
-        {first ? `+ a box on port ${port.toUpperCase()}` : '+ box'}
+        {first ? `+ box on link ${port.toUpperCase()}` : '+ box'}
       </Button>
       <Menu open={anchor !== null} anchorEl={anchor} onClose={() => setAnchor(null)}>
         {rig.choices.boxes.map((box) => (

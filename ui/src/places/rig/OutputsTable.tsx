@@ -27,8 +27,8 @@ export function OutputsTable({ rig, version, onTrace }: OutputsProps) {
   const free = rig.outputs.find((one) => one.source === null && one.expected === null);
   return (
     <section aria-label="What comes out">
-      <div className={cx(styles.tools, styles.apart)}>
-        <h3>What comes out</h3>
+      <div className={cx(styles.tools, styles.apart, own.what)}>
+        <h2>What comes out</h2>
         {free && (
           <Button size="small" onClick={() => setOpen(free.number)}>
             + output {free.number}
@@ -64,7 +64,9 @@ export function OutputsTable({ rig, version, onTrace }: OutputsProps) {
             <th>Carries</th>
             <th>Comes out at</th>
             <th>Counted on at</th>
-            <th aria-label="Change" />
+            <th>
+              <span className={styles.heard}>Change</span>
+            </th>
           </tr>
         </thead>
         <tbody>

@@ -48,7 +48,7 @@ export default function RigPlace() {
         <Diagram rig={rig} chosen={chosen} onChoose={(id) => choose({ kind: 'device', id })} />
         {rig.missing.length > 0 && (
           <section className={own.missingRuns} aria-label="Missing sockets">
-            <h3>Missing: the patch can name them, the rig has none</h3>
+            <h2>Missing: the patch can name them, the rig has none</h2>
             <ul>
               {rig.missing.map((run) => (
                 <li key={run.label}>

@@ -37,7 +37,7 @@ function BoardLane({ channel, show, marks }: LaneProps) {
   const go = (to: 'stage' | 'take') => {
     if (to !== channel.position) void flip(to, [channel.number]);
   };
-  const label = `${name}: ${onTake ? 'on take, hears the card' : 'on stage'}`;
+  const label = `${channel.number} ${name}: ${onTake ? 'on take, hears the card' : 'on stage'}`;
   return (
     <div className={own.boardLane} role="listitem" data-dye={channel.colour} data-on={channel.position}>
       <span className={cx(own.boardEnd, own.stageEnd)}>{marks.get(channel.stage ?? '') ?? 'none'}</span>
@@ -66,7 +66,7 @@ function BoardLane({ channel, show, marks }: LaneProps) {
           if (event.key === 'ArrowRight') go('take');
         }}
       >
-        <span className={cx(styles.quiet, styles.figure)}>{channel.number}</span>
+        <span className={cx(styles.quiet, styles.figure)}>{channel.number}</span>{' '}
         <span className={cx(own.shuttleName, styles.strong)}>{name}</span>
         <Meter
           className={own.shuttleMeter}

@@ -36,35 +36,37 @@ export default function StagePlace() {
           No connection. Lights are dark; ticks wait until it is back.
         </p>
       )}
-      <label className={own.stageOpen}>
-        <input type="checkbox" checked={open} onChange={(event) => setOpen(event.target.checked)} />
-        only what is still to plug
-      </label>
-      <Answered of={stage} waiting="Reading what is to plug …">
-        {({ boxes }) =>
-          boxes.map((box) => {
-            const shown = open ? box.sockets.filter((socket) => !socket.plugged) : box.sockets;
-            return (
-              <section key={box.id} aria-label={box.label}>
-                <h2>{box.label}</h2>
-                {shown.map((socket) => (
-                  <SocketRow
-                    key={socket.socket}
-                    socket={socket}
-                    noisy={noisy !== null && socket.channels.includes(noisy)}
-                    tick={() => void tick(socket)}
-                  />
-                ))}
-                {shown.length === 0 && <p className={styles.quiet}>all plugged</p>}
-              </section>
-            );
-          })
-        }
-      </Answered>
-      {stage.data && sockets.length === 0 && <Told kind="empty">No socket is patched yet.</Told>}
-      <a className={own.stageBack} href="#/line-check">
-        Line check
-      </a>
+      <main>
+        <label className={own.stageOpen}>
+          <input type="checkbox" checked={open} onChange={(event) => setOpen(event.target.checked)} />
+          only what is still to plug
+        </label>
+        <Answered of={stage} waiting="Reading what is to plug …">
+          {({ boxes }) =>
+            boxes.map((box) => {
+              const shown = open ? box.sockets.filter((socket) => !socket.plugged) : box.sockets;
+              return (
+                <section key={box.id} aria-label={box.label}>
+                  <h2>{box.label}</h2>
+                  {shown.map((socket) => (
+                    <SocketRow
+                      key={socket.socket}
+                      socket={socket}
+                      noisy={noisy !== null && socket.channels.includes(noisy)}
+                      tick={() => void tick(socket)}
+                    />
+                  ))}
+                  {shown.length === 0 && <p className={styles.quiet}>all plugged</p>}
+                </section>
+              );
+            })
+          }
+        </Answered>
+        {stage.data && sockets.length === 0 && <Told kind="empty">No socket is patched yet.</Told>}
+        <a className={own.stageBack} href="#/line-check">
+          Line check
+        </a>
+      </main>
     </div>
   );
 }

@@ -1,0 +1,91 @@
+# frozen_string_literal: true
+
+# What axe-core, a general checker of WCAG 2.2 and WAI-ARIA 1.2, finds on every place and in every dialog, in both themes: nothing.
+RSpec.describe "The interface to everybody", type: :feature do
+  include_context "with a browser"
+
+  let(:show_file) { "show.json" }
+
+  def faults(what) = Axe.faults(page).map { |fault| "#{what}: #{fault}" }
+
+  def in_both_themes
+    %w[light dark].flat_map do |theme|
+      visit(application.url)
+      page.execute_script("localStorage.setItem('loomshuttle.theme', '#{theme}')")
+      page.refresh
+      expect(page).to have_css("html[data-theme=#{theme}]")
+      yield.map { |fault| "#{theme}, #{fault}" }
+    end
+  end
+
+  # @param sign [String] what is there once the place is
+  def at(place, sign)
+    open_place(place)
+    expect(page).to have_css(sign)
+    faults(place)
+  end
+
+  def section(name)
+    find("[role=tab]", text: name).click
+    expect(page).to have_css("[role=tab][aria-selected=true]", text: name)
+    faults(name)
+  end
+
+  def stage
+    visit("#{application.url}/#/stage")
+    expect(page).to have_css(".stage-socket-row", minimum: 10)
+    faults("stage")
+  end
+
+  # Opens what a button opens, looks at it, and closes it.
+  def opened(what, &open)
+    open.call
+    expect(page).to have_css("[role=dialog], .MuiPopover-root, .MuiDrawer-root")
+    faults(what).tap do
+      # A list that is open in it closes first.
+      Tools.wait_until(60, "#{what} to close") { keys(:escape) && page.has_no_css?(".MuiModal-root", wait: 1) }
+    end
+  end
+
+  it "is without a fault on every place" do
+    found = in_both_themes do
+      at("patch", "[role=gridcell]") + at("rig", "[data-device=desk]") + at("line-check", ".linecheck-roll-line") + at("capture", ".capture-lane") +
+        at("soundcheck", "[role=listitem]") + at("handover", "[role=tab]") + %w[Presets Compare Journal].flat_map { |name| section(name) } + stage
+    end
+    expect(found).to eq([]), found.join("\n")
+  end
+
+  it "is without a fault in every dialog" do
+    application.take(application.capture(name: "To look at", frames: 4800))
+    found = in_both_themes { dialogs_of_patch + dialogs_of_the_band + dialogs_elsewhere }
+    expect(found).to eq([]), found.join("\n")
+  end
+
+  def dialogs_of_patch
+    open_place("patch")
+    opened("auto-patch") { click_button("Auto-patch…") } +
+      opened("input list") { click_button("Input list…") } +
+      opened("run straight") { click_button("Run straight…") } +
+      opened("tracks") { click_button("Tracks…") } +
+      opened("keys") { find("body").send_keys("?") } +
+      opened("a cell") { cell("desk/ch/3").click && keys(:enter) } +
+      opened("a dye") { cell("desk/ch/3").click && keys(:f4) } +
+      opened("a range") { cell("desk/ch/3").click && keys(%i[shift down], :enter) }
+  end
+
+  def dialogs_of_the_band
+    opened("shows") { find("header button", text: "Lantern Quay").click } +
+      opened("a new show") { find("header button", text: "Lantern Quay").click && click_button("New show…") } +
+      opened("words of the show") { find("header button", text: "Lantern Quay").click && click_button("Change words…") } +
+      opened("plan and desk") { desk_dialog } +
+      opened("findings") { find("header button", text: /finding/).click } +
+      opened("person") { find("[aria-label='You and the theme']").click }
+  end
+
+  def dialogs_elsewhere
+    open_place("rig")
+    found = opened("profiles") { click_button("Device profiles…") } + find("[aria-label='Change output 1']").click.then { faults("an output") }
+    open_place("capture")
+    found + opened("a delivery") { click_button("Bring in a delivery…") } + opened("a take") { find(".capture-take-line", match: :first).click }
+  end
+end

@@ -1,0 +1,25 @@
+# frozen_string_literal: true
+
+# What axe-core finds on the page as it stands.
+module Axe
+  SOURCE = File.join(Loomshuttle::ROOT, "ui", "node_modules", "axe-core", "axe.min.js")
+  # Everything that moves or fades has come to rest first.
+  RUN = <<~JS
+    const done = arguments[0];
+    const still = () => document.getAnimations().every((one) => one.playState !== 'running' || one.effect.getComputedTiming().iterations === Infinity);
+    const told = (node) => `${node.target.join(' ')} ${node.any.concat(node.all).map((check) => check.message).join('; ')}`;
+    const run = () => still()
+      ? axe.run(document, { resultTypes: ['violations'] }).then((result) =>
+          done(result.violations.map((one) => `${one.id} (${one.impact}): ${one.nodes.map(told).join(' | ')}`.slice(0, 700))))
+      : setTimeout(run, 50);
+    run();
+  JS
+
+  # @param page [Capybara::Session]
+  # @return [Array<String>] each rule that is broken, with where
+  def self.faults(page)
+    page.execute_script(File.read(SOURCE)) unless page.evaluate_script("typeof window.axe === 'object'")
+    page.driver.browser.manage.timeouts.script_timeout = 120
+    page.evaluate_async_script(RUN)
+  end
+end

@@ -1,0 +1,17 @@
+import { useSyncExternalStore } from 'react';
+
+// What was done, for somebody who hears the page instead of seeing it. The same words twice in a row are told twice.
+let said = '';
+const watchers = new Set<() => void>();
+
+export function announce(words: string) {
+  said = words === said ? `${words} ` : words;
+  watchers.forEach((watch) => watch());
+}
+
+const watch = (tell: () => void) => {
+  watchers.add(tell);
+  return () => watchers.delete(tell);
+};
+
+export const useSaid = (): string => useSyncExternalStore(watch, () => said);

@@ -1,0 +1,22 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Web
+    # What goes out compressed: text of some size, to somebody on the network. On this computer itself it would cost time and save none;
+    # only the built files are compressed there, too, since they are sent once. Sound, archives and the live feed are never touched.
+    module Sparing
+      TEXT = %r{\A(application/json|text/(html|css|javascript|csv))}
+      LEAST = 1400 # bytes, about what one packet carries
+      LOOPBACK = /\A(127\.|::1\z)/
+
+      # @param env [Hash] of the request   @param status [Integer]   @param headers [Hash]   @param body [#each]
+      # @return [Boolean]
+      def self.compress?(env, status, headers, body)
+        return false unless status == 200 && headers["content-type"].to_s.match?(TEXT) && (body.respond_to?(:to_ary) || body.respond_to?(:to_path))
+
+        static = env["PATH_INFO"].start_with?("/assets/")
+        (static || !env["REMOTE_ADDR"].to_s.match?(LOOPBACK)) && headers.fetch("content-length", LEAST).to_i >= LEAST
+      end
+    end
+  end
+end
