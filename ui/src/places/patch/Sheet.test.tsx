@@ -1,4 +1,4 @@
-import { fireEvent, screen } from '@testing-library/react';
+import { fireEvent, screen, within } from '@testing-library/react';
 import { useState } from 'react';
 import { expect, test, vi } from 'vitest';
 import { port, showOf } from '../../test/pieces';
@@ -135,4 +135,25 @@ test('a name typed in place goes on with Enter and is given up with Escape', asy
   await user.type(input, 'Great tuba{Enter}');
   expect(does['onNamed']?.mock.calls[0]).toEqual(['Great tuba', 1]);
   expect(does['onEdit']).not.toHaveBeenCalled();
+});
+
+test('is a grid: five headers, rows with their numbers, and the cells that are chosen', async () => {
+  const { user } = sheet();
+  expect(screen.getAllByRole('columnheader').map((one) => one.textContent)).toEqual([
+    'Socket',
+    'Channel',
+    'Send · tap',
+    'Track',
+    'Return',
+  ]);
+  const rows = screen.getAllByRole('row');
+  expect(rows.map((one) => one.getAttribute('aria-rowindex'))).toEqual(['1', '2', '3', '4']);
+  const columns = within(rows[1] as HTMLElement)
+    .getAllByRole('gridcell')
+    .map((one) => one.getAttribute('aria-colindex'));
+  expect(columns).toEqual(['1', '2', '3', '4', '5']);
+  await user.click(cell('Channel 2 Fiddle'));
+  await user.keyboard('{Shift>}{ArrowDown}{/Shift}');
+  const chosen = screen.getAllByRole('gridcell', { selected: true });
+  expect(chosen.map((one) => one.dataset['port'])).toEqual(['channel/2', 'channel/3']);
 });
