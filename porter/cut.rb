@@ -43,7 +43,7 @@ module Loomshuttle
 
       # @return [Hash{String=>String}] other files: manifest, and markers where there are any
       def lists
-        found = { "take.json" => JSON.pretty_generate(manifest) }
+        found = { "take.json" => Formats::TakeManifest.dump(manifest) }
         return found if markers.empty?
 
         found.merge("markers.mid" => Formats::Markers.midi(markers, @take["rate"]), "markers.csv" => Formats::Markers.csv(markers, @take["rate"]))

@@ -32,7 +32,7 @@ module Loomshuttle
       # @raise [Invalid] when its file is none of a job   @raise [SystemCallError]
       def initialize(folder)
         @folder = folder
-        @data = Formats::JobFile.check(Runtime::Files.read_json(File.join(folder, FILE)), id: File.basename(folder))
+        @data = Formats::JobFile.read(folder)
       end
 
       def [](field) = @data[field]
@@ -43,7 +43,7 @@ module Loomshuttle
       # @raise [SystemCallError] when the disk is full
       def update(**changes)
         @data = @data.merge(changes.transform_keys(&:to_s))
-        Runtime::Files.replace(path(FILE), JSON.pretty_generate(@data))
+        Runtime::Files.replace(path(FILE), Formats::JobFile.dump(@data))
       end
 
       # @raise [Cancelled]

@@ -23,6 +23,8 @@ module Loomshuttle
       LONGEST_GAP = 600
       # Another sender that is ahead of the one before it by no more than this (seconds) has the same time.
       TAKEN_OVER = 5
+      # Without arriving samples for this long (seconds) there is no clock.
+      CLOCK_LOST = 0.5
       # Silence that is told, where no counter tells it (seconds).
       PAUSE = 0.5
       # How the sender's time went on: kind "paused" or "anew", at (position), and seconds on the wall.
@@ -73,6 +75,15 @@ module Loomshuttle
 
       # @return [Integer] lanes of all streams
       def lanes = @streams.sum(&:lanes)
+
+      # @return [Boolean] whether samples arrive
+      def clock? = !@heard_at.nil? && @now.call - @heard_at < CLOCK_LOST
+
+      # @param why [String] what cannot be done without
+      # @raise [Invalid] when no samples arrive
+      def need_clock(why)
+        raise Invalid.new("No samples arrive from the desk, so #{why}.", where: "clock") unless clock?
+      end
 
       # @return [Hash] packets, late, repeated, reordered, crowded, lost_frames and foreign over all streams
       def counts

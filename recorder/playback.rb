@@ -11,6 +11,9 @@ module Loomshuttle
         @source = Random.rand(1 << 31)
       end
 
+      # @return [Integer] lanes back to the card
+      def lanes = @returns.sum(&:lanes)
+
       # Starts another one; what played before ends.
       # @param reader [#read] a TakeReader, or what reads like one
       # @param manifest [Hash] id, number, name and frames for people

@@ -32,6 +32,10 @@ module Loomshuttle
         tracks
       end
 
+      # @param count [Integer] lanes of the card
+      # @return [Boolean] whether it has inputs, and the card all of them
+      def within?(count) = !inputs.empty? && inputs.all? { |lane| lane <= count }
+
       # @return [Boolean] whether a capture writes it
       def captured? = armed && !inputs.empty?
     end

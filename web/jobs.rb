@@ -72,7 +72,7 @@ module Loomshuttle
         folder = File.join(@root, id)
         FileUtils.mkdir_p(folder)
         files.each { |name, bytes| File.binwrite(File.join(folder, name), bytes) }
-        Runtime::Files.replace(File.join(folder, FILE), JSON.pretty_generate(job))
+        Runtime::Files.replace(File.join(folder, FILE), Formats::JobFile.dump(job))
         job
       end
 
@@ -81,7 +81,7 @@ module Loomshuttle
       # One that is being made has no file yet, for a moment.
       def read(folder)
         id = File.basename(folder)
-        job = Formats::JobFile.check(Runtime::Files.read_json(File.join(folder, FILE)), id: id)
+        job = Formats::JobFile.read(folder)
         job["result"] ? job.merge("result" => here(folder, id, job["result"])) : job
       rescue Errno::ENOENT
         nil

@@ -13,6 +13,8 @@ module Loomshuttle
       STATES = %w[waiting running done failed cancelled].freeze
       OPEN = %w[waiting running].freeze
       UNREADABLE = "unreadable"
+      # Bytes of a file that is read.
+      LARGEST = 16 << 20
       ID = TakeManifest::UUID
       FRAME = Shape.or_none(Shape.whole(TakeManifest::FRAMES))
       FOLDER = Shape.text(most: 4096, least: 1, pattern: %r{\A/})
@@ -46,6 +48,21 @@ module Loomshuttle
         rescue ArgumentError
           raise Invalid.new("#{FILE} has a time that is none.", where: "made_at")
         end
+
+        # @param folder [String] of a job; its name is the job's id
+        # @return [Hash]
+        # @raise [Invalid] when it cannot be read   @raise [Errno::ENOENT] when there is none
+        def read(folder)
+          path = File.join(folder, FILE)
+          raise Invalid.new("#{FILE} is larger than #{LARGEST >> 20} MiB.", where: path) if File.size(path) > LARGEST
+
+          check(Document.keep(JSON.parse(File.read(path, encoding: "UTF-8"), max_nesting: 32), FILE), id: File.basename(folder))
+        rescue JSON::ParserError, EncodingError, ArgumentError
+          raise Invalid.new("#{FILE} is damaged: it is no JSON.", where: path)
+        end
+
+        # @return [String] a job as the file holds it
+        def dump(data) = JSON.pretty_generate(data)
 
         # Stands for a job that cannot be read.
         # @param id [String] name of its folder   @param made_at [Time]

@@ -1,0 +1,134 @@
+# frozen_string_literal: true
+
+require "monitor"
+
+module Loomshuttle
+  module Recorder
+    # What is asked of playback: play, stop, capture along with it, and measure how long the way out and back is. Each is checked here
+    # against the card and the takes; Playback does it.
+    class Plays
+      # A loop is no shorter (seconds): each round costs a turn of its own.
+      SHORTEST_LOOP = 0.1
+
+      # @param engine [Engine]   @param config [Config]   @param playback [Playback]   @param captures [Captures]
+      # @param shelf [Shelf] of the takes   @param now [Proc] seconds that only grow
+      # @param on_change [Proc] called when the state has changed
+      def initialize(engine, config, playback, captures, shelf:, now:, on_change:)
+        @engine, @config, @playback, @captures, @shelf, @changed = engine, config, playback, captures, shelf, on_change
+        @transport = Monitor.new # held while playback is changed, never while a batch is waited for
+        @measurement = Trip.new(playback, transport: @transport, returns: playback.lanes, rate: engine.rate, now: now)
+      end
+
+      # @param take [Integer, String] number or id
+      # @param from [Integer] frame   @param to [Integer, nil]
+      # @return [Hash] as Playback#status
+      # @raise [Invalid]
+      def play(take:, from: 0, to: nil, loop: false)
+        @engine.need_clock("there is no clock to play by")
+        folder, manifest = playable(take)
+        check_loop(manifest, from, to || manifest["frames"]) if loop
+        @transport.synchronize do
+          reader = TakeReader.new(folder, manifest, outputs: outputs_of(@config.tracks), lanes: @playback.lanes, own_mix: @config["own_mix"], from: from, to: to, loop: loop)
+          @playback.start(reader, manifest, buffer: @config["buffer"])
+        end
+        @changed.call
+        @playback.status
+      end
+
+      # Stops playback, if there is any.
+      def stop
+        @changed.call if @transport.synchronize { @playback.stop }
+        @playback.status
+      end
+
+      # Captures some tracks while the others of a take play, on one time line with it: what the desk sends is counted from when
+      # it could hear the take, so that what was played along stands where it was played. Where it is refused, nothing plays.
+      # @param take [Integer, String] number or id   @param tracks [Array<Integer>] numbers to capture; they are not played
+      # @param from [Integer] frame of the take
+      # @return [Hash] as Capturing#status
+      # @raise [Invalid]
+      def overdub(take:, tracks:, name: "", from: 0)
+        @engine.need_clock("nothing can be captured")
+        wanted, played = @config.tracks.partition { |track| tracks.include?(track.number) }
+        wanted = wanted.select { |track| track.within?(@engine.lanes) }
+        raise Invalid.new("Choose at least one track with an input.", where: "tracks") if wanted.empty?
+
+        folder, manifest = playable(take)
+        @transport.synchronize { over(manifest, wanted, TakeReader.new(folder, manifest, outputs: outputs_of(played), lanes: @playback.lanes, from: from), name) }
+      end
+
+      # @return [Integer] samples from sending to coming back: as measured with this buffer, or else the buffer
+      def trip = @config.trip
+
+      # Measures the way out by a return and back by a send, and keeps it for overdubs.
+      # @param output [Integer] return   @param input [Integer] send
+      # @return [Hash] frames, and buffer that it was measured with
+      # @raise [Invalid] when nothing comes back, or there is no such lane, or another one is under way
+      def measure(output:, input:)
+        @engine.need_clock("nothing can be measured")
+        raise Invalid.new("The card has returns 1 to #{@playback.lanes}, not #{output}.", where: "output") unless output.between?(1, @playback.lanes)
+        raise Invalid.new("The card has sends 1 to #{@engine.lanes}, not #{input}.", where: "input") unless input.between?(1, @engine.lanes)
+
+        frames = @measurement.measure(output, input, @config["buffer"]) or
+          raise Invalid.new("Nothing came back on card send #{input} of what left on return #{output}: put its channel on take and send it at channel in.", where: "trip")
+
+        @config.keep_trip(frames)
+        { "frames" => frames, "buffer" => @config["buffer"] }
+      ensure
+        @changed.call
+      end
+
+      # @param wait [Proc] lets time pass while a measurement listens
+      def wait=(wait)
+        @measurement.wait = wait
+      end
+
+      # @param batch [Batch] that has arrived
+      def listen(batch) = @measurement.add(batch)
+
+      # Reads ahead. @return [Boolean] whether there was something to do
+      def fill = @playback.fill
+
+      # Ends what has come to its end. Who changes playback meanwhile looks at its end himself.
+      def stop_at_end
+        return unless @playback.over? && @transport.try_enter
+
+        begin
+          stop
+        ensure
+          @transport.exit
+        end
+      end
+
+      private
+
+      def outputs_of(tracks) = tracks.to_h { |track| [track.number, track.outputs] }
+
+      # @return [Array(String, Hash)] folder and manifest of a take that fits the card's rate
+      def playable(take)
+        folder, manifest = @shelf.find(take)
+        return [folder, manifest] if manifest["rate"] == @engine.rate
+
+        raise Invalid.new("Take #{manifest['number']} was captured at #{manifest['rate'] / 1000.0} kHz, and the card runs at #{@engine.rate / 1000.0} kHz.", where: "take")
+      end
+
+      def check_loop(manifest, from, to)
+        return if to - from >= manifest["rate"] * SHORTEST_LOOP
+
+        raise Invalid.new("A loop lasts #{SHORTEST_LOOP} s at least; choose a longer part.", where: "to")
+      end
+
+      def over(manifest, wanted, reader, name)
+        player, trip = nil, self.trip
+        started = -> { player&.started && (player.started + trip) }
+        about = { "take" => manifest["id"], "number" => manifest["number"], "from" => reader.from, "trip" => trip }
+        @captures.start_over(wanted, name: name.strip.empty? ? "Over #{manifest['name']}" : name, at: started, over: about) do
+          player = @playback.start(reader, manifest, buffer: @config["buffer"])
+        end
+      rescue StandardError
+        player ? @playback.stop : reader.close
+        raise
+      end
+    end
+  end
+end
