@@ -78,7 +78,7 @@ module Loomshuttle
       error(Invalid) { |e| problem(422, e.message, e.where, faults: e.faults.map(&:to_h)) }
       error(RecorderLink::Away) { |e| problem(503, e.message, "recorder") }
       error(Sequel::DatabaseConnectionError, Sequel::DatabaseDisconnectError, Sequel::PoolTimeout) { problem(503, "The database does not answer; nothing was changed. Try again in a moment.", "database") }
-      error(Control::NotYet) { |e| problem(503, e.message, "database") }
+      error(OpenShow::NotYet) { |e| problem(503, e.message, "database") }
       error(Store::Stale) { |e| problem(409, e.message, "version", version: e.version, entries: e.entries.map { |entry| entry_hash(entry, entry[:changes].first(Routes::Journal::SOME)) }) }
       error do |e|
         Runtime::Log.surprise(e, "#{request.request_method} #{Text.readable(request.path_info)}")

@@ -1,0 +1,113 @@
+# frozen_string_literal: true
+
+require "monitor"
+
+module Loomshuttle
+  module Web
+    # The open show: the newest version of it that has been seen, so that capture and meters go on while the database is away. An
+    # application that starts meanwhile takes the show that it kept in a file. Its thread:
+    #   opens the show      until the database has told which one is open, and keeps each version of it in a file
+    class OpenShow
+      # Seconds between two looks.
+      PAUSE = 1.0
+
+      # No show has been opened yet, since the database has not answered since the start.
+      class NotYet < StandardError
+        def message = "The database has not answered yet, so no show is open. It is tried all the time."
+      end
+
+      # @param shows [Store::Shows]   @param kept [KeptShow]
+      # @param free [Proc] gives the bytes that are free for takes, or nil
+      # @param on_change [Proc] called when another show, or anything of it that is no edit, is there
+      def initialize(shows, kept, free:, on_change:)
+        @shows, @kept, @free, @on_change = shows, kept, free, on_change
+        @lock = Monitor.new # held while it is changed; the desk and the recorder are never waited for with it
+        @news = Runtime::Wakeup.new
+      end
+
+      def start
+        @worker = Runtime::Worker.start("opens the show") { keep }
+      end
+
+      def stop = @worker&.stop
+
+      # From the database, or else as it was kept.
+      def first
+        open_from_database
+      rescue Sequel::Error => e
+        Runtime::Log.now.warn("The database does not answer: #{e.message.lines.first&.strip}")
+        @derived = @kept.read&.then { |loaded| derive(loaded) }
+      end
+
+      # Makes another show the open one.
+      # @raise [Invalid] when there is no such show
+      def turn_to(id)
+        @lock.synchronize do
+          @shows.open(id) unless @derived.nil? && @shows.open_id == id
+          @derived = derive(@shows.load(id))
+        end
+        changed
+      end
+
+      # Reads everything anew, after profiles or names have changed.
+      def forget
+        @lock.synchronize { @derived = derive(@shows.load(seen.id)) }
+        changed
+      end
+
+      # @return [Boolean] whether any show is known
+      def known? = !@derived.nil?
+
+      # @return [Derived] the newest version that has been seen; asks nobody
+      # @raise [NotYet]
+      def seen = @derived || raise(NotYet)
+
+      # @return [Derived] the newest version
+      # @raise [Sequel::Error] while the database is away   @raise [NotYet]
+      def current
+        known = seen
+        loaded = @shows.load(known.id, known: known.loaded)
+        return known if loaded.equal?(known.loaded)
+
+        @lock.synchronize { @derived = derive(loaded) if loaded.id == @derived.id && loaded.version > @derived.version }
+        @derived
+      end
+
+      # The one way by which it is changed.
+      # @param follow [Proc] takes the show before and after; called in the order of the changes, where there are any
+      # @yieldparam known [Derived]
+      # @yieldreturn [Array(Store::Shows::Loaded, Array<Settings::Change>)]
+      # @return [Array(Store::Shows::Loaded, Array<Settings::Change>, Object)] and what `follow` gave
+      def change(follow)
+        @lock.synchronize do
+          before = seen
+          loaded, changes = yield(before)
+          @derived = derive(loaded) unless changes.empty? && loaded.version == before.version
+          [loaded, changes, changes.empty? ? nil : follow.call(before.show, loaded.show)]
+        end.tap { @news.wake }
+      end
+
+      private
+
+      def open_from_database
+        @shows.open_id&.then { |id| turn_to(id) }
+        @from_database = known?
+      end
+
+      def keep
+        open_from_database unless @from_database
+        @derived&.then { |derived| @kept.keep(derived.loaded) } if @from_database
+        @news.wait(PAUSE)
+      rescue Sequel::Error
+        @news.wait(PAUSE) # it is told by the band and by health
+      end
+
+      def changed
+        @news.wake
+        @on_change.call
+      end
+
+      def derive(loaded) = Derived.new(loaded, free: @free)
+    end
+  end
+end

@@ -1,0 +1,75 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Web
+    # Every change of the open show's plan goes through here: edits, undo and redo, flips. The store keeps it, the desk and the recorder
+    # follow, and everybody who watches is told.
+    class PlanChanges
+      # Whoever waits for the desk gets an answer within this (seconds), and for the recorder within that.
+      DESK, RECORDER = 2.4, 1.5
+
+      # @param open_show [OpenShow]   @param shows [Store::Shows]   @param guard [CaptureGuard]
+      # @param follower [Follower] of the desk   @param sync [Desk::Sync]
+      # @param on_change [Proc] takes the version that was made, and seconds that somebody waits for the recorder
+      def initialize(open_show, shows, guard:, follower:, sync:, on_change:)
+        @open_show, @shows, @guard, @follower, @sync, @on_change = open_show, shows, guard, follower, sync, on_change
+      end
+
+      # Applies an edit, lets desk and recorder follow, and tells everybody.
+      # @param version [Integer, nil]  @param show [Integer, nil] id of the show that it is meant for
+      # @param wait [Boolean] whether to come back only when desk and recorder have followed, or have had their time for it
+      # @yieldparam show [Settings::Show] the newest, for edits that are computed from it
+      # @yieldreturn [Settings::Edit]
+      # @return [Hash] version, changes, what was changed in words, and, when it waited, desk problems
+      def edit(version:, who:, show: nil, wait: false, &compute)
+        made(wait) do |known|
+          same_show(show)
+          @shows.apply(known.id, version: version, who: who, known: known.loaded, check: @guard.method(:edit), &compute)
+        end
+      end
+
+      # @param kind ["undo", "redo"]
+      # @return as edit
+      def revert(version:, who:, kind:, show: nil, wait: false)
+        made(wait) do |known|
+          same_show(show)
+          @shows.revert(known.id, version: version, who: who, kind: kind, known: known.loaded, check: @guard.method(:edit))
+        end
+      end
+
+      # Moves channels between stage and take. On the way back to the stage the desk comes first: it is set before the plan is, whatever
+      # else hangs, and what is said is how the desk then is.
+      # @param to ["stage", "take"]   @param channels [Array<Integer>, nil]
+      # @return as edit, with what the desk did not take
+      def flip(to:, channels:, version:, who:, show: nil)
+        return edit(version: version, who: who, show: show, wait: true) { |newest| Steps::Flip.edit(newest, to: to, channels: channels) } unless to == "stage"
+
+        same_show(show)
+        wanted = @open_show.seen.show.then { |now| Steps::Flip.edit(now, to: to, channels: channels).apply(now).first }
+        problems = @follower.now { @sync.flip(wanted) }.wait(DESK)
+        made = edit(version: version, who: who, show: show) { |newest| Steps::Flip.edit(newest, to: to, channels: channels) }
+        made.merge(desk_problems: problems)
+      rescue Sequel::Error
+        raise if problems.nil?
+
+        words = "The plan could not be kept, since the database does not answer#{'; the desk is on stage all the same' if problems.empty?}."
+        { version: @open_show.seen.version, changes: [], said: words, desk_problems: [*problems, words] }
+      end
+
+      # @return [Hash] labels of what undo and redo would do
+      def undoable = @shows.undoable(@open_show.seen.id)
+
+      private
+
+      def same_show(id)
+        raise Invalid.new("Another show was opened meanwhile; nothing was changed.", where: "show") unless id.nil? || id == @open_show.seen.id
+      end
+
+      def made(wait, &)
+        loaded, changes, job = @open_show.change(->(before, after) { @follower.follow(before, after, soon: wait) }, &)
+        @on_change.call(loaded, wait ? RECORDER : 0) unless changes.empty?
+        { version: loaded.version, changes: changes.map(&:to_h), said: Settings::Telling.summary(loaded.show, changes), desk_problems: wait && job ? job.wait(DESK) : [] }
+      end
+    end
+  end
+end

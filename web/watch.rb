@@ -1,0 +1,97 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Web
+    # What goes on in the plan, at the desk and in the recorder, told to everybody who watches. Its thread:
+    #   tells the state     soon after something has happened, and every second
+    class Watch
+      # Seconds between two tellings of the state when something happens all the time, and when nothing does.
+      OFTEN = 0.1
+      SELDOM = 1.0
+
+      # @return [Hash, nil] the take under way as it was last known: of a recorder that is not heard it counts as going on
+      attr_reader :capturing
+
+      # @param open_show [OpenShow]   @param hub [LiveHub]   @param listener [Listener]   @param parts [Parts]   @param space [FreeSpace]
+      def initialize(open_show, hub:, listener:, parts:, space:)
+        @open_show, @hub, @listener, @parts, @space = open_show, hub, listener, parts, space
+        @touched = Runtime::Wakeup.new
+      end
+
+      # @param desk [Desk::Link]   @param sync [Desk::Sync]   @param follower [Follower]
+      # @param recorder [RecorderLink]   @param guard [CaptureGuard]   @param shelf [TakeShelf]
+      def of(desk:, sync:, follower:, recorder:, guard:, shelf:)
+        @desk, @sync, @follower, @recorder, @guard, @shelf = desk, sync, follower, recorder, guard, shelf
+      end
+
+      def start
+        @worker = Runtime::Worker.start("tells the state") { tell_state }
+      end
+
+      def stop = @worker&.stop
+
+      # The state has changed; everybody is told soon.
+      def touch = @touched.wake
+
+      # @return [Hash] the state band's facts (schema LiveState)
+      def state
+        show = @open_show.seen.show
+        compare(show) unless @follower.pending? && @apart && !@sync.away(show)
+        State.new(@open_show.seen, guarded: @guard.closed?, apart: @apart, stranger: @sync.stranger(show), desk: @desk, status: @status, recorder: @recorder,
+                                   free: @space.bytes, troubles: @parts.troubles).to_h
+      end
+
+      # What the desk did not take; a desk that is away, or another one, is told by the state band.
+      # @param problems [Array<String>]
+      def followed(problems)
+        touch
+        return if problems.empty? || !@open_show.known? || @sync.away(@open_show.seen.show)
+
+        more = problems.size > 1 ? " (and #{problems.size - 1} more)" : ""
+        @hub.tell("trouble", { text: "#{problems.first}#{more}" })
+      end
+
+      # @param status [Hash, nil] nil when the recorder is not heard any more
+      def recorder_state(status) = recorder_status(status).then { @shelf.look }
+
+      # @param status [Hash, nil] how it goes on
+      def recorder_status(status)
+        @status = status
+        if status
+          @capturing = status["capture"]
+          @shelf.mirror = status["mirror_folder"]
+        end
+        touch
+      end
+
+      # @param peaks [Array<Float>] dBFS, as Desk::Link gives them
+      def desk_meters(peaks, rms)
+        @listener.meters("desk", peaks, rms)
+        @hub.tell("desk", { peak: peaks.map { |one| one.round(1) }, rms: rms.map { |one| one.round(1) } })
+      end
+
+      # @param heard [Hash] what a second held, as the recorder tells it
+      def lane_second(heard) = @listener.second(heard["hum"], heard["pairs"])
+
+      # @param frame [Hash] levels of the card's lanes, as the recorder tells them
+      def lane_meters(frame)
+        @listener.meters("lanes", frame["peak"], frame["rms"])
+        @hub.tell("lanes", frame)
+      end
+
+      private
+
+      def compare(show)
+        differences = @sync.differences(show)
+        @apart = differences&.size
+        @listener.follow(show, differences)
+      end
+
+      def tell_state
+        @touched.wait(SELDOM)
+        @hub.tell("state", state, keep: true) if @open_show.known?
+        sleep(OFTEN / 2)
+      end
+    end
+  end
+end
