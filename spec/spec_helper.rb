@@ -11,6 +11,9 @@ only_core = RSpec.configuration.files_to_run.all? { |file| file.include?("/spec/
 Loomshuttle.load_parts(*(only_core ? [:core] : Loomshuttle::PARTS.keys))
 Dir[File.join(__dir__, "support", "*.rb")].each { |file| require file unless only_core && !file.end_with?("core_help.rb", "random_rig.rb", "damage.rb") }
 
+# Of what is told into the log only what surprised is shown.
+Loomshuttle::Runtime::Log.now.level = :warn unless only_core
+
 RSpec.configure do |config|
   config.disable_monkey_patching!
   config.order = :random

@@ -42,6 +42,8 @@ module Loomshuttle
         @comparison = Comparison.new(control)
       end
 
+      before { Uses.begin(who, request.request_method, request.path_info) }
+
       register Routes::Plan
       register Routes::Journal
       register Routes::LibraryRoutes
