@@ -62,9 +62,6 @@ module Loomshuttle
       # @return [Array<String>] points of the sockets it has itself
       def input_sockets = inlets.select { |family| family.base.start_with?("desk/") }.flat_map { |family| (1..family.present).map { |n| "#{family.base}/#{n}" } }
 
-      # @return [Family, nil] the inlet family of a stage source
-      def inlet_of(point) = point && inlets.find { |family| family.base == point[0...point.rindex("/")] }
-
       # Base points of a channel, one a lane: ["desk/ch/7"], or left and right of a stereo one.
       def channel_points(number)
         return ["desk/ch/#{number}"] if strip(number).width == 1
