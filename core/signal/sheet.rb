@@ -120,12 +120,14 @@ module Loomshuttle
       end
 
       def make_threads
-        pairs = @ways.each_with_object({}) do |(strand, ids), found|
-          ids.each_cons(2) { |pair| (found[pair] ||= []) << strand if pair.all? }
+        ends = @ways.each_with_object({}) do |(strand, ids), found|
+          (1...ids.size).each { |at| ((found[ids[at - 1]] ||= {})[ids[at]] ||= []) << strand if ids[at - 1] && ids[at] }
         end
-        pairs.map do |(from, to), through|
-          Thread.new(from: from, to: to, dye: @dyes.fetch(through.first), straight: @rows[from] == @rows[to], strands: through)
-        end
+        ends.flat_map { |from, to_all| to_all.map { |to, through| thread(from, to, through) } }
+      end
+
+      def thread(from, to, through)
+        Thread.new(from: from, to: to, dye: @dyes.fetch(through.first), straight: @rows[from] == @rows[to], strands: through)
       end
 
       def make_loose

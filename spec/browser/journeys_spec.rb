@@ -132,7 +132,7 @@ RSpec.describe "A journey", type: :feature do
     keys([:control, "z"])
     settle("back") { show["sends"][2]["source"] == "desk/ch/3" }
     keys("/", "Viola", :enter)
-    expect(page).to have_css("[data-port='desk/ch/21'].at")
+    expect(page).to have_css("[data-port='desk/ch/21'].sheet-at")
     keys(:f9)
     settle("fixed") { setting("channel", 21)["fixed"] }
     keys("?")

@@ -136,7 +136,7 @@ RSpec.describe "The Patch place", type: :feature do
     expect(page).to have_no_css("[data-port='desk/ch/128']")
     cell("desk/ch/1").click
     keys(:end)
-    expect(page).to have_css("[data-port='desk/ch/128'].at", text: "Source 128")
+    expect(page).to have_css("[data-port='desk/ch/128'].sheet-at", text: "Source 128")
     keys(:f2)
     keys([:control, "a"], "Last one", :enter)
     settle("the name") { setting("channel", 128)["name"] == "Last one" }
