@@ -37,13 +37,16 @@ RSpec.describe "The interface to everybody", type: :feature do
     faults("stage")
   end
 
+  # To whatever has the focus by then.
+  def escape = page.driver.browser.action.send_keys(:escape).perform || true
+
   # Opens what a button opens, looks at it, and closes it.
   def opened(what, &open)
     open.call
     expect(page).to have_css("[role=dialog], .MuiPopover-root, .MuiDrawer-root")
     faults(what).tap do
       # A list that is open in it closes first.
-      Tools.wait_until(60, "#{what} to close") { keys(:escape) && page.has_no_css?(".MuiModal-root", wait: 1) }
+      Tools.wait_until(60, "#{what} to close") { escape && page.has_no_css?(".MuiModal-root", wait: 1) }
     end
   end
 

@@ -143,9 +143,11 @@ RSpec.describe Loomshuttle::Recorder::ControlServer, :folder do
     slow.gets
     3000.times { |n| server.tell("meters", { "peak" => [n] * 100 }) }
     lines = Enumerator.new { |heard| loop { heard << JSON.parse(slow.gets) } }
-    missed = lines.find { |line| line["method"] == "missed" }
-    expect(missed["params"]["count"]).to be > 1000
-    expect(lines.find { |line| line["method"] == "meters" && line["params"]["peak"][0] == 2999 }).to be_a(Hash)
+    # How often it comes to that depends on who gets to run; what is told and what is missed are all there was.
+    heard = lines.take_while { |line| line.dig("params", "peak", 0) != 2999 }
+    missed = heard.select { |line| line["method"] == "missed" }.sum { |line| line["params"]["count"] }
+    expect(missed).to be > 1000
+    expect(heard.count { |line| line["method"] == "meters" } + missed).to eq(2999)
     server.tell("state", { "capture" => nil })
     expect(lines.next["method"]).to eq("state")
   end
