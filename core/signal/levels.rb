@@ -31,7 +31,7 @@ module Loomshuttle
       def self.flat(desk)
         LevelSlots.of(desk).names.to_h do |name|
           level = case name
-                  in [:pan, base, side] then pan(desk, base, side)
+                  in [:pan, base, side] then pan(base, side)
                   in [:matrix, _, "l" | "r"] then CENTRE_DB
                   in [:fader | :send, *] then OFF
                   else 0
@@ -41,9 +41,9 @@ module Loomshuttle
       end
 
       # A lane in the middle goes to both sides; those of a stereo channel each to its own.
-      def self.pan(desk, base, side)
+      def self.pan(base, side)
         return OFF if side == "c"
-        return CENTRE_DB if desk.all_channel_points.include?(base) && !base.match?(%r{/[lr]\z})
+        return CENTRE_DB unless base.match?(%r{/[lr]\z})
 
         base.end_with?("/#{side}") ? 0 : OFF
       end

@@ -1,6 +1,7 @@
 import Button from '@mui/material/Button';
 import { Component, type ErrorInfo, type ReactNode } from 'react';
 import { Told } from './Told';
+import own from './told.module.css';
 
 interface BoundaryProps {
   /** What is inside, for people. */
@@ -25,13 +26,13 @@ export class Boundary extends Component<BoundaryProps, { error: Error | null }> 
     const { error } = this.state;
     if (!error) return this.props.children;
     return (
-      <main>
+      <section className={own.broken}>
         <Told kind="error" again={() => this.setState({ error: null })}>
           {this.props.what} cannot be shown: {error.message}. Nothing that was saved is lost, and captures go
           on.
         </Told>
         <Button onClick={() => window.location.reload()}>Load the page anew</Button>
-      </main>
+      </section>
     );
   }
 }

@@ -86,7 +86,7 @@ function ChosenTake({ take, takes, onTake }: { take: Take; takes: Take[]; onTake
     <section className={own.player} aria-label="Take">
       <div className={own.playerHead}>
         <select
-          className={cx(own.pick, styles.strong)}
+          className={cx(styles.find, own.pick, styles.strong)}
           aria-label="Take to play"
           value={take.number}
           disabled={playing !== null}
