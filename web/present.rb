@@ -35,11 +35,11 @@ module Loomshuttle
         { strand: strand_hash(strand), hops: hops, comes_home: strand.comes_home? }
       end
 
-      # @param point [String] any point of the graph
+      # @param name [String] of any point of the graph
       # @return [Hash] every way through it (schema PointTrace)
-      def point_trace(point)
-        raise Invalid.new("There is no point #{Text.readable(point, most: 60)} in this rig.", where: "point") unless Rig::Label.point?(point.to_s)
-
+      # @raise [Invalid] when it names no point
+      def point_trace(name)
+        point = Rig::Point.of(name)
         { point: point, label: @show.label(point), ways: story.through(point).map { |hops| hops.map { |hop| hop_hash(hop) } } }
       end
 
@@ -51,7 +51,7 @@ module Loomshuttle
         desk = @show.profile
         { id: desk.id, name: desk.name, rate: @show.rate, taps: desk.taps.map { |tap| { id: tap, label: Rig::Label::TAPS.fetch(tap) } },
           card_modes: desk.card_modes.keys, buffers: Settings::BUFFERS, dyes: Settings::DYES, meter_lanes: desk.all_channel_points,
-          meter_mixes: desk.mains.map { |side| "desk/main/#{side}" } + (1..desk.mix_outputs).map { |n| "desk/output/#{n}" },
+          meter_mixes: desk.mains.map { |side| Rig::Point.main(side) } + (1..desk.mix_outputs).map { |n| Rig::Point.desk("output", n) },
           sends: desk.sends, returns: desk.returns, stage_block: desk.stage_block, take_block: desk.take_block, free_slots: desk.free_slots,
           slots_used: Settings::Blocks.single(@show).size, flip: desk.flip }
       end

@@ -23,8 +23,8 @@ module Loomshuttle
       def stage
         plugged = ticks("plugged")
         lines = @control.roll.group_by { |line| line.source.socket }
-        boxes = @show.layout.sockets.select { |socket| lines.key?(socket) }.group_by { |socket| socket[%r{\A[^/]+}] }
-        { boxes: boxes.map { |id, sockets| { id: id, label: box_label(id), sockets: sockets.map { |socket| socket_hash(socket, lines[socket], plugged[socket]) } } } }
+        boxes = @show.layout.sockets.select { |socket| lines.key?(socket) }.group_by(&:letter)
+        { boxes: boxes.map { |letter, sockets| box_hash(letter, sockets.map { |socket| socket_hash(socket, lines[socket], plugged[socket.name]) }) } }
       end
 
       private
@@ -44,10 +44,11 @@ module Loomshuttle
           meter: first.meter, at: first.at, plugged: tick }
       end
 
-      def box_label(id)
-        hung = @show.layout.hung.find { |one| one.id == id } or return @show.profile.name
-        spot = @show.boxes[id.delete_prefix("box-")].spot
-        ["Box #{id.delete_prefix('box-').upcase}", hung.box.name, spot && "stage #{spot}"].compact.join(", ")
+      # The desk's own sockets have no letter.
+      def box_hash(letter, sockets)
+        hung = @show.layout.hung.find { |one| one.letter == letter } or return { id: "desk", label: @show.profile.name, sockets: sockets }
+        spot = @show.boxes[letter].spot
+        { id: hung.id, label: [hung.title, hung.box.name, spot && "stage #{spot}"].compact.join(", "), sockets: sockets }
       end
 
       def heard = @heard ||= ticks("heard")

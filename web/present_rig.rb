@@ -20,7 +20,7 @@ module Loomshuttle
       private
 
       def desk
-        own = @desk.inlets.select { |family| family.base.start_with?("desk/") }
+        own = @desk.inlets.select(&:own?)
         { id: @desk.id, name: @desk.name, rate: @show.rate, leads: @show.rig.desk_clock == "leads", channels: @desk.strips.size, buses: @desk.buses, matrices: @desk.matrices,
           inputs: own.map { |family| { label: family.label, present: family.present, names: family.names } }, patching: patching, aes3: aes3 }
       end
@@ -44,7 +44,7 @@ module Loomshuttle
       def ports
         fill = Rig::Fill.links(@show)
         @desk.ports.map do |port|
-          { id: port, chain: @show.layout.chain(port).map { |hung| hung.id.delete_prefix("box-") }, up: fill[port][:up].to_h, down: fill[port][:down].to_h }
+          { id: port, chain: @show.layout.chain(port).map(&:letter), up: fill[port][:up].to_h, down: fill[port][:down].to_h }
         end
       end
 
@@ -53,7 +53,7 @@ module Loomshuttle
         @show.boxes.values.select(&:profile).map do |plan|
           box = @show.catalog.fetch("box", plan.profile)
           plan.to_h.merge(name: box.name, title: plan.title, inputs: box.inputs, outputs: box.outputs, ports: box.ports, leads: plan.clock == "leads",
-                          used: (1..box.inputs).count { |n| !heard["box-#{plan.letter}/in/#{n}"]&.name.to_s.empty? })
+                          used: (1..box.inputs).count { |n| !heard[Rig::Point.box(plan.letter, "in", n)]&.name.to_s.empty? })
         end
       end
 

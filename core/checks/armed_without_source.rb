@@ -5,8 +5,6 @@ module Loomshuttle
     # An armed track that nothing reaches would write silence. Where a channel on its way is at fault, that channel's own
     # finding says so.
     module ArmedWithoutSource
-      SOURCE = %r{\Adesk/(bus|main|matrix)/|\Acard/return/}
-
       def self.findings(context)
         show = context.show
         show.tracks.values.select(&:armed).filter_map do |track|
@@ -30,13 +28,13 @@ module Loomshuttle
 
         # A socket, a return, or the desk's own mix counts as a source.
         def reached?(context, point)
-          Signal::Trace.sources(context.graph, point).any? { |at| at.match?(SOURCE) || context.sockets.key?(at) }
+          Signal::Trace.sources(context.graph, point).any? { |at| at.mix? || at.card_return? || context.sockets.key?(at) }
         end
 
         # No socket, a missing one, or the card behind a preamp.
         def channel_at_fault?(show, lane)
           channel = show.channel_at(show.sends[lane]&.source)
-          channel && (!channel.name.empty? || channel.stage.to_s.start_with?("card/"))
+          channel && (!channel.name.empty? || channel.card_fed?)
         end
       end
     end

@@ -17,7 +17,7 @@ module Loomshuttle
             box = show.catalog.fetch("box", plan.profile)
             Finding.new(id: "box-off-link/#{plan.letter}", check: "box-off-link", severity: Finding::BLOCKS,
                         sentence: "#{plan.title} (#{box.name}) hangs on no link, so nothing plugged into it is heard.",
-                        path: ["box-#{plan.letter}/in/1"], at: [], fix: connect(show, plan))
+                        path: [Rig::Point.box(plan.letter, "in", 1)], at: [], fix: connect(show, plan))
           end
         end
 
@@ -34,15 +34,15 @@ module Loomshuttle
         def ends(show)
           show.profile.ports.flat_map { |port| show.layout.chain(port)[..-2].to_a }.select { |hung| hung.box.ports < 2 }.map do |hung|
             Finding.new(id: "box-off-link/#{hung.id}", check: "box-off-link", severity: Finding::BLOCKS,
-                        sentence: "Box #{hung.id.delete_prefix('box-').upcase} has one port only and cannot pass link #{hung.port.upcase} on to the boxes behind it.",
-                        path: ["#{hung.id}/in/1"], at: [], fix: to_the_end(show, hung))
+                        sentence: "#{hung.title} has one port only and cannot pass link #{hung.port.upcase} on to the boxes behind it.",
+                        path: [hung.socket("in", 1)], at: [], fix: to_the_end(show, hung))
           end
         end
 
         def to_the_end(show, hung)
           chain = show.layout.chain(hung.port)
           order = (chain - [hung]) + [hung]
-          Settings::Edit.set("Put it at the end of the chain", order.each.with_index(1).to_h { |one, place| ["box/#{one.id.delete_prefix('box-')}/place", place] })
+          Settings::Edit.set("Put it at the end of the chain", order.each.with_index(1).to_h { |one, place| ["box/#{one.letter}/place", place] })
         end
       end
     end

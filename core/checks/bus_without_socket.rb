@@ -6,7 +6,7 @@ module Loomshuttle
     module BusWithoutSocket
       def self.findings(context)
         show = context.show
-        show.buses.values.reject { |bus| bus.name.empty? }.reject { |bus| heard?(show, "desk/bus/#{bus.number}") }.map { |bus| finding(show, bus) }
+        show.buses.values.reject { |bus| bus.name.empty? }.reject { |bus| heard?(show, bus.point) }.map { |bus| finding(show, bus) }
       end
 
       class << self
@@ -18,15 +18,14 @@ module Loomshuttle
         end
 
         def finding(show, bus)
-          base = "desk/bus/#{bus.number}"
           Finding.new(id: "bus-without-socket/#{bus.number}", check: "bus-without-socket", severity: Finding::LOOK,
-                      sentence: "Bus #{bus.number} (#{bus.name}) comes out at no socket.", path: ["#{base}@post-fader"], at: [], fix: fix(show, bus))
+                      sentence: "Bus #{bus.number} (#{bus.name}) comes out at no socket.", path: [bus.point.at("post-fader")], at: [], fix: fix(show, bus))
         end
 
         # A free output that has a socket.
         def fix(show, bus)
           free = show.outputs.values.find { |output| output.source.nil? && output.expected.nil? && !show.sockets_of_output(output.number).empty? } or return
-          Settings::Edit.set("Send #{bus.name} to output #{free.number}", "output/#{free.number}/source" => "desk/bus/#{bus.number}")
+          Settings::Edit.set("Send #{bus.name} to output #{free.number}", "output/#{free.number}/source" => bus.point.name)
         end
       end
     end

@@ -9,11 +9,12 @@ module Loomshuttle
         cut = show.tracks.values.flat_map { |track| track.inputs + track.outputs }.select { |lane| lane > show.card_lanes }.uniq.sort
         return [] if cut.empty?
 
+        points = cut.map { |lane| Rig::Point.card_send(lane) }
         mode, lanes = show.profile.card_modes.max_by(&:last)
         sentence = "The card carries #{show.card_lanes} lanes each way, but the tracks use #{cut.size} more, up to lane #{cut.last}."
         fix = Settings::Edit.set("Set the card to #{mode}", "setup/card_mode" => mode) if lanes >= cut.last
         [Finding.new(id: "card-mode", check: "card-mode", severity: Finding::BLOCKS, sentence: sentence,
-                     path: cut.map { |lane| "card/send/#{lane}" }, at: cut.map { |lane| "card/send/#{lane}" }, fix: fix)]
+                     path: points, at: points, fix: fix)]
       end
     end
   end

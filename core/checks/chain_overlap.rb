@@ -23,11 +23,9 @@ module Loomshuttle
             .map { |words, way| "#{words} on lanes #{[one[way].min, other[way].min].max} to #{[one[way].max, other[way].max].min}" }
           lanes = show.layout.up.select { |_, sockets| sockets.size > 1 }.keys
           Finding.new(id: "chain-overlap/#{one.id}/#{other.id}", check: "chain-overlap", severity: Finding::BLOCKS,
-                      sentence: "#{name(one)} and #{name(other)} overlap on link #{port.upcase}: #{what.join(' and ')}.",
-                      path: ["#{one.id}/in/1", "#{other.id}/in/1"], at: lanes, fix: fix(show, port))
+                      sentence: "#{one.title} and #{other.title} overlap on link #{port.upcase}: #{what.join(' and ')}.",
+                      path: [one, other].map { |hung| hung.socket("in", 1) }, at: lanes, fix: fix(show, port))
         end
-
-        def name(hung) = "Box #{hung.id.delete_prefix('box-').upcase}"
 
         # Offsets one behind the other, in the order of the chain.
         def fix(show, port) = Settings::Edit.set("Set the offsets of link #{port.upcase} one behind the other", Steps::Chain.offsets(show.layout.chain(port)))

@@ -18,7 +18,7 @@ module Loomshuttle
           armed = armed_track(show, points)
           sentence = "#{channel.title} (channel #{channel.number}) hears no socket#{", so armed track #{armed.number} would write silence" if armed}."
           Finding.new(id: "channel-without-socket/#{channel.number}", check: "channel-without-socket", severity: armed ? Finding::BLOCKS : Finding::LOOK,
-                      sentence: sentence, path: ["#{points.first}@preamp", *("track/#{armed.number}/in" if armed)], at: points, fix: fix(show, channel))
+                      sentence: sentence, path: [points.first.at("preamp"), *(Rig::Point.track(armed.number, "in") if armed)], at: points, fix: fix(show, channel))
         end
 
         def armed_track(show, points)
@@ -29,7 +29,7 @@ module Loomshuttle
         # The source of the channel's own number if it is free, else the first free one.
         def fix(show, channel)
           free = FreeSocket.choices(show, channel)
-          choice = free.find { |one| one.settings.values.first.end_with?("/#{channel.number}") } || free.first or return
+          choice = free.find { |one| Rig::Point.of(one.settings.values.first).number == channel.number } || free.first or return
           Checks.edit(show, "Patch #{choice.label} to #{channel.title}", choice.settings)
         end
       end

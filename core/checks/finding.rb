@@ -6,8 +6,8 @@ module Loomshuttle
     #   id        stable while the same thing is wrong
     #   severity  BLOCKS: the job would fail; LOOK: somebody should look
     #   sentence  what is wrong, for a person
-    #   path      points that show it, in the signal's order
-    #   at        points to mark on the strand sheet: where the trouble is
+    #   path      Rig::Points that show it, in the signal's order
+    #   at        Rig::Points to mark on the strand sheet: where the trouble is
     #   fix       Settings::Edit that mends it, or nil
     Finding = Value.define(:id, :check, :severity, :sentence, :path, :at, :fix)
     Finding::BLOCKS = "blocks"

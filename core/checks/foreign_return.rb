@@ -12,7 +12,7 @@ module Loomshuttle
         private
 
         def foreign?(strand)
-          strand.channel&.start_with?("desk/ch/") && !strand.home.empty? && !strand.comes_home?
+          strand.channel&.channel? && !strand.home.empty? && !strand.comes_home?
         end
 
         def finding(show, strand)
@@ -20,18 +20,17 @@ module Loomshuttle
           sentence = "#{show.channel_at(strand.channel).title} leaves from #{Rig::Label.for(strand.channel).downcase}, " \
                      "but its take comes back on #{away.join(' and ')}."
           Finding.new(id: "foreign-return/#{strand.id}", check: "foreign-return", severity: Finding::BLOCKS, sentence: sentence,
-                      path: ["card/send/#{strand.send}", "track/#{strand.track}/out", "card/return/#{strand.return}", *strand.home],
-                      at: ["card/return/#{strand.return}"], fix: fix(show, strand))
+                      path: [strand.send_point, Rig::Point.track(strand.track, "out"), strand.return_point, *strand.home],
+                      at: [strand.return_point], fix: fix(show, strand))
         end
 
         # A track's output follows what its channel hears on take; a channel that hears none takes the return.
         def fix(show, strand)
           channel = show.channel_at(strand.channel)
           track = show.tracks[strand.track]
-          return hear(show, strand, channel) if channel.take.nil? || channel.take == "card/return/#{strand.return}"
+          return hear(show, strand, channel) if channel.take.nil? || channel.take == strand.return_point
 
-          first = channel.take[/\d+\z/].to_i
-          lane = first + show.profile.channel_points(channel.number).index(strand.channel)
+          lane = channel.take.number + show.profile.channel_points(channel.number).index(strand.channel)
           outputs = track.outputs.dup
           outputs[strand.track_lane] = lane
           return if outputs.uniq.size != outputs.size
@@ -56,7 +55,7 @@ module Loomshuttle
 
           others = strand.home.reject { |base| base == strand.channel }.to_h { |base| ["channel/#{show.channel_at(base).number}/take", nil] }
           Checks.edit(show, "Let #{channel.title} alone hear card return #{strand.return} on take",
-                      others.merge("channel/#{channel.number}/take" => "card/return/#{strand.return}"))
+                      others.merge("channel/#{channel.number}/take" => strand.return_point.name))
         end
       end
     end

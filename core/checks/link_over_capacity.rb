@@ -23,20 +23,19 @@ module Loomshuttle
           Finding.new(id: "link-over-capacity/#{port}", check: "link-over-capacity", severity: Finding::BLOCKS,
                       sentence: "Link #{port.upcase} carries #{show.layout.link_lanes} lanes each way at #{(show.rate / 1000.0).to_s.delete_suffix('.0')} kHz, " \
                                 "but its boxes have #{over.join(' and ')}.",
-                      path: cut.map { |hung| "#{hung.id}/in/1" }, at: cut_sources(show, port), fix: fix(show, cut.last))
+                      path: cut.map { |hung| hung.socket("in", 1) }, at: cut_sources(show, port), fix: fix(show, cut.last))
         end
 
         def cut_sources(show, port)
-          show.channels.values.filter_map(&:stage).select { |point| point.start_with?("link/#{port}/") && show.layout.source(point).missing }
+          show.channels.values.filter_map(&:stage).select { |point| point.link? && point.letter == port && show.layout.source(point).missing }
         end
 
         # A port with nothing on it yet takes the last box; else a lower rate that the desk can do.
         def fix(show, hung)
           free = show.profile.ports.find { |port| show.layout.chain(port).empty? }
-          letter = hung.id.delete_prefix("box-")
           if free && [hung.box.inputs, hung.box.outputs].max <= show.layout.link_lanes
-            return Settings::Edit.set("Move Box #{letter.upcase} to port #{free.upcase}",
-                                      "box/#{letter}/port" => free, "box/#{letter}/place" => 1, "box/#{letter}/input_offset" => 0, "box/#{letter}/output_offset" => 0)
+            moved = { "port" => free, "place" => 1, "input_offset" => 0, "output_offset" => 0 }.transform_keys { |field| "box/#{hung.letter}/#{field}" }
+            return Settings::Edit.set("Move #{hung.title} to port #{free.upcase}", moved)
           end
 
           rate = show.profile.rates.find { |one| Rig::Aes50.lanes(one) > show.layout.link_lanes } or return

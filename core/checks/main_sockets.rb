@@ -20,7 +20,7 @@ module Loomshuttle
           where = sockets.empty? ? "nowhere" : "at #{sockets.map { |socket| Rig::Label.for(socket) }.join(' and ')}"
           Finding.new(id: "main-sockets/#{output.number}", check: "main-sockets", severity: Finding::BLOCKS,
                       sentence: "#{what} should leave at #{Rig::Label.for(output.expected)}, but comes out #{where}.",
-                      path: ["desk/output/#{output.number}", *sockets], at: [], fix: fix(show, output))
+                      path: [Rig::Point.desk("output", output.number), *sockets], at: [], fix: fix(show, output))
         end
 
         # The block that ends at the expected socket carries the output again.

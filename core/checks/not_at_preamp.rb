@@ -15,7 +15,7 @@ module Loomshuttle
         def late?(show, strand)
           channel = show.channel_at(strand.channel)
           channel && strand.track && !strand.home.empty? && channel.position == "stage" && channel.stage &&
-            !channel.stage.start_with?("card/") && strand.tap != "preamp" && show.profile.taps.include?("preamp")
+            !channel.card_fed? && strand.tap != "preamp" && show.profile.taps.include?("preamp")
         end
 
         def finding(show, strand)
@@ -24,8 +24,8 @@ module Loomshuttle
           effect = strand.tap == "channel-in" ? "would follow the flip" : "would be processed twice at soundcheck"
           Finding.new(id: "not-at-preamp/#{strand.send}", check: "not-at-preamp", severity: Finding::LOOK,
                       sentence: "#{channel.title} is taken at #{tap}, so its take #{effect}.",
-                      path: [strand.socket, "#{strand.channel}@#{strand.tap}", "card/send/#{strand.send}", "track/#{strand.track}/in"].compact,
-                      at: ["card/send/#{strand.send}"],
+                      path: [strand.socket, strand.channel.at(strand.tap), strand.send_point, Rig::Point.track(strand.track, "in")].compact,
+                      at: [strand.send_point],
                       fix: Settings::Edit.set("Take #{channel.title} at the preamp", "send/#{strand.send}/tap" => "preamp"))
         end
       end

@@ -12,16 +12,15 @@ module Loomshuttle
 
         names = tracks.map { |track| show.title_of(track) }
         names = [names[..-2].join(", "), names.last].reject(&:empty?).join(" and ")
-        points = lanes.map { |lane| "card/return/#{lane}" }
+        points = lanes.map { |lane| Rig::Point.card_return(lane) }
         [Finding.new(id: "own-mix-on-tracks", check: "own-mix-on-tracks", severity: Finding::BLOCKS,
                      sentence: "The recorder's own mix leaves on card returns #{lanes.join(' and ')}, which carry #{names}.",
-                     path: ["recorder/mix/l", *points], at: points, fix: fix(show))]
+                     path: [Rig::Point.own_mix("l"), *points], at: points, fix: fix(show))]
       end
 
       # The last free pair, or no mix at all.
       def self.fix(show)
-        heard = show.channels.values.flat_map { |one| [one.take, one.stage] }.compact.grep(%r{\Acard/}).map { |point| point[/\d+\z/].to_i }
-        taken = heard + show.tracks.values.flat_map(&:outputs)
+        taken = show.returns_heard + show.tracks.values.flat_map(&:outputs)
         pair = (1...show.profile.returns).step(2).to_a.reverse.map { |lane| [lane, lane + 1] }.find { |lanes| !lanes.intersect?(taken) && lanes.last <= show.card_lanes }
         Settings::Edit.set(pair ? "Move the recorder's own mix to card returns #{pair.join(' and ')}" : "Let the recorder's own mix leave nowhere", "setup/own_mix" => pair || [])
       end

@@ -12,13 +12,13 @@ module Loomshuttle
       class << self
         private
 
-        def fed_by_card?(show, send) = send.source && show.channel_at(send.source)&.stage&.start_with?("card/")
+        def fed_by_card?(show, send) = show.channel_at(send.source)&.card_fed?
 
         def finding(show, send)
           channel = show.channel_at(send.source)
           Finding.new(id: "preamp-on-card-fed/#{send.lane}", check: "preamp-on-card-fed", severity: Finding::BLOCKS,
                       sentence: "#{channel.title} hears #{Rig::Label.for(channel.stage).downcase}, but is taken at the preamp, where it is silent.",
-                      path: [channel.stage, "#{send.source}@preamp", "card/send/#{send.lane}"], at: ["card/send/#{send.lane}"],
+                      path: [channel.stage, send.source.at("preamp"), Rig::Point.card_send(send.lane)], at: [Rig::Point.card_send(send.lane)],
                       fix: Settings::Edit.set("Take #{channel.title} at channel in", "send/#{send.lane}/tap" => "channel-in"))
         end
       end

@@ -18,7 +18,7 @@ module Loomshuttle
 
         def devices(show)
           found = { show.profile.name => show.profile.rates }
-          show.layout.hung.each { |hung| found["Box #{hung.id.delete_prefix('box-').upcase}"] = hung.box.rates }
+          show.layout.hung.each { |hung| found[hung.title] = hung.box.rates }
           interface = show.rig.interface && show.catalog.fetch("interface", show.rig.interface)
           found[interface.name] = interface.rates if interface
           found

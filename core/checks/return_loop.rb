@@ -20,18 +20,19 @@ module Loomshuttle
         def own?(show, input, output)
           send = show.sends[input]
           channel = show.channel_at(send.source)
-          channel && show.tap_of(send) != "preamp" && hears(channel) == "card/return/#{output}"
+          channel && show.tap_of(send) != "preamp" && hears(channel) == Rig::Point.card_return(output)
         end
 
         def hears(channel) = channel.position == "take" ? channel.take : channel.stage
 
         def finding(show, track, input, output)
           send = show.sends[input]
+          back = Rig::Point.card_return(output)
           Finding.new(id: "return-loop/#{track.number}", check: "return-loop", severity: Finding::BLOCKS,
                       sentence: "#{show.title_of(track)} plays to card return #{output}, which goes through #{Rig::Label.for(send.source).downcase} " \
                                 "and card send #{input} back into the same track.",
-                      path: ["card/return/#{output}", "#{send.source}@channel-in", "card/send/#{input}", "track/#{track.number}/in"],
-                      at: ["card/return/#{output}"], fix: fix(show, track, send))
+                      path: [back, send.source.at("channel-in"), Rig::Point.card_send(input), Rig::Point.track(track.number, "in")],
+                      at: [back], fix: fix(show, track, send))
         end
 
         # On take the preamp is the way out of the loop; a channel that always hears the card must not be played to.

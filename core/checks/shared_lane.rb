@@ -4,7 +4,7 @@ module Loomshuttle
   module Checks
     # Two tracks on one lane: on an input both write the same source, on an output both are summed into one return.
     module SharedLane
-      SIDES = { inputs: ["card send", "send", "write the same source"], outputs: ["card return", "return", "are mixed on the way back"] }.freeze
+      SIDES = { inputs: ["card send", "write the same source"], outputs: ["card return", "are mixed on the way back"] }.freeze
 
       def self.findings(context)
         SIDES.keys.flat_map { |side| shared(context.show, side).map { |lane, tracks| finding(context.show, side, lane, tracks) } }
@@ -24,12 +24,13 @@ module Loomshuttle
         def declared?(tracks) = tracks.first.shares != "" && tracks.map(&:shares).uniq.size == 1
 
         def finding(show, side, lane, tracks)
-          words, kind, effect = SIDES.fetch(side)
+          words, effect = SIDES.fetch(side)
+          point, way = side == :inputs ? [Rig::Point.card_send(lane), "in"] : [Rig::Point.card_return(lane), "out"]
           names = tracks.map { |track| show.title_of(track) }
           Finding.new(id: "shared-lane/#{side}/#{lane}", check: "shared-lane", severity: Finding::BLOCKS,
                       sentence: "#{names[..-2].join(', ')} and #{names.last} share #{words} #{lane}, so they #{effect}.",
-                      path: ["card/#{kind}/#{lane}"] + tracks.map { |track| "track/#{track.number}/#{side == :inputs ? 'in' : 'out'}" },
-                      at: ["card/#{kind}/#{lane}"], fix: move(show, side, tracks.last) || (declare(show, tracks) if side == :outputs))
+                      path: [point] + tracks.map { |track| Rig::Point.track(track.number, way) }, at: [point],
+                      fix: move(show, side, tracks.last) || (declare(show, tracks) if side == :outputs))
         end
 
         # The later track goes to the free lane nearest to its own number.

@@ -14,8 +14,8 @@ module Loomshuttle
         fix = Settings::Edit.set("Take at channel in while on take", wrong.to_h { |strand| ["send/#{strand.send}/tap", "channel-in"] })
         [Finding.new(id: "stage-preamp-on-take", check: "stage-preamp-on-take", severity: Finding::LOOK,
                      sentence: "#{sentence(channels)} on take, but armed at the preamp: a capture now writes the stage, not what is heard.",
-                     path: wrong.flat_map { |strand| ["#{strand.channel}@preamp", "card/send/#{strand.send}"] },
-                     at: wrong.map { |strand| "card/send/#{strand.send}" }, fix: fix)]
+                     path: wrong.flat_map { |strand| [strand.channel.at("preamp"), strand.send_point] },
+                     at: wrong.map(&:send_point), fix: fix)]
       end
 
       class << self

@@ -18,8 +18,7 @@ module Loomshuttle
         def fits?(lanes) = lanes.empty? || (lanes.first.odd? && lanes.last == lanes.first + 1)
 
         def finding(show, track, side)
-          kind = side == :inputs ? "send" : "return"
-          points = track[side].map { |lane| "card/#{kind}/#{lane}" }
+          points = track[side].map { |lane| side == :inputs ? Rig::Point.card_send(lane) : Rig::Point.card_return(lane) }
           Finding.new(id: "stereo-lanes/#{track.number}/#{side}", check: "stereo-lanes", severity: Finding::LOOK,
                       sentence: "#{show.title_of(track)} is stereo, but on #{WORDS[side]} #{track[side].join(' and ')}, which are no odd/even neighbours.",
                       path: points, at: points, fix: fix(show, track, side))
@@ -44,7 +43,7 @@ module Loomshuttle
 
           sends = track.inputs.map { |lane| show.sends[lane] }
           emptied = (track.inputs - lanes).to_h { |lane| ["send/#{lane}/source", nil] }
-          lanes.zip(sends).each { |lane, send| moved.merge!("send/#{lane}/source" => send.source, "send/#{lane}/tap" => send.tap) }
+          lanes.zip(sends).each { |lane, send| moved.merge!("send/#{lane}/source" => send.source&.name, "send/#{lane}/tap" => send.tap) }
           emptied.merge(moved)
         end
       end

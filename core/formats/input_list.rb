@@ -7,7 +7,7 @@ module Loomshuttle
     # An input list as CSV (RFC 4180): written plainly, read forgivingly. Headers are recognised by the words that people
     # use; commas, semicolons or tabs may part the fields; every row that was not understood is reported.
     module InputList
-      # One line of the list. socket: a stage source of the rig ("link/a/up/9"), or nil; channel: number or nil
+      # One line of the list. socket: Rig::Point of a stage source, or nil; channel: number or nil
       Entry = Value.define(:line, :channel, :name, :short, :socket, :mic, :stand, :phantom, :spot, :colour, :gain)
       # What was wrong in which line.
       Problem = Value.define(:line, :message)

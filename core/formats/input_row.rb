@@ -58,7 +58,7 @@ module Loomshuttle
         return nil if text.empty?
 
         letters, number = text.downcase.scan(/\A(?:stage)?\s*(?:box)?\s*([a-z]*)\s*[-.:]?\s*(?:in|input)?\s*[-.:]?\s*(\d+)\z/).first
-        point = letters && number && (@by_socket["box-#{letters}/in/#{number.to_i}"] || own(letters, number.to_i))
+        point = letters && number && (@by_socket[Rig::Point.read("box-#{letters}/in/#{number.to_i}")] || own(letters, number.to_i))
         return note("there is no socket \"#{text}\" in this rig; a free one can be proposed") unless point
 
         source = @show.layout.source(point)
@@ -67,7 +67,8 @@ module Loomshuttle
 
       def own(letters, number)
         kind = letters.empty? ? "in" : letters
-        [["desk/#{kind}/#{number}"], ["card/return/#{number}"]].flatten.find { |point| @show.layout.source(point) && (point.start_with?("desk/") || kind == "card") }
+        point = Rig::Point.read(kind == "card" ? "card/return/#{number}" : "desk/#{kind}/#{number}")
+        point if point && @show.layout.source(point)
       end
 
       def yes_or_no(text)

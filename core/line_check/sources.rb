@@ -21,7 +21,7 @@ module Loomshuttle
         private
 
         def source(show, channel, sends, desk)
-          card = channel.stage.start_with?("card/")
+          card = channel.card_fed?
           position = desk.fetch("channel/#{channel.number}/position", channel.position)
           meter, at = position == "stage" ? ["desk", meter_of(show, channel)] : past_the_take(show, sends)
           Source.new(number: channel.number, name: channel.name, dye: channel.colour, stage: channel.stage, socket: show.layout.socket_of(channel.stage),

@@ -8,17 +8,27 @@ module Loomshuttle
       # One input channel: its number, its width in lanes (1 mono, 2 stereo) and its preamp's range.
       Strip = Value.define(:number, :width, :preamp)
       # A run of sources or outlets that is numbered together. present: how many there really are; names: how many the
-      # desk's patch can name; block: how many move together; id: "in", "a", "card", …; base: point without its number.
-      Family = Value.define(:id, :label, :base, :present, :names, :block)
+      # desk's patch can name; block: how many move together; id: "in", "a", "card", …; first: its first point.
+      Family = Value.define(:id, :label, :first, :present, :names, :block) do
+        # @param number [Integer] from 1
+        # @return [Point]
+        def point(number) = first.beside(number - 1)
+
+        # @return [Array<Point>] all that the patch can name
+        def points = (1..names).map { |number| point(number) }
+
+        # @return [Boolean] whether its sockets are the desk's own
+        def own? = first.device == "desk"
+      end
 
       attr_reader :id, :name, :rates, :taps, :strips, :ports, :buses, :matrices, :mains, :mix_outputs, :inlets, :outlets,
                   :card_label, :sends, :returns, :packet, :card_modes, :stage_block, :free_slots, :take_block, :flip, :personal_lanes
 
-      # stage_names: every point that a channel's stage source can name, present or not; return_points: "card/return/1" …;
-      # all_channel_points: base points of all channel lanes in order; mix_points: "desk/bus/1" .. "desk/main/r" ..
-      # "desk/matrix/1"; outlet_blocks: "a-2" => its points "link/a/down/9" .. "link/a/down/16"
-      # @return [Array<String>, Hash]
-      attr_reader :stage_names, :return_points, :all_channel_points, :mix_points, :outlet_blocks
+      # stage_points: every point that a channel's stage source can name, present or not; return_points: of the card;
+      # all_channel_points: base points of all channel lanes in order; mix_points: of buses, mains and matrices;
+      # outlet_blocks: "a-2" => lanes 9 to 16 down link A
+      # @return [Array<Point>, Hash{String=>Array<Point>}]
+      attr_reader :stage_points, :return_points, :all_channel_points, :mix_points, :outlet_blocks
 
       # @param data [Hash] the parsed JSON
       def initialize(data)
@@ -34,7 +44,7 @@ module Loomshuttle
         read_patching(data)
         @inlets = (local_inlets + port_inlets + [card_inlet]).freeze
         @outlets = (local_outlets + port_outlets).freeze
-        name_points
+        list_points
         @mix_outputs = data.fetch("mix_outputs") { local_outlets.sum(&:present) }
         check
         freeze
@@ -59,34 +69,37 @@ module Loomshuttle
       # @return [Strip, nil]
       def strip(number) = strips[number - 1]
 
-      # @return [Array<String>] points of the sockets it has itself
-      def input_sockets = inlets.select { |family| family.base.start_with?("desk/") }.flat_map { |family| (1..family.present).map { |n| "#{family.base}/#{n}" } }
+      # @return [Array<Point>] sockets it has itself
+      def input_sockets = inlets.select(&:own?).flat_map { |family| family.points.first(family.present) }
 
-      # Base points of a channel, one a lane: ["desk/ch/7"], or left and right of a stereo one.
-      def channel_points(number)
-        return ["desk/ch/#{number}"] if strip(number).width == 1
+      # @return [Array<Point>] base points of a channel, one a lane; left and right of a stereo one
+      def channel_points(number) = strip(number).width == 1 ? [Point.desk("ch", number)] : Point::SIDES.map { |side| Point.desk("ch", number, side) }
 
-        %w[l r].map { |side| "desk/ch/#{number}/#{side}" }
-      end
+      # @return [Array<Point>] base points that a card send can carry
+      def sendable_points = all_channel_points + mix_points
+
+      # @param list [:stage_points, :return_points, :sendable_points, :mix_points]
+      # @return [Set<Point>] one of its lists, to ask whether it has a point
+      def known(list) = memo(list) { public_send(list).to_set.freeze }
 
       # Taps that a base point offers: a mix has no preamp and no channel equaliser.
-      def taps_of(base) = base.start_with?("desk/ch/") ? taps : taps & %w[pre-fader post-fader]
+      def taps_of(base) = base.channel? ? taps : taps & %w[pre-fader post-fader]
 
       # @return [Integer] lanes the card carries each way in a mode
       def lanes_in(mode) = card_modes.fetch(mode)
 
       private
 
-      def name_points
-        @stage_names = inlets.flat_map { |family| (1..family.names).map { |n| "#{family.base}/#{n}".freeze } }.freeze
-        @return_points = (1..returns).map { |n| "card/return/#{n}".freeze }.freeze
+      def list_points
+        @stage_points = inlets.flat_map(&:points).freeze
+        @return_points = (1..returns).map { |lane| Point.card_return(lane) }.freeze
         @all_channel_points = strips.flat_map { |strip| channel_points(strip.number) }.freeze
-        @mix_points = ((1..buses).map { |n| "desk/bus/#{n}" } + mains.map { |side| "desk/main/#{side}" } + (1..matrices).map { |n| "desk/matrix/#{n}" }).freeze
+        @mix_points = ((1..buses).map { |n| Point.desk("bus", n) } + mains.map { |side| Point.main(side) } + (1..matrices).map { |n| Point.desk("matrix", n) }).freeze
         @outlet_blocks = outlets.flat_map { |family| blocks_of(family) }.to_h.freeze
       end
 
       def blocks_of(family)
-        (1..family.names).each_slice(family.block).with_index(1).map { |numbers, nth| ["#{family.id}-#{nth}", numbers.map { |n| "#{family.base}/#{n}" }] }
+        family.points.each_slice(family.block).with_index(1).map { |points, nth| ["#{family.id}-#{nth}", points] }
       end
 
       def read_strips(groups)
@@ -112,26 +125,26 @@ module Loomshuttle
 
       def local_inlets
         @data["inputs"].map do |group|
-          Family.new(id: group["prefix"], label: group["label"], base: "desk/#{group['prefix']}", present: group["count"],
+          Family.new(id: group["prefix"], label: group["label"], first: Point.desk(group["prefix"], 1), present: group["count"],
                      names: group.fetch("names", group["count"]), block: stage_block)
         end
       end
 
       def port_inlets
-        ports.map { |port| Family.new(id: port, label: port.upcase, base: "link/#{port}/up", present: 0, names: Aes50::LANES, block: stage_block) }
+        ports.map { |port| Family.new(id: port, label: port.upcase, first: Point.link(port, "up", 1), present: 0, names: Aes50::LANES, block: stage_block) }
       end
 
-      def card_inlet = Family.new(id: "card", label: "Card", base: "card/return", present: returns, names: returns, block: stage_block)
+      def card_inlet = Family.new(id: "card", label: "Card", first: Point.card_return(1), present: returns, names: returns, block: stage_block)
 
       def local_outlets
         @data["outputs"].map do |group|
-          Family.new(id: group["prefix"], label: group["label"], base: "desk/#{group['prefix']}", present: group["count"],
+          Family.new(id: group["prefix"], label: group["label"], first: Point.desk(group["prefix"], 1), present: group["count"],
                      names: group["count"], block: group.fetch("block", 1))
         end
       end
 
       def port_outlets
-        ports.map { |port| Family.new(id: port, label: port.upcase, base: "link/#{port}/down", present: 0, names: Aes50::LANES, block: @port_block) }
+        ports.map { |port| Family.new(id: port, label: port.upcase, first: Point.link(port, "down", 1), present: 0, names: Aes50::LANES, block: @port_block) }
       end
 
       # What a schema cannot say.

@@ -14,7 +14,7 @@ module Loomshuttle
         heard = show.channels.values.filter_map(&:stage).uniq
         fed = fed_lanes(show)
         show.profile.ports.to_h do |port|
-          [port, { up: way(show, show.layout.up, "link/#{port}/up/", heard), down: way(show, show.layout.down, "link/#{port}/down/", fed) }]
+          [port, { up: way(show, show.layout.up, port, heard), down: way(show, show.layout.down, port, fed) }]
         end
       end
 
@@ -22,8 +22,7 @@ module Loomshuttle
       def self.card(show)
         lanes = show.card_lanes
         sends = show.sends.values.select(&:source).map(&:lane)
-        returns = (show.tracks.values.flat_map(&:outputs) + show.channels.values.flat_map { |channel| [channel.take, channel.stage] }
-          .compact.grep(%r{\Acard/}).map { |point| point[/\d+\z/].to_i }).uniq
+        returns = (show.tracks.values.flat_map(&:outputs) + show.returns_heard).uniq
         { up: Way.new(used: sends.size, sockets: [lanes, show.profile.sends].min, lanes: show.profile.sends),
           down: Way.new(used: returns.size, sockets: [lanes, show.profile.returns].min, lanes: show.profile.returns) }
       end
@@ -31,8 +30,8 @@ module Loomshuttle
       class << self
         private
 
-        def way(show, lanes, prefix, used)
-          mine = lanes.keys.select { |point| point.start_with?(prefix) }
+        def way(show, lanes, port, used)
+          mine = lanes.keys.select { |point| point.letter == port }
           Way.new(used: (mine & used).size, sockets: mine.size, lanes: show.layout.link_lanes)
         end
 

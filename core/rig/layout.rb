@@ -6,7 +6,17 @@ module Loomshuttle
     # can hear, and how full every link is. Derived from the desk, the boxes and the rate; never stored.
     class Layout
       # A box as it hangs on a link. up and down: ranges of the link's lanes that its sockets take.
-      Hung = Value.define(:id, :box, :port, :place, :up, :down)
+      Hung = Value.define(:letter, :box, :port, :place, :up, :down) do
+        # @return [String] what clocks, findings and screens call it: "box-a"
+        def id = "box-#{letter}"
+
+        # @return [String] what people call it
+        def title = "Box #{letter.upcase}"
+
+        # @param kind ["in", "out"]
+        # @return [Point] a socket
+        def socket(kind, number) = Point.box(letter, kind, number)
+      end
       # A stage source. socket: the physical socket behind it; missing: why there is none, or nil; mark: its short name.
       Source = Value.define(:point, :socket, :missing, :mark)
 
@@ -21,7 +31,7 @@ module Loomshuttle
         @rate = rate
         @link_lanes = Aes50.lanes(rate)
         @hung = boxes.values.select { |plan| plan.profile && desk.ports.include?(plan.port) }.map { |plan| hang(plan, catalog) }
-          .sort_by { |one| [one.port, one.place, one.id] }.freeze
+          .sort_by { |one| [one.port, one.place, one.letter] }.freeze
         @up = lanes(:up, "in").freeze
         @down = lanes(:down, "out").freeze
         @sources = list_sources.to_h { |source| [source.point, source] }.freeze
@@ -32,10 +42,10 @@ module Loomshuttle
       # @return [Array<Hung>] boxes of a port in the order of their chain
       def chain(port) = hung.select { |one| one.port == port }
 
-      # @return [Hash{String=>Array<String>}] link lane => sockets that feed it (more than one where offsets overlap)
+      # @return [Hash{Point=>Array<Point>}] link lane => sockets that feed it (more than one where offsets overlap)
       attr_reader :up
 
-      # @return [Hash{String=>Array<String>}] link lane => sockets that it comes out of
+      # @return [Hash{Point=>Array<Point>}] link lane => sockets that it comes out of
       attr_reader :down
 
       # @return [Array<Source>] all that a channel's stage source can name
@@ -47,7 +57,7 @@ module Loomshuttle
       # @return [Source, nil]
       def source(point) = @sources[point]
 
-      # @return [String] the socket behind a source, or the source itself where there is none
+      # @return [Point] the socket behind a source, or the source itself where there is none
       def socket_of(point) = @sources[point]&.socket || point
 
       # @return [String] a point in words; behind a link its socket and the lane that brings it: "Box A in 1 (link A, lane 1)"
@@ -56,11 +66,11 @@ module Loomshuttle
         socket == point ? Label.for(point) : "#{Label.for(socket)} (#{Label.for(point).sub('Link', 'link')})"
       end
 
-      # @return [Array<String>] sockets that an outlet (a local socket or a lane of a link) comes out of
-      def sockets_of_outlet(point) = point.start_with?("link/") ? down.fetch(point, []) : [point]
+      # @return [Array<Point>] sockets that an outlet (a local socket or a lane of a link) comes out of
+      def sockets_of_outlet(point) = point.link? ? down.fetch(point, []) : [point]
 
-      # @return [Array<String>] points of all physical input sockets
-      def sockets = hung.flat_map { |one| (1..one.box.inputs).map { |n| "#{one.id}/in/#{n}" } } + desk.input_sockets
+      # @return [Array<Point>] all physical input sockets
+      def sockets = hung.flat_map { |one| (1..one.box.inputs).map { |number| one.socket("in", number) } } + desk.input_sockets
 
       # Two layouts of the same devices are the same, so that shows compare by their settings.
       def ==(other) = other.is_a?(Layout) && [desk.id, hung, rate] == [other.desk.id, other.hung, other.rate]
@@ -71,26 +81,26 @@ module Loomshuttle
 
       def hang(plan, catalog)
         box = catalog.fetch("box", plan.profile)
-        Hung.new(id: "box-#{plan.letter}", box: box, port: plan.port, place: plan.place,
+        Hung.new(letter: plan.letter, box: box, port: plan.port, place: plan.place,
                  up: (plan.input_offset + 1)..(plan.input_offset + box.inputs), down: (plan.output_offset + 1)..(plan.output_offset + box.outputs))
       end
 
       def lanes(way, kind)
         hung.each_with_object({}) do |one, found|
           one[way].each_with_index do |lane, at|
-            (found["link/#{one.port}/#{way}/#{lane}"] ||= []) << "#{one.id}/#{kind}/#{at + 1}" if lane <= link_lanes
+            (found[Point.link(one.port, way, lane)] ||= []) << one.socket(kind, at + 1) if lane <= link_lanes
           end
         end
       end
 
       # Boxes first: on a desk with links the stage hangs there.
       def list_sources
-        families = desk.inlets.sort_by.with_index { |family, at| [family.base.start_with?("link/") ? 0 : 1, at] }
+        families = desk.inlets.sort_by.with_index { |family, at| [family.first.link? ? 0 : 1, at] }
         families.flat_map { |family| (1..family.names).map { |n| look_up(family, n) } }
       end
 
       def look_up(family, number)
-        point = "#{family.base}/#{number}"
+        point = family.point(number)
         return Source.new(point: point, socket: point, missing: nil, mark: Label.short(point)) if number <= family.present
 
         socket = @up[point]&.first
@@ -98,7 +108,7 @@ module Loomshuttle
       end
 
       def why(family, number)
-        return "#{desk.name} has #{family.present} sockets #{family.label}, not #{number}" unless family.base.start_with?("link/")
+        return "#{desk.name} has #{family.present} sockets #{family.label}, not #{number}" unless family.first.link?
         return "link #{family.label} carries #{link_lanes} lanes at #{rate / 1000.0} kHz" if number > link_lanes
 
         chain(family.id).empty? ? "no box hangs on port #{family.label}" : "no box on port #{family.label} reaches lane #{number}"

@@ -29,7 +29,7 @@ module Loomshuttle
         @show = show
         @field = field
         @size = field == :stage ? show.profile.stage_block : show.profile.take_block
-        @known = (field == :stage ? show.profile.stage_names : show.profile.return_points).to_h { |point| [point, true] }
+        @known = show.profile.known(field == :stage ? :stage_points : :return_points)
       end
 
       # @return [Array<Array<Integer>>] channel numbers of each block; empty for a desk that patches singly
@@ -44,20 +44,18 @@ module Loomshuttle
         Derived.new(first: first, free: free)
       end
 
-      # @return [String, nil] what the channel at a place of a block hears when the block starts from a source
+      # @param first [Rig::Point, nil]
+      # @return [Rig::Point, nil] what the channel at a place of a block hears when the block starts from a source
       def run(first, at)
-        return nil unless first
-
-        point = first.sub(/\d+\z/) { |number| (number.to_i + at).to_s }
-        @known[point] ? point : nil
+        point = first&.beside(at)
+        @known.include?(point) ? point : nil
       end
 
-      # @return [String, nil] the source that a block must start from for its member to hear this one; nil where none does
+      # @param point [Rig::Point, nil]
+      # @return [Rig::Point, nil] the source that a block must start from for its member to hear this one; nil where none does
       def base(point, at)
-        return nil unless point
-
-        number = point[/\d+\z/].to_i - at
-        number.positive? && (number % @size) == 1 % @size ? point.sub(/\d+\z/, number.to_s) : nil
+        first = point&.beside(-at)
+        first && (first.number % @size) == 1 % @size ? first : nil
       end
 
       private

@@ -2,10 +2,10 @@
 
 module Loomshuttle
   module Settings
-    # What leaves on one lane of the card towards the computer: the base point of a channel, bus or main
-    # ("desk/ch/7", "desk/main/l") or nil, and the tap where it is taken; nil: the show's default tap.
+    # What leaves on one lane of the card towards the computer: the base point of a channel, bus or main, or nil, and the tap
+    # where it is taken; nil: the show's default tap.
     CardSend = declare("send", :sends, :desk, key: :lane, keys: ->(desk) { 1..desk.sends }, words: ->(_, key) { "Card send #{key}" }) do
-      source = Kinds.point { |at| at.show.profile.all_channel_points + at.show.profile.mix_points }.also do |base, at|
+      source = Kinds.point { |at| at.show.profile.known(:sendable_points) }.also do |base, at|
         taps = at.show.profile.taps_of(base)
         next base if at.item.tap.nil? || taps.include?(at.item.tap)
 

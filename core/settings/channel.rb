@@ -3,9 +3,9 @@
 module Loomshuttle
   module Settings
     # What the engineer sets of one input channel.
-    #   stage     source it hears on stage ("desk/in/7", "link/a/up/17", "card/return/31"), or nil; a stereo channel
+    #   stage     Rig::Point that it hears on stage (a socket of the desk, a lane of a link, a card return), or nil; a stereo channel
     #             hears it and its neighbour
-    #   take      card return it hears on take ("card/return/7"), or nil; likewise
+    #   take      card return that it hears on take, or nil; likewise
     #   position  "stage" or "take"
     #   gain      preamp gain in dB        phantom  48 V at its socket
     #   colour    one of DYES              mic, stand  words for the stage
@@ -17,8 +17,8 @@ module Loomshuttle
       setting :name, Kinds.text(NAME), blank: "", part: "names", desk: "strip/%s/label"
       setting :short, Kinds.text(SHORT), blank: "", words: "short name", part: "names", desk: "strip/%s/label/short"
       setting :colour, Kinds.one_of(*DYES), blank: "iron", words: "dye", part: "names", desk: "strip/%s/dye"
-      setting :stage, ChannelKinds.source(&:stage_names), blank: nil, words: "hears on stage", part: "inputs", capture: :way
-      setting :take, ChannelKinds.source(&:return_points), blank: nil, words: "hears on take", part: "returns"
+      setting :stage, ChannelKinds.source(:stage_points), blank: nil, words: "hears on stage", part: "inputs", capture: :way
+      setting :take, ChannelKinds.source(:return_points), blank: nil, words: "hears on take", part: "returns"
       setting :position, Kinds.one_of(*POSITIONS), blank: "stage", words: "is on", part: "returns", capture: :to_take
       setting :gain, ChannelKinds.gain, blank: ->(desk, number) { [desk.strip(number).preamp.min_db, 0].max }, words: "preamp gain", unit: "dB", part: "inputs",
                                         desk: "strip/%s/gain"
@@ -33,6 +33,12 @@ module Loomshuttle
     class Channel
       # @return [String] the name, or its number where it has none
       def title = name.empty? ? "Channel #{number}" : name
+
+      # @return [Rig::Point] of a mono channel; others have two, as the desk's profile says
+      def point = Rig::Point.desk("ch", number)
+
+      # @return [Boolean] whether it hears the computer on stage: it has no preamp to go through
+      def card_fed? = !stage.nil? && stage.card?
 
       # @return [Boolean] whether anything is planned for it
       def used? = !name.empty? || !stage.nil? || !take.nil?

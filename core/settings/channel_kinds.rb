@@ -6,13 +6,11 @@ module Loomshuttle
     module ChannelKinds
       class << self
         # A stereo channel takes an odd lane and its neighbour.
-        # @yieldparam profile [Rig::Desk]
-        # @yieldreturn [Array<String>] what can be heard
-        def source
-          Kinds.point { |at| yield(at.show.profile) }.also do |point, at|
-            number = point[/\d+\z/].to_i
-            mono = at.show.profile.strip(at.key).width == 1
-            next point if mono || (number.odd? && yield(at.show.profile).include?(point.sub(/\d+\z/, (number + 1).to_s)))
+        # @param list [Symbol] of the desk: what can be heard
+        def source(list)
+          Kinds.point { |at| at.show.profile.known(list) }.also do |point, at|
+            desk = at.show.profile
+            next point if desk.strip(at.key).width == 1 || (point.number.odd? && desk.known(list).include?(point.beside(1)))
 
             Kinds.refuse("channel #{at.key} is stereo and needs an odd lane with its neighbour, not #{Rig::Label.for(point)}")
           end.or_none

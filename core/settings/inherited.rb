@@ -28,7 +28,7 @@ module Loomshuttle
           return names.first if names.size == 1
           return common(names) if names.size == 2
 
-          mixes = sources(show, track).map { |source| source[%r{\Adesk/(main|bus|matrix)}, 1] }.compact.uniq
+          mixes = sources(show, track).select(&:mix?).map(&:kind).uniq
           mixes == ["main"] ? "Main mix" : sources(show, track).first&.then { |source| show.label(source) }
         end
 

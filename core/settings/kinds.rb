@@ -34,10 +34,12 @@ module Loomshuttle
         ValueKind.new({ "type" => type, "enum" => among }.compact, sort: sort) { |value, at| member(value, yield(at)) }
       end
 
-      # A base point or source of the rig.
+      # A base point or source of the rig, by its name.
       # @yieldparam at [Path]
-      # @yieldreturn [Array<String>]
-      def point(&) = one_known(sort: :point, &)
+      # @yieldreturn [Set<Rig::Point>]
+      def point
+        ValueKind.new({ "type" => "string" }, sort: :point) { |value, at| known_point(value, yield(at)) }
+      end
 
       # @param range [Range]
       def whole(range)
@@ -84,6 +86,11 @@ module Loomshuttle
 
       # @raise [Refusal]
       def refuse(why) = raise(Refusal, why)
+
+      def known_point(value, known)
+        point = Rig::Point.read(value)
+        known.include?(point) ? point : member(value, known.map(&:name))
+      end
 
       def member(value, known)
         return value if known.include?(value)

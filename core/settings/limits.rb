@@ -31,7 +31,7 @@ module Loomshuttle
         def runs(show, field)
           blocks, derived = Blocks.new(show, field), Blocks.derive(show, field)
           blocks.members.each.with_index(1).with_object({}) do |(numbers, block), found|
-            numbers.each_with_index { |number, at| found["channel/#{number}/#{field}"] = blocks.run(derived.first[block], at) if derived.free.key?(number) }
+            numbers.each_with_index { |number, at| found["channel/#{number}/#{field}"] = blocks.run(derived.first[block], at)&.name if derived.free.key?(number) }
           end
         end
 

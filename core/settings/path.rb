@@ -34,7 +34,7 @@ module Loomshuttle
       def order? = setting.nil?
 
       # @return [Object] the setting's value
-      def value = order? ? show.group(collection).keys : item[setting.field]
+      def value = order? ? show.group(collection).keys : setting.plain(item)
 
       # @return [Object] what of a value is kept, frozen
       # @raise [Invalid] naming the setting in words, with its path as where

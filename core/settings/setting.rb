@@ -15,6 +15,10 @@ module Loomshuttle
       # @param desk [Rig::Desk]   @param key [Integer, String, nil] of the item
       # @return [Object] its value while nobody has set it
       def blank_for(desk, key) = blank.is_a?(Proc) ? blank.call(desk, key) : blank
+
+      # @param item [Object] of its collection
+      # @return [Object] its JSON value there
+      def plain(item) = kind.plain(item[field])
     end
   end
 end

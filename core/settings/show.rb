@@ -2,8 +2,6 @@
 
 module Loomshuttle
   module Settings
-    CHANNEL_POINT = "desk/ch/"
-
     # One engagement as a frozen value: words about it, the profiles at hand, and every setting. A setting has a path
     # ("rig/desk", "box/a/port", "channel/7/stage", "send/3/tap", "track/1/inputs"); all edits, stores and comparisons
     # speak in these paths. `groups` holds the items of each collection by its group (:channels => { 1 => Channel }, :rig => RigPlan).
@@ -49,7 +47,7 @@ module Loomshuttle
         return items.keys unless setting
 
         item = collection.one? ? items : items[key]
-        item ? item[setting.field] : yield
+        item ? setting.plain(item) : yield
       end
 
       # @return [Boolean] whether the show has a setting
@@ -78,7 +76,7 @@ module Loomshuttle
           items = group(collection)
           yield collection.order, items.keys, [] if collection.list?
           collection.each_item(items) do |key, item|
-            collection.settings.each_value { |setting| yield collection.path(key, setting.field), item[setting.field], setting.blank_for(profile, key) }
+            collection.settings.each_value { |setting| yield collection.path(key, setting.field), setting.plain(item), setting.blank_for(profile, key) }
           end
         end
       end
@@ -98,8 +96,12 @@ module Loomshuttle
       # @return [Integer] lanes the card carries each way in the mode that is set
       def card_lanes = profile.lanes_in(setup.card_mode)
 
-      # @return [Channel, nil] the channel that owns a base point such as "desk/ch/17/l"
-      def channel_at(base) = base&.start_with?(CHANNEL_POINT) ? channels[base[CHANNEL_POINT.size..].to_i] : nil
+      # @param point [Rig::Point, nil]
+      # @return [Channel, nil] the channel that owns it
+      def channel_at(point) = point&.channel? ? channels[point.number] : nil
+
+      # @return [Array<Integer>] card returns that channels hear, on take or as their stage; a stereo one's first
+      def returns_heard = channels.values.flat_map { |channel| [channel.take, channel.stage] }.compact.select(&:card?).map(&:number)
 
       # @return [Integer] samples a second
       def rate = rig.rate
@@ -114,11 +116,11 @@ module Loomshuttle
         taps.include?("post-fader") ? "post-fader" : taps.first
       end
 
-      # @return [String, nil] the point that a send takes, e.g. "desk/ch/7@preamp"
-      def point_of(send) = send.source && "#{send.source}@#{tap_of(send)}"
+      # @return [Rig::Point, nil] what a send takes, with its tap
+      def point_of(send) = send.source&.at(tap_of(send))
 
       # @param number [Integer] of an output of the desk
-      # @return [Array<String>] sockets where it comes out
+      # @return [Array<Rig::Point>] sockets where it comes out
       def sockets_of_output(number)
         outlets.values.select(&:first).flat_map do |outlet|
           point = profile.outlet_blocks.fetch(outlet.block)[number - outlet.first] if number >= outlet.first
@@ -134,8 +136,7 @@ module Loomshuttle
 
       # @return [String] words for a base point or socket, with the name it was given
       def label(point)
-        bus = %r{\Adesk/bus/(\d+)\z}.match(point.to_s)
-        name = bus ? buses[bus[1].to_i].name : channel_at(point)&.name
+        name = point.mix? && point.kind == "bus" && !point.tap ? buses[point.number]&.name : channel_at(point)&.name
         [Rig::Label.for(point), name].compact.reject(&:empty?).join(" ")
       end
 

@@ -83,7 +83,7 @@ module Loomshuttle
           case sort
           when :tap then Rig::Label::TAPS.fetch(value, value)
           when :device then show.catalog.all.find { |profile| profile.id == value }&.name || value
-          when :point then show.layout.words(value)
+          when :point then Rig::Point.read(value)&.then { |point| show.layout.words(point) } || value
           else value
           end
         end

@@ -30,13 +30,9 @@ module Loomshuttle
       # @return [Boolean] whether nothing is planned for it
       def free? = !used? && !armed && name.empty?
 
-      # @param direction ["in", "out"]
-      # @return [Array<String>] its points, one a lane
-      def points(direction)
-        return ["track/#{number}/#{direction}"] unless stereo
-
-        %w[l r].map { |side| "track/#{number}/#{direction}/#{side}" }
-      end
+      # @param way ["in", "out"]
+      # @return [Array<Rig::Point>] its points, one a lane
+      def points(way) = stereo ? Rig::Point::SIDES.map { |side| Rig::Point.track(number, way, side) } : [Rig::Point.track(number, way)]
     end
   end
 end

@@ -23,6 +23,10 @@ module Loomshuttle
       # @raise [Refusal]
       def keep(value, at) = @rule.call(value, at).freeze
 
+      # @param value [Object] that was kept
+      # @return [Object] as people and files write it: JSON, a point by its name
+      def plain(value) = sort == :point ? value&.name : value
+
       # @return [ValueKind] that takes nothing as well
       def or_none
         ValueKind.new(schema.except("enum").merge("type" => [*schema.fetch("type"), "null"]), sort: sort) { |value, at| value.nil? ? nil : keep(value, at) }

@@ -36,9 +36,9 @@ module Loomshuttle
         @layout.hung.each do |hung|
           { hung.up => %w[in up input_offset], hung.down => %w[out down output_offset] }.each do |lanes, (kind, way, offset)|
             lanes.each.with_index(1) do |lane, number|
-              ends = ["#{hung.id}/#{kind}/#{number}", "link/#{hung.port}/#{way}/#{lane}"]
+              ends = [hung.socket(kind, number), Rig::Point.link(hung.port, way, lane)]
               ends.reverse! if way == "down"
-              join(*ends, kind: :rig, delay: hung.box.delay, setting: "box/#{hung.id.delete_prefix('box-')}/#{offset}", live: lane <= @layout.link_lanes)
+              join(*ends, kind: :rig, delay: hung.box.delay, setting: "box/#{hung.letter}/#{offset}", live: lane <= @layout.link_lanes)
             end
           end
         end
@@ -54,31 +54,27 @@ module Loomshuttle
       # A source that comes in over the card has no preamp to go through.
       def join_stage(channel, base, side)
         path = "channel/#{channel.number}"
-        source = channel.stage && neighbour(channel.stage, side)
+        source = channel.stage&.beside(side)
         on_stage = channel.position == "stage"
-        if source&.start_with?("card/")
-          number = source[/\d+\z/].to_i
-          join(source, "#{base}@channel-in", kind: :patch, setting: "#{path}/stage", live: on_stage && number <= @show.card_lanes)
-        elsif source
-          join(source, "#{base}@preamp", kind: :patch, level: @slots.place(:preamp, channel.number), setting: "#{path}/stage", live: source_live?(source))
-        end
-        join("#{base}@preamp", "#{base}@channel-in", kind: :desk, setting: "#{path}/position", live: on_stage) unless source&.start_with?("card/")
+        return join(source, base.at("channel-in"), kind: :patch, setting: "#{path}/stage", live: on_stage && carried?(source.number)) if channel.card_fed?
+
+        join(source, base.at("preamp"), kind: :patch, level: @slots.place(:preamp, channel.number), setting: "#{path}/stage", live: source_live?(source)) if source
+        join(base.at("preamp"), base.at("channel-in"), kind: :desk, setting: "#{path}/position", live: on_stage)
       end
 
       def source_live?(source) = !@layout.source(source)&.missing
 
-      def join_take(channel, base, side)
-        return unless channel.take
+      # Whether the card has that lane in its mode.
+      def carried?(lane) = lane <= @show.card_lanes
 
-        number = channel.take[/\d+\z/].to_i + side
-        join("card/return/#{number}", "#{base}@channel-in", kind: :patch, setting: "channel/#{channel.number}/take",
-                                                            live: channel.position == "take" && number <= @show.card_lanes)
+      def join_take(channel, base, side)
+        source = channel.take&.beside(side) or return
+        join(source, base.at("channel-in"), kind: :patch, setting: "channel/#{channel.number}/take", live: channel.position == "take" && carried?(source.number))
       end
 
       def join_send(send)
         point = @show.point_of(send) or return
-        join(point, "card/send/#{send.lane}", kind: :patch, delay: @profile.packet, setting: "send/#{send.lane}/source",
-                                              live: send.lane <= @show.card_lanes)
+        join(point, Rig::Point.card_send(send.lane), kind: :patch, delay: @profile.packet, setting: "send/#{send.lane}/source", live: carried?(send.lane))
       end
 
       def join_track(track)
@@ -86,29 +82,29 @@ module Loomshuttle
         path = "track/#{track.number}"
         ins, outs = track.points("in"), track.points("out")
         track.inputs.zip(ins) do |lane, point|
-          join("card/send/#{lane}", point, kind: :patch, delay: buffer, setting: "#{path}/inputs", live: lane <= @show.card_lanes)
+          join(Rig::Point.card_send(lane), point, kind: :patch, delay: buffer, setting: "#{path}/inputs", live: carried?(lane))
         end
         ins.zip(outs) { |from, to| join(from, to, kind: :file, live: false) }
         track.outputs.zip(outs) do |lane, point|
-          join(point, "card/return/#{lane}", kind: :patch, delay: buffer, setting: "#{path}/outputs", live: lane <= @show.card_lanes)
+          join(point, Rig::Point.card_return(lane), kind: :patch, delay: buffer, setting: "#{path}/outputs", live: carried?(lane))
         end
       end
 
       # What the recorder mixes of a take, beside the tracks' own outputs: a mono track goes to both sides, 3 dB lower.
       def join_own_mix
-        @show.setup.own_mix.zip(%w[l r]) do |lane, side|
-          @show.tracks.each_value { |track| join_own_side(track, side) if track.used? }
-          join("recorder/mix/#{side}", "card/return/#{lane}", kind: :patch, delay: @show.setup.buffer, setting: "setup/own_mix", live: lane <= @show.card_lanes)
+        @show.setup.own_mix.zip(Rig::Point::SIDES.map { |side| Rig::Point.own_mix(side) }) do |lane, mix|
+          @show.tracks.each_value { |track| join_own_side(track, mix) if track.used? }
+          join(mix, Rig::Point.card_return(lane), kind: :patch, delay: @show.setup.buffer, setting: "setup/own_mix", live: carried?(lane))
         end
       end
 
-      def join_own_side(track, side)
-        point = track.points("out")[track.stereo && side == "r" ? 1 : 0]
-        join(point, "recorder/mix/#{side}", kind: :mix, gain_db: track.stereo ? 0 : Levels::CENTRE_DB)
+      def join_own_side(track, mix)
+        point = track.points("out")[track.stereo && mix.right? ? 1 : 0]
+        join(point, mix, kind: :mix, gain_db: track.stereo ? 0 : Levels::CENTRE_DB)
       end
 
       def join_output(output)
-        join(output.point, "desk/output/#{output.number}", kind: :patch, setting: "output/#{output.number}/source") if output.source
+        join(output.point, Rig::Point.desk("output", output.number), kind: :patch, setting: "output/#{output.number}/source") if output.source
       end
 
       def join_outlet(outlet)
@@ -116,11 +112,9 @@ module Loomshuttle
 
         @profile.outlet_blocks.fetch(outlet.block).each_with_index do |point, at|
           number = outlet.first + at
-          join("desk/output/#{number}", point, kind: :patch, setting: "outlet/#{outlet.block}/first") if @show.outputs[number]&.source
+          join(Rig::Point.desk("output", number), point, kind: :patch, setting: "outlet/#{outlet.block}/first") if @show.outputs[number]&.source
         end
       end
-
-      def neighbour(point, side) = side.zero? ? point : point.sub(/\d+\z/) { |number| (number.to_i + side).to_s }
     end
   end
 end

@@ -18,7 +18,7 @@ module Loomshuttle
       # @return [Array<Join>]
       def joins
         strips = @desk.strips.flat_map { |strip| @desk.channel_points(strip.number).flat_map { |base| strip(base, strip.number) + mixes(base, strip.number) } }
-        strips + matrices + @desk.mix_points.map { |base| join("#{base}@pre-fader", "#{base}@post-fader", level: [:master, base]) }
+        strips + matrices + @desk.mix_points.map { |base| join(base.at("pre-fader"), base.at("post-fader"), level: [:master, base]) }
       end
 
       private
@@ -28,19 +28,20 @@ module Loomshuttle
       end
 
       def strip(base, number)
-        [join("#{base}@channel-in", "#{base}@pre-eq"), join("#{base}@pre-eq", "#{base}@post-eq", level: [:equaliser, number]),
-         join("#{base}@post-eq", "#{base}@pre-fader"), join("#{base}@pre-fader", "#{base}@post-fader", level: [:fader, number])]
+        [join(base.at("channel-in"), base.at("pre-eq")), join(base.at("pre-eq"), base.at("post-eq"), level: [:equaliser, number]),
+         join(base.at("post-eq"), base.at("pre-fader")), join(base.at("pre-fader"), base.at("post-fader"), level: [:fader, number])]
       end
 
       def mixes(base, number)
-        (1..@desk.buses).map { |bus| join("#{base}@pre-fader", "desk/bus/#{bus}@pre-fader", kind: :mix, level: [:send, number, bus]) } +
-          @desk.mains.map { |side| join("#{base}@post-fader", "desk/main/#{side}@pre-fader", kind: :mix, level: [:pan, base, side]) }
+        (1..@desk.buses).map { |bus| join(base.at("pre-fader"), Rig::Point.desk("bus", bus).at("pre-fader"), kind: :mix, level: [:send, number, bus]) } +
+          @desk.mains.map { |side| join(base.at("post-fader"), Rig::Point.main(side).at("pre-fader"), kind: :mix, level: [:pan, base, side]) }
       end
 
       # Matrices carry the main mix, as they do before anybody sets them otherwise.
       def matrices
         (1..@desk.matrices).flat_map do |number|
-          @desk.mains.map { |side| join("desk/main/#{side}@post-fader", "desk/matrix/#{number}@pre-fader", kind: :mix, level: [:matrix, number, side]) }
+          matrix = Rig::Point.desk("matrix", number).at("pre-fader")
+          @desk.mains.map { |side| join(Rig::Point.main(side).at("post-fader"), matrix, kind: :mix, level: [:matrix, number, side]) }
         end
       end
     end

@@ -25,7 +25,7 @@ module Loomshuttle
       # @return [Array<Join>] joins that arrive at a point
       def into(point) = both(@into[point], @fixed&.into(point))
 
-      # @return [Array<String>]
+      # @return [Array<Rig::Point>]
       def points = (@from.keys + @into.keys + (@fixed&.points || NONE)).uniq
 
       private

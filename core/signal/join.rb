@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Signal
-    # One step of a signal from a point to the next.
+    # One step of a signal from a point to the next; from and to are Rig::Points.
     #   gain_db  level change in dB that comes with the structure; where a level decides it, 0
     #   level    place of that level (LevelSlots), or nil; Levels says how loud it is
     #   delay    samples

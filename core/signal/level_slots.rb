@@ -4,8 +4,8 @@ module Loomshuttle
   module Signal
     # The levels that a kind of desk has, each with its place in an array. They are named by what they are:
     #   [:preamp, 7]            a channel's preamp        [:equaliser, 7], [:fader, 7]   of a channel
-    #   [:send, 7, 3]           channel 7 to bus 3        [:pan, "desk/ch/17/l", "r"]    a channel's lane to a side of the main
-    #   [:matrix, 2, "l"]       the main's left into matrix 2     [:master, "desk/bus/3"]   a mix's own fader
+    #   [:send, 7, 3]           channel 7 to bus 3        [:pan, base, "r"]       a channel's lane to a side of the main
+    #   [:matrix, 2, "l"]       the main's left into matrix 2     [:master, base]           a mix's own fader
     # The same for every show on the desk, so it is made once for a profile and shared.
     class LevelSlots
       # @param desk [Rig::Desk]

@@ -43,9 +43,9 @@ module Loomshuttle
       # A lane in the middle goes to both sides; those of a stereo channel each to its own.
       def self.pan(base, side)
         return OFF if side == "c"
-        return CENTRE_DB unless base.match?(%r{/[lr]\z})
+        return CENTRE_DB unless base.side
 
-        base.end_with?("/#{side}") ? 0 : OFF
+        base.side == side ? 0 : OFF
       end
       private_class_method :flat, :pan
 

@@ -7,8 +7,8 @@ module Loomshuttle
     module Reach
       # @param graph [Graph]
       # @param levels [Levels] that know every live join on the way; what nobody knows carries nothing
-      # @param source [String] point where the signal enters with amplitude 1
-      # @return [Hash{String=>Float}] point => amplitude; points that nothing reaches are not in it
+      # @param source [Rig::Point] where the signal enters with amplitude 1
+      # @return [Hash{Rig::Point=>Float}] point => amplitude; points that nothing reaches are not in it
       def self.amplitudes(graph, levels, source)
         found = Hash.new(0.0).merge(source => 1.0)
         order(graph, source).each do |point|

@@ -7,7 +7,7 @@ module Loomshuttle
     class Sheet
       RAILS = %w[socket channel send track return].freeze
 
-      # id is "rail/number" (and side); number is what edits and choices of the port take.
+      # id is its Rig::Point; number is what edits and choices of the port take.
       # missing: why the rig lacks it, or nil; block: bracket that it stands in, or nil.
       Port = Value.define(:id, :rail, :row, :number, :mark, :name, :note, :dye, :free, :missing, :block, :strands)
       Thread = Value.define(:from, :to, :dye, :straight, :strands)
@@ -49,7 +49,7 @@ module Loomshuttle
 
       # Sources that are there, and those that a channel names although they are not; the card's only where one is used.
       def shown_sources
-        @show.layout.sources.select { |source| @by_port.key?(source.point) || !(source.missing || source.point.start_with?("card/")) }
+        @show.layout.sources.select { |source| @by_port.key?(source.point) || !(source.missing || source.point.card?) }
       end
 
       def socket_ports
@@ -61,7 +61,7 @@ module Loomshuttle
 
       def socket_note(source, channel)
         return "missing" if source.missing
-        return "" if channel.nil? || source.point.start_with?("card/")
+        return "" if channel.nil? || source.point.card?
 
         gain = "#{'+' unless channel.gain.negative?}#{channel.gain} dB".tr("-", "−")
         channel.phantom ? "#{gain} 48V" : gain
@@ -83,8 +83,8 @@ module Loomshuttle
 
       def send_ports
         @show.sends.values.map do |send|
-          mix = send.source && !send.source.start_with?(Settings::CHANNEL_POINT) ? Rig::Label.for(send.source) : ""
-          port("send", send.lane - 1, "card/send/#{send.lane}", send.lane, send.lane.to_s, name: mix, note: send.source ? Rig::Label::TAPS.fetch(@show.tap_of(send)) : "")
+          mix = send.source&.mix? ? Rig::Label.for(send.source) : ""
+          port("send", send.lane - 1, Rig::Point.card_send(send.lane), send.lane, send.lane.to_s, name: mix, note: send.source ? Rig::Label::TAPS.fetch(@show.tap_of(send)) : "")
         end
       end
 
@@ -92,9 +92,8 @@ module Loomshuttle
         lanes = shown_tracks.flat_map { |track| track.points("in").map { |point| [track, point] } }
         last_used = lanes.rindex { |track, _| track.used? || !track.name.empty? } || 0
         lanes.first([@profile.sends, last_used + 1].max).map.with_index do |(track, point), row|
-          side = (point.end_with?("l") ? "L" : "R") if track.stereo
-          port("track", row, point, track.number, "#{track.number}#{side}", name: track.used? ? @show.title_of(track) : track.name,
-                                                                            dye: track.used? ? @show.dye_of(track) : nil, note: track.armed ? "armed" : "")
+          port("track", row, point, track.number, "#{track.number}#{point.side&.upcase}", name: track.used? ? @show.title_of(track) : track.name,
+                                                                                          dye: track.used? ? @show.dye_of(track) : nil, note: track.armed ? "armed" : "")
         end
       end
 
@@ -107,7 +106,7 @@ module Loomshuttle
       def return_ports
         heard = hearing
         (1..@profile.returns).map do |lane|
-          port("return", lane - 1, "card/return/#{lane}", lane, lane.to_s, note: heard.key?(lane) ? "↩ #{heard[lane].join(', ')}" : "")
+          port("return", lane - 1, Rig::Point.card_return(lane), lane, lane.to_s, note: heard.key?(lane) ? "↩ #{heard[lane].join(', ')}" : "")
         end
       end
 
@@ -115,7 +114,7 @@ module Loomshuttle
       def hearing
         SheetMarks.of(@profile).each_with_object({}) do |mark, found|
           take = @show.channels[mark.number].take or next
-          (found[take[/\d+\z/].to_i + mark.side] ||= []) << mark.words
+          (found[take.number + mark.side] ||= []) << mark.words
         end
       end
 

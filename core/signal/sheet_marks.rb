@@ -15,7 +15,7 @@ module Loomshuttle
       def self.marks(desk, number)
         block = desk.stage_block == 1 ? nil : ((number - 1) / desk.stage_block) + 1
         desk.channel_points(number).map.with_index do |base, side|
-          letter = base[%r{/([lr])\z}, 1]&.upcase
+          letter = base.side&.upcase
           Mark.new(base: base, number: number, side: side, text: "#{number}#{letter}", words: ["ch", number, letter].compact.join(" "), block: block)
         end
       end

@@ -4,10 +4,9 @@ module Loomshuttle
   module Signal
     # Which port of each rail a strand runs through.
     module SheetWay
-      # @return [Array<String, nil>] port ids in the order of Sheet::RAILS; nil where the strand has none
+      # @return [Array<Rig::Point, nil>] port ids in the order of Sheet::RAILS; nil where the strand has none
       def self.ports(show, strand)
-        [source(show, strand), channel(strand), strand.send && "card/send/#{strand.send}", track(show, strand),
-         strand.return && "card/return/#{strand.return}"]
+        [source(show, strand), channel(strand), strand.send_point, track(show, strand), strand.return_point]
       end
 
       # A strand that starts at a bus or main begins at its card send, and that is no loose end.
@@ -16,10 +15,10 @@ module Loomshuttle
       # Ports of the first rail are what the desk names: a box's socket stands there as the lane of its link.
       def self.source(show, strand)
         stage = strand.socket && show.channel_at(strand.channel)&.stage
-        stage && strand.channel.end_with?("/r") ? stage.sub(/\d+\z/) { |number| (number.to_i + 1).to_s } : stage
+        stage && strand.channel.right? ? stage.beside(1) : stage
       end
 
-      def self.channel(strand) = strand.channel&.start_with?("desk/ch/") ? strand.channel : nil
+      def self.channel(strand) = strand.channel&.channel? ? strand.channel : nil
 
       def self.track(show, strand) = strand.track && show.tracks[strand.track].points("in")[strand.track_lane]
       private_class_method :source, :channel, :track

@@ -26,10 +26,10 @@ module Loomshuttle
       end
 
       # Every way through a point, from wherever the signal comes to wherever it goes.
-      # @param point [String] a socket, channel, lane, track or output; a channel or mix without a tap means all its taps
+      # @param point [Rig::Point] a socket, channel, lane, track or output; a channel or mix without a tap means all its taps
       # @return [Array<Array<Hop>>] at most MOST ways
       def through(point)
-        starts = @graph.points.select { |one| one == point || one.start_with?("#{point}@") }
+        starts = @graph.points.select { |one| one == point || one.base == point }
         ways = starts.flat_map do |start|
           ups = Trace.up(@graph, start).map(&:joins)
           downs = Trace.down(@graph, start).map(&:joins)
@@ -49,9 +49,8 @@ module Loomshuttle
         taps = strand.channel && strand.tap ? taps_up_to(strand) : channel_head(strand)
         track = strand.track && @show.tracks[strand.track]
         lane = strand.track_lane
-        [strand.socket, lane_behind(strand), *taps, strand.send && "card/send/#{strand.send}", track&.points("in")&.at(lane.to_i),
-         strand.return && track.points("out")[lane], strand.return && "card/return/#{strand.return}",
-         strand.home.first && "#{strand.home.first}@channel-in"].compact
+        [strand.socket, lane_behind(strand), *taps, strand.send_point, track&.points("in")&.at(lane.to_i),
+         strand.return && track.points("out")[lane], strand.return_point, strand.home.first&.at("channel-in")].compact
       end
 
       # Between a box's socket and the channel lies the lane of its link.
@@ -60,13 +59,13 @@ module Loomshuttle
         lane == strand.socket ? nil : lane
       end
 
-      def channel_head(strand) = strand.channel ? ["#{strand.channel}@preamp"] : []
+      def channel_head(strand) = [strand.channel&.at("preamp")].compact
 
       # The taps that the signal passes inside the channel on its way to the one that is sent.
       def taps_up_to(strand)
         taps = @show.profile.taps_of(strand.channel)
-        taps = taps.drop(taps.index("channel-in").to_i) if strand.socket&.start_with?("card/")
-        taps.take(taps.index(strand.tap).to_i + 1).map { |tap| "#{strand.channel}@#{tap}" }
+        taps = taps.drop(taps.index("channel-in").to_i) if strand.socket&.card?
+        taps.take(taps.index(strand.tap).to_i + 1).map { |tap| strand.channel.at(tap) }
       end
 
       def hop(point, join, so_far)
@@ -75,42 +74,46 @@ module Loomshuttle
       end
 
       def text(point, join)
-        return socket_text(point) if @show.layout.source(point) && !point.start_with?("card/", "link/")
-        return "socket of #{where(point)}" if point.start_with?("box-")
-        return link_text(point) if point.start_with?("link/")
-        return track_text(point) if point.start_with?("track/")
-        return "comes in from the recorder" if point.start_with?("card/return/")
-        return "leaves for the recorder" if point.start_with?("card/send/")
-        return output_text(point) if point.match?(%r{\Adesk/(output|out|lineout|aes|personal)/})
+        case point.device
+        when "box" then "socket of #{where(point)}"
+        when "link" then link_text(point)
+        when "track" then track_text(point)
+        when "recorder" then "mixed by the recorder"
+        when "card" then point.card_send? ? "leaves for the recorder" : "comes in from the recorder"
+        else desk_text(point, join)
+        end
+      end
 
-        channel_text(point, join)
+      def desk_text(point, join)
+        return socket_text(point) if @show.layout.source(point)
+        return channel_text(point, join) if point.channel?
+        return "mix of the desk" if point.mix?
+
+        point.output? ? output_text(point) : "output socket of the desk"
       end
 
       def output_text(point)
-        return "output socket of the desk" unless point.start_with?("desk/output/")
-
-        source = @show.outputs[point[/\d+\z/].to_i]&.source
+        source = @show.outputs[point.number]&.source
         source ? "carries #{@show.label(source)}" : "carries nothing"
       end
 
       def socket_text(point) = @show.layout.source(point).missing || "socket on the desk"
 
       def where(point)
-        spot = @show.boxes[point[/\Abox-([a-h])/, 1]].spot
+        spot = @show.boxes[point.letter].spot
         spot ? "the box stage #{spot}".sub("stage centre", "at stage centre") : "the stage box"
       end
 
       def link_text(point)
-        return "on its way to a box" if point.include?("/down/")
+        return "on its way to a box" if point.kind == "down"
 
         @show.layout.source(point)&.missing || "on its way to the desk"
       end
 
       def channel_text(point, join)
         channel = @show.channel_at(point)
-        return point.start_with?("recorder/") ? "mixed by the recorder" : "mix of the desk" unless channel
-        return preamp_text(channel) if point.end_with?("@preamp")
-        return "#{channel.title}, take side" if join&.from.to_s.start_with?("card/return/")
+        return preamp_text(channel) if point.tap == "preamp"
+        return "#{channel.title}, take side" if join&.from&.card_return?
         return "set by the desk's mix" if join && @levels.gain_db(join).nil?
 
         join && !join.live ? "not heard: the channel is on take" : "as it comes"
@@ -121,8 +124,8 @@ module Loomshuttle
       end
 
       def track_text(point)
-        track = @show.tracks[point.split("/")[1].to_i]
-        return "#{@show.title_of(track)}, played back" if point.include?("/out")
+        track = @show.tracks[point.number]
+        return "#{@show.title_of(track)}, played back" if point.kind == "out"
 
         "#{@show.title_of(track)}, #{track.armed ? 'armed' : 'not armed'}"
       end

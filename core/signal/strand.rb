@@ -3,15 +3,21 @@
 module Loomshuttle
   module Signal
     # One line of the input list: the whole way of one source, as far as it is patched. Any part may be nil.
-    #   socket   point, e.g. "desk/in/3"          channel  base point, e.g. "desk/ch/3" (or a bus or main that is sent)
+    #   socket   Rig::Point                       channel  base point of a channel (or of a mix that is sent)
     #   send     card lane     tap  its tap       track    track number, and track_lane 0 or 1 in a stereo one
     #   return   card lane                        home     base points of the channels that hear the return on take
     Strand = Value.define(:socket, :channel, :send, :tap, :track, :track_lane, :return, :home) do
       # @return [Boolean] whether the take comes back to the very channel it left from
       def comes_home? = !home.empty? && home == [channel]
 
+      # @return [Rig::Point, nil]
+      def send_point = send && Rig::Point.card_send(send)
+
+      # @return [Rig::Point, nil]
+      def return_point = self.return && Rig::Point.card_return(self.return)
+
       # @return [String] stable while the way stays the same
-      def id = [channel&.tr("/", "."), send && "send#{send}", track && "track#{track}", track_lane].compact.join(":")
+      def id = [channel&.name&.tr("/", "."), send && "send#{send}", track && "track#{track}", track_lane].compact.join(":")
     end
   end
 end

@@ -30,17 +30,16 @@ module Loomshuttle
 
       # The physical socket behind what a channel hears on stage; a card return where it hears the computer.
       def socket_of(base)
-        source = @graph.into("#{base}@preamp").first&.from || card_source(base)
+        source = @graph.into(base.at("preamp")).first&.from || card_source(base)
         source && @show.layout.socket_of(source)
       end
 
       def card_source(base)
-        stage = @show.channel_at(base)&.stage
-        return unless stage&.start_with?("card/")
-
-        base.end_with?("/r") ? stage.sub(/\d+\z/) { |number| (number.to_i + 1).to_s } : stage
+        channel = @show.channel_at(base)
+        channel.stage.beside(base.right? ? 1 : 0) if channel&.card_fed?
       end
 
+      def tracks_on(send) = @graph.from(Rig::Point.card_send(send.lane))
       def sends_of(base) = @sends.fetch(base, [])
 
       def from_base(base)
@@ -53,22 +52,21 @@ module Loomshuttle
 
       def from_send(socket, base, send)
         head = { socket: socket, channel: base, send: send.lane, tap: @show.tap_of(send) }
-        tracks = @graph.from("card/send/#{send.lane}")
+        tracks = tracks_on(send)
         return [strand(**head)] if tracks.empty?
 
         tracks.map { |join| from_track(head, join.to) }
       end
 
       def from_track(head, point)
-        _, number, _, side = point.split("/")
-        out = @graph.from(point.sub("/in", "/out")).map(&:to).find { |to| to.start_with?("card/") }
-        strand(**head, track: number.to_i, track_lane: side == "r" ? 1 : 0, return: out && out[/\d+\z/].to_i, home: home(out))
+        out = @graph.from(Rig::Point.track(point.number, "out", point.side)).map(&:to).find(&:card?)
+        strand(**head, track: point.number, track_lane: point.right? ? 1 : 0, return: out&.number, home: home(out))
       end
 
       # Tracks whose lane has no source on the desk.
       def dangling_sends
         @show.sends.values.reject(&:source).flat_map do |send|
-          @graph.from("card/send/#{send.lane}").map { |join| from_track({ send: send.lane, tap: @show.tap_of(send) }, join.to) }
+          tracks_on(send).map { |join| from_track({ send: send.lane, tap: @show.tap_of(send) }, join.to) }
         end
       end
 
@@ -81,7 +79,7 @@ module Loomshuttle
       def home(point)
         return [] unless point
 
-        @graph.from(point).map { |join| join.to.split("@").first }
+        @graph.from(point).map { |join| join.to.base }
       end
 
       NOTHING = { socket: nil, channel: nil, send: nil, tap: nil, track: nil, track_lane: nil, return: nil, home: [].freeze }.freeze

@@ -8,7 +8,7 @@ module Loomshuttle
       Way = Value.define(:joins, :delay) do
         def self.of(joins) = new(joins: joins.freeze, delay: joins.sum(&:delay))
 
-        # @return [Array<String>] points from first to last
+        # @return [Array<Rig::Point>] from first to last
         def points = joins.empty? ? [] : [joins.first.from] + joins.map(&:to)
       end
 
@@ -16,7 +16,7 @@ module Loomshuttle
       LIVE = lambda(&:live)
 
       # @param graph [Graph]
-      # @param point [String]
+      # @param point [Rig::Point]
       # @param follow [Proc] which joins to follow; PLANNED leaves the mix out, LIVE keeps to what sounds now
       # @return [Array<Way>] one for each end that can be reached; a loop is followed once
       def self.down(graph, point, follow: PLANNED)
@@ -28,7 +28,7 @@ module Loomshuttle
         walk(point, ->(at) { graph.into(at) }, :from, follow).map { |joins| Way.of(joins.reverse) }
       end
 
-      # @return [Array<String>] sockets and returns that reach a point; cheaper than up, since ways are not listed
+      # @return [Array<Rig::Point>] sockets and returns that reach a point; cheaper than up, since ways are not listed
       def self.sources(graph, point, follow: PLANNED)
         seen = {}
         queue = [point]

@@ -30,7 +30,7 @@ module Loomshuttle
         show.channels.each_value do |channel|
           next unless channel.fixed
 
-          %w[stage take].each { |field| return nil unless settings.fetch("channel/#{channel.number}/#{field}", channel[field.to_sym]) == channel[field.to_sym] }
+          %w[stage take].map { |field| "channel/#{channel.number}/#{field}" }.each { |path| return nil unless settings.fetch(path, show.get(path)) == show.get(path) }
         end
         settings
       rescue Invalid
@@ -93,7 +93,7 @@ module Loomshuttle
 
         point = @free.socket(channel.number, wanted: entry.socket, spot: entry.spot)
         miss(entry, socket_label(entry.socket), point ? socket_label(point) : "no socket") unless [nil, point].include?(entry.socket)
-        point ? { "channel/#{channel.number}/stage" => point } : {}
+        point ? { "channel/#{channel.number}/stage" => point.name } : {}
       end
 
       # @return [:left, :right, nil] which side of a pair stands at a place of the list
@@ -110,10 +110,10 @@ module Loomshuttle
         return {} if @free.captured?(number)
 
         lane = @free.lane(number, side) or return {}
-        settings = { "send/#{lane}/source" => "desk/ch/#{number}", "send/#{lane}/tap" => by_card?(number) ? "channel-in" : nil }
+        settings = { "send/#{lane}/source" => Rig::Point.desk("ch", number).name, "send/#{lane}/tap" => by_card?(number) ? "channel-in" : nil }
         track = @free.track(lane, side) or return settings
         settings.merge!(track_settings(track, lane, side, number)) unless side == :right
-        settings["channel/#{number}/take"] = "card/return/#{lane}" if home?(number, lane)
+        settings["channel/#{number}/take"] = Rig::Point.card_return(lane).name if home?(number, lane)
         settings
       end
 
@@ -121,7 +121,7 @@ module Loomshuttle
 
       def socket_label(point) = Rig::Label.for(@show.layout.socket_of(point))
 
-      def by_card?(number) = @show.channels[number].stage.to_s.start_with?("card/")
+      def by_card?(number) = @show.channels[number].card_fed?
 
       def track_settings(track, lane, side, number)
         lanes = side == :left ? [lane, lane + 1] : [lane]
@@ -134,7 +134,7 @@ module Loomshuttle
       def home?(number, lane)
         size = @show.profile.take_block
         take = @show.channels[number].take
-        !by_card?(number) && @free.return?(lane, number) && ((lane - number) % size).zero? && (size == 1 || take.nil? || take == "card/return/#{lane}")
+        !by_card?(number) && @free.return?(lane, number) && ((lane - number) % size).zero? && (size == 1 || take.nil? || take.number == lane)
       end
     end
   end

@@ -6,7 +6,7 @@ module Loomshuttle
     # each list is looked through from its first free one, and a whole input list costs in proportion to its length.
     class Available
       # @param show [Settings::Show]
-      # @param promised [Array<String>] sockets that somebody asks for; others get them only when nothing else is free
+      # @param promised [Array<Rig::Point>] sockets that somebody asks for; others get them only when nothing else is free
       def initialize(show, promised: [])
         @show = show
         @taken = set(show.channels.values.reject { |channel| channel.name.empty? && !channel.fixed }.filter_map(&:stage))
@@ -20,8 +20,8 @@ module Loomshuttle
       # @return [Boolean] whether a track takes the channel already
       def captured?(number) = @captured.key?(number)
 
-      # @param wanted [String, nil] asked for by the list   @param spot [String, nil] where the source stands
-      # @return [String, nil] a stage source
+      # @param wanted [Rig::Point, nil] asked for by the list   @param spot [String, nil] where the source stands
+      # @return [Rig::Point, nil] a stage source
       def socket(number, wanted: nil, spot: nil)
         point = (wanted if free?(wanted)) || straight(number, spot) || first(@sockets) { |one| free?(one) }
         @taken[point] = true if point
@@ -35,7 +35,7 @@ module Loomshuttle
         lane = case side
                when :left then pair(number)
                when :right then @right
-               else @idle["desk/ch/#{number}"] || single(number)
+               else @idle[Rig::Point.desk("ch", number)] || single(number)
                end
         take_lane(lane, side) if lane
         lane
@@ -75,8 +75,8 @@ module Loomshuttle
 
       # By where their boxes stand, too; those that nobody asks for.
       def sockets_now(promised)
-        @sockets = @show.layout.sources.reject { |source| source.missing || source.point.start_with?("card/") }.map(&:point)
-        @family = @sockets.first.to_s.sub(/\d+\z/, "")
+        @sockets = @show.layout.sources.reject { |source| source.missing || source.point.card? }.map(&:point)
+        @family = @sockets.first
         @known = set(@sockets)
         @promised = set(promised)
         @others = @sockets.reject { |point| @promised[point] }
@@ -102,14 +102,13 @@ module Loomshuttle
       # Card return => channels that hear it on take; a stereo one hears two.
       def hearing
         @show.channels.values.select(&:take).each_with_object({}) do |channel, found|
-          first = channel.take[/\d+\z/].to_i
-          @show.profile.strip(channel.number).width.times { |side| (found[first + side] ||= []) << channel.number }
+          @show.profile.strip(channel.number).width.times { |side| (found[channel.take.number + side] ||= []) << channel.number }
         end
       end
 
       # What tracks and the recorder's own mix play to, and what channels hear as their stage.
       def returns_taken
-        heard = @show.channels.values.filter_map { |channel| channel.stage if channel.stage.to_s.start_with?("card/") }.map { |point| point[/\d+\z/].to_i }
+        heard = @show.channels.values.select(&:card_fed?).map { |channel| channel.stage.number }
         set(@show.tracks.values.flat_map(&:outputs) + @show.setup.own_mix + heard)
       end
 
@@ -127,7 +126,7 @@ module Loomshuttle
       def best(lanes, number, open, back)
         lowest = first(lanes, &open)
         both = ->(lane) { open.call(lane) && back.call(lane) }
-        [@show.channels[number].take.to_s[/\d+\z/].to_i, number].find(&both) || lanes.find(&both) || lowest
+        [@show.channels[number].take&.number || 0, number].find(&both) || lanes.find(&both) || lowest
       end
 
       def take_lane(lane, side)
@@ -139,15 +138,15 @@ module Loomshuttle
       # At the box that stands where the source does; there the socket of the channel's own number, else the next one.
       def straight(number, spot)
         near = spot && first(@near.fetch(spot, [])) { |point| free?(point) }
-        own = "#{@family}#{number}"
-        return own if free?(own) && !@promised[own] && (near.nil? || spot_of(own) == spot)
+        own = @family&.beside(number - @family.number)
+        return own if own && free?(own) && !@promised[own] && (near.nil? || spot_of(own) == spot)
 
         near || first(@others) { |point| free?(point) }
       end
 
       def spot_of(point)
-        @spots ||= @show.layout.hung.to_h { |hung| [hung.id, @show.boxes[hung.id.delete_prefix("box-")].spot] }
-        @spots[@show.layout.socket_of(point)[%r{\A[^/]+}]]
+        socket = @show.layout.socket_of(point)
+        @show.boxes[socket.letter].spot if socket.box?
       end
     end
   end

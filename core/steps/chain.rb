@@ -9,9 +9,8 @@ module Loomshuttle
       def self.offsets(chain)
         up = down = 0
         chain.each_with_object({}) do |hung, settings|
-          letter = hung.id.delete_prefix("box-")
-          settings["box/#{letter}/input_offset"] = up
-          settings["box/#{letter}/output_offset"] = down
+          settings["box/#{hung.letter}/input_offset"] = up
+          settings["box/#{hung.letter}/output_offset"] = down
           up += hung.box.inputs
           down += hung.box.outputs
         end
@@ -40,7 +39,7 @@ module Loomshuttle
       end
 
       def self.behind(show, letter, box, port)
-        chain = show.layout.chain(port).reject { |hung| hung.id == "box-#{letter}" }
+        chain = show.layout.chain(port).reject { |hung| hung.letter == letter }
         up, down = %i[up down].map { |way| chain.map { |hung| hung[way].max }.max.to_i }
         lanes = show.layout.link_lanes
         if up + box.inputs > lanes || down + box.outputs > lanes

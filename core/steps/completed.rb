@@ -43,7 +43,7 @@ module Loomshuttle
         blocks.members.each.with_index(1).with_object({}) do |(members, block), more|
           next unless first[block] && members.any? { |number| @given.key?("channel/#{number}/stage") }
 
-          members.each_with_index { |number, at| more["channel/#{number}/stage"] = blocks.run(first[block], at) if idle?(number) }
+          members.each_with_index { |number, at| more["channel/#{number}/stage"] = blocks.run(first[block], at)&.name if idle?(number) }
         end
       end
 
@@ -73,7 +73,7 @@ module Loomshuttle
           first = blocks.base(point, members.index(number))
           raise Invalid.new(unreachable(number, point, field), where: "channel/#{number}/#{field}") if point && !first
 
-          members.each_with_index { |member, at| more["channel/#{member}/#{field}"] = blocks.run(first, at) }
+          members.each_with_index { |member, at| more["channel/#{member}/#{field}"] = blocks.run(first, at)&.name }
         end
       end
 

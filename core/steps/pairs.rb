@@ -40,7 +40,7 @@ module Loomshuttle
         end
 
         def tracks_of(show, channel)
-          lanes = show.sends.values.select { |send| send.source == "desk/ch/#{channel.number}" }.map(&:lane)
+          lanes = show.sends.values.select { |send| send.source == channel.point }.map(&:lane)
           show.tracks.values.select { |track| track.inputs.intersect?(lanes) }
         end
 

@@ -44,7 +44,7 @@ module Loomshuttle
         end
 
         def place(sources, point)
-          at = sources.index(point) or raise Invalid.new("A run cannot start at #{point}: there is no such source in this rig.", where: "start")
+          at = sources.index(Rig::Point.read(point)) or raise Invalid.new("A run cannot start at #{point}: there is no such source in this rig.", where: "start")
           at + 1
         end
 
@@ -76,7 +76,7 @@ module Loomshuttle
         def settings(show, kind, targets, sources)
           targets.each_with_object({}) do |number, set|
             taken = sources.shift(width(show, kind, number))
-            set["#{kind[:group]}/#{number}/#{kind[:field]}"] = kind[:group] == "track" ? taken : taken.first
+            set["#{kind[:group]}/#{number}/#{kind[:field]}"] = kind[:group] == "track" ? taken : taken.first.name
           end
         end
 

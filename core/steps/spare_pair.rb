@@ -8,7 +8,7 @@ module Loomshuttle
       # @raise [Invalid] when no pair of lanes or no track is free, or it is captured already
       def self.edit(show)
         raise Invalid.new("#{show.profile.name} has no main left and right.", where: "mains") unless (%w[l r] - show.profile.mains).empty?
-        raise Invalid.new("The main mix is captured already.", where: "sends") if show.sends.values.any? { |send| send.source == "desk/main/l" }
+        raise Invalid.new("The main mix is captured already.", where: "sends") if show.sends.values.any? { |send| send.source == Rig::Point.main("l") }
 
         lane = free_lane(show) or raise Invalid.new("No two neighbouring card sends are free.", where: "sends")
         track = show.tracks.values.find { |one| one.number >= lane && one.free? } || show.tracks.values.find(&:free?) or

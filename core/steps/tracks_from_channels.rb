@@ -41,11 +41,11 @@ module Loomshuttle
         def lanes(show, bases, lane)
           bases.each.with_index(lane).with_object({}) do |(base, at), settings|
             channel = show.channel_at(base)
-            settings["send/#{at}/source"] = base
-            settings["send/#{at}/tap"] = channel.stage&.start_with?("card/") ? "channel-in" : nil
-            next if base.end_with?("/r") || (base.end_with?("/l") && at.even?)
+            settings["send/#{at}/source"] = base.name
+            settings["send/#{at}/tap"] = channel.card_fed? ? "channel-in" : nil
+            next if base.right? || (base.side && at.even?)
 
-            settings["channel/#{channel.number}/take"] = "card/return/#{at}" unless channel.stage&.start_with?("card/")
+            settings["channel/#{channel.number}/take"] = Rig::Point.card_return(at).name unless channel.card_fed?
           end
         end
 

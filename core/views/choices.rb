@@ -40,7 +40,7 @@ module Loomshuttle
       def socket_feeds(number)
         source = @show.layout.sources[number - 1] if number.positive?
         source or raise Invalid.new("There is no socket #{number}.", where: "number")
-        feeds("stage", source.point, @profile.stage_names)
+        feeds("stage", source.point, @profile.stage_points)
       end
 
       def return_feeds(number)
@@ -54,7 +54,7 @@ module Loomshuttle
         none = hearing.to_h { |channel| ["channel/#{channel.number}/#{field}", nil] }
         fitting = @show.channels.values.select { |channel| starts(channel.number, points).include?(point) }
         [["None", none]].reject { none.empty? } +
-          fitting.map { |channel| [channel_label(channel), { "channel/#{channel.number}/#{field}" => point }] }
+          fitting.map { |channel| [channel_label(channel), { "channel/#{channel.number}/#{field}" => point.name }] }
       end
 
       # What is there first; behind it what the patch could name, with why it is missing.
@@ -62,14 +62,14 @@ module Loomshuttle
         path = "channel/#{number}/stage"
         @show.get(path)
         there, missing = starts(number, @show.layout.sources.map(&:point)).map { |point| @show.layout.source(point) }.partition { |source| source.missing.nil? }
-        nothing(path) + (there + missing).map { |source| [@show.layout.words(source.point), { path => source.point }, source.missing] }
+        nothing(path) + (there + missing).map { |source| [@show.layout.words(source.point), { path => source.point.name }, source.missing] }
       end
 
       def hears_on_take(number) = points("channel/#{number}/take", number, @returns)
 
       def points(path, number, known)
         @show.get(path)
-        nothing(path) + starts(number, known).map { |point| [Rig::Label.for(point), { path => point }] }
+        nothing(path) + starts(number, known).map { |point| [Rig::Label.for(point), { path => point.name }] }
       end
 
       # A stereo channel starts on odd lanes that have a neighbour; take sources that run in blocks keep their place in one.
@@ -78,14 +78,14 @@ module Loomshuttle
         return points if @profile.strip(number).width == 1
 
         known = points.to_h { |point| [point, true] }
-        points.select { |point| point[/\d+\z/].to_i.odd? && known[point.sub(/\d+\z/) { |n| (n.to_i + 1).to_s }] }
+        points.select { |point| point.number.odd? && known[point.beside(1)] }
       end
 
-      def in_step(number, points) = points.select { |point| ((point[/\d+\z/].to_i - number) % @profile.take_block).zero? }
+      def in_step(number, points) = points.select { |point| ((point.number - number) % @profile.take_block).zero? }
 
       def sources(lane)
-        nothing("send/#{lane}/source") + (@profile.all_channel_points + @profile.mix_points).map do |base|
-          [@show.label(base), { "send/#{lane}/source" => base, **fitting_tap(lane, base) }]
+        nothing("send/#{lane}/source") + @profile.sendable_points.map do |base|
+          [@show.label(base), { "send/#{lane}/source" => base.name, **fitting_tap(lane, base) }]
         end
       end
 
@@ -98,7 +98,8 @@ module Loomshuttle
       end
 
       def taps(lane)
-        source = @show.get("send/#{lane}/source")
+        @show.get("send/#{lane}/source")
+        source = @show.sends[lane].source
         fitting = source ? @profile.taps_of(source) : @profile.taps
         plain = @show.tap_of(@show.sends[lane].with(tap: nil))
         [["As the show: #{Rig::Label::TAPS.fetch(plain)}", { "send/#{lane}/tap" => nil }]] +
@@ -121,7 +122,7 @@ module Loomshuttle
       def output_sources(number)
         path = "output/#{number}/source"
         @show.get(path)
-        nothing(path) + @profile.mix_points.map { |base| [@show.label(base), { path => base }] }
+        nothing(path) + @profile.mix_points.map { |base| [@show.label(base), { path => base.name }] }
       end
 
       # Every socket that something can come out of.
@@ -129,7 +130,7 @@ module Loomshuttle
         path = "output/#{number}/expected"
         @show.get(path)
         points = @profile.outlet_blocks.values.flatten.flat_map { |point| @show.layout.sockets_of_outlet(point) }.uniq
-        nothing(path) + points.map { |point| [Rig::Label.for(point), { path => point }] }
+        nothing(path) + points.map { |point| [Rig::Label.for(point), { path => point.name }] }
       end
 
       def outlet_starts(number)

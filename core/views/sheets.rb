@@ -23,10 +23,9 @@ module Loomshuttle
       private
 
       def box(hung)
-        letter = hung.id.delete_prefix("box-")
-        spot = @show.boxes[letter].spot
+        spot = @show.boxes[hung.letter].spot
         note = [hung.box.name, spot && "stage #{spot}", "link #{hung.port.upcase}, lanes #{hung.up.min} to #{hung.up.max}"].compact.join(", ")
-        Table.new(title: "Box #{letter.upcase}", note: note, head: STAGE, rows: (1..hung.box.inputs).map { |number| stage_row("#{hung.id}/in/#{number}") })
+        Table.new(title: hung.title, note: note, head: STAGE, rows: (1..hung.box.inputs).map { |number| stage_row(hung.socket("in", number)) })
       end
 
       STAGE = ["Socket", "Ch", "Source", "Microphone", "Stand", "48 V"].freeze
@@ -48,12 +47,12 @@ module Loomshuttle
         rows = @show.channels.values.select { |channel| !channel.name.empty? || @sends.key?(channel.number) }.map do |channel|
           sends = @sends.fetch(channel.number, [])
           [channel.number.to_s, channel.name, channel.stage ? Rig::Label.for(@show.layout.socket_of(channel.stage)) : "", gain(channel),
-           sends.map { |send| "#{send.lane} #{Rig::Label::TAPS.fetch(@show.tap_of(send))}" }.join(", "), channel.take.to_s.delete_prefix("card/return/")]
+           sends.map { |send| "#{send.lane} #{Rig::Label::TAPS.fetch(@show.tap_of(send))}" }.join(", "), channel.take&.number.to_s]
         end
         Table.new(title: "Desk by channel", note: @show.profile.name, head: ["Ch", "Name", "Hears on stage", "Preamp", "Card send, tap", "Take from return"], rows: rows)
       end
 
-      def gain(channel) = channel.stage.nil? || channel.stage.start_with?("card/") ? "" : "#{format('%+d', channel.gain).tr('-', '−')} dB"
+      def gain(channel) = channel.stage.nil? || channel.card_fed? ? "" : "#{format('%+d', channel.gain).tr('-', '−')} dB"
 
       def outputs
         rows = @show.outputs.values.select(&:source).map do |output|

@@ -28,13 +28,13 @@ RSpec.describe "Plan and sound" do
 
   # Plan's name of a stand-in's socket: "a.2/7" is the box at place 2 of port a.
   def plan_point(show, name, kind)
-    box = %r{\A([a-z])\.(\d+)/(\d+)\z}.match(name) or return "desk/#{name}"
-    "#{show.layout.chain(box[1])[box[2].to_i - 1].id}/#{kind}/#{box[3]}"
+    box = %r{\A([a-z])\.(\d+)/(\d+)\z}.match(name) or return point("desk/#{name}")
+    show.layout.chain(box[1])[box[2].to_i - 1].socket(kind, box[3].to_i)
   end
 
   def measured(desk, show)
     2.times { desk.step }
-    sends = (0...show.profile.sends).to_h { |lane| ["card/send/#{lane + 1}", amplitude(desk.last.sends[true, lane]) / 8_388_608.0] }
+    sends = (0...show.profile.sends).to_h { |lane| [point("card/send/#{lane + 1}"), amplitude(desk.last.sends[true, lane]) / 8_388_608.0] }
     sends.merge(desk.heard.to_h { |name, samples| [plan_point(show, name, "out"), amplitude(samples)] })
   end
 
@@ -68,7 +68,7 @@ RSpec.describe "Plan and sound" do
           expect(amplitude).to be < 6e-5, "#{point} of seed #{seed} should be silent, but has #{amplitude}"
         end
       end
-      missed = planned.select { |point, wanted| wanted > 3e-5 && point.match?(%r{\Acard/send/|\Adesk/(out|lineout|aes|personal)/|/out/}) }.keys - measured.keys
+      missed = planned.select { |point, wanted| wanted > 3e-5 && (point.card_send? || %w[out lineout aes personal].include?(point.kind)) }.keys - measured.keys
       expect(missed).to eq([]), "seed #{seed}: planned, but not measured"
     end
     expect(heard).to be > 400
@@ -80,7 +80,7 @@ RSpec.describe "Plan and sound" do
     set_up(desk, show, { faders: show.channels.keys.to_h { |number| [number, 0] }, sends: {} })
     desk.settings.set("strip/1/gain", 7.0)
     levels = Loomshuttle::Signal::Levels.mixed(show, faders: {})
-    planned = Loomshuttle::Signal::Reach.amplitudes(Loomshuttle::Signal.build(show), levels, "desk/in/1")["card/send/1"] * 0.01
-    expect(20 * Math.log10(measured(desk, show)["card/send/1"] / planned)).to be_within(0.02).of(1)
+    planned = Loomshuttle::Signal::Reach.amplitudes(Loomshuttle::Signal.build(show), levels, point("desk/in/1"))[point("card/send/1")] * 0.01
+    expect(20 * Math.log10(measured(desk, show)[point("card/send/1")] / planned)).to be_within(0.02).of(1)
   end
 end

@@ -26,6 +26,18 @@ module CoreHelp
     set(show, (1..count).flat_map { |n| [["channel/#{n}/name", "Source #{n}"], ["track/#{n}/name", "Source #{n}"], ["track/#{n}/armed", true]] }.to_h)
   end
 
+  def point(name) = Loomshuttle::Rig::Point.of(name)
+
+  # What is compared is read best by its names: points become theirs, however deep they stand.
+  def named(value)
+    case value
+    when Loomshuttle::Rig::Point then value.name
+    when Array then value.map { |one| named(one) }
+    when Hash then value.to_h { |key, one| [named(key), named(one)] }
+    else value
+    end
+  end
+
   def set(show, settings) = Loomshuttle::Settings::Edit.set("test", settings).apply(show).first
 
   def findings(show, **facts) = Loomshuttle::Checks.run(Loomshuttle::Checks::Context.of(show, **facts))

@@ -40,7 +40,7 @@ class RandomRig
       rescue Loomshuttle::Invalid
         break # the link is full
       end
-      @show.layout.chain(port).last(1).each { |hung| apply("box/#{hung.id.delete_prefix('box-')}/input_offset" => [47, hung.up.min - 1 + random.rand(0..9)].min) }
+      @show.layout.chain(port).last(1).each { |hung| apply("box/#{hung.letter}/input_offset" => [47, hung.up.min - 1 + random.rand(0..9)].min) }
     end
   end
 
@@ -54,7 +54,7 @@ class RandomRig
   end
 
   def put_out
-    @show.outputs.each_key { |n| apply("output/#{n}/source" => [nil, *@show.profile.mix_points].sample(random: random)) }
+    @show.outputs.each_key { |n| apply("output/#{n}/source" => [nil, *@show.profile.mix_points].sample(random: random)&.name) }
     @show.outlets.keys.sample(6, random: random).each do |block|
       size = @show.profile.outlet_blocks.fetch(block).size
       apply("outlet/#{block}/first" => [nil, *(1..@show.profile.mix_outputs).step(size)].sample(random: random))

@@ -107,9 +107,9 @@ RSpec.describe Loomshuttle::Web::Desk::Sync do
     Tools.wait_until(60, "all of them") { differing.size == 3 }
     expect(differing).to contain_exactly(["channel/1/take", "card/return/1", nil], ["send/2/source", "desk/ch/2", "desk/main/l"], ["send/2/tap", nil, "post-fader"])
     changed, = sync.read_edit(show).apply(show)
-    expect([changed.channels[1].take, changed.point_of(changed.sends[2])]).to eq([nil, "desk/main/l@post-fader"])
+    expect([changed.channels[1].take, changed.point_of(changed.sends[2])]).to eq([nil, point("desk/main/l@post-fader")])
     part, = sync.read_edit(show, ["channel/1/take"]).apply(show)
-    expect([part.channels[1].take, part.sends[2].source]).to eq([nil, "desk/ch/2"])
+    expect([part.channels[1].take, part.sends[2].source]).to eq([nil, point("desk/ch/2")])
   end
 
   it "follows an edit, and leaves alone what was changed by hand" do

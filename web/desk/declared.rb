@@ -26,13 +26,21 @@ module Loomshuttle
             when :flag then value ? 1 : 0
             when :number then value.to_f
             when :count then value.to_i
-            when :point then source(value)
+            when :point then source(Rig::Point.read(value))
             else value
             end
           end
 
-          # @return [String] a source of the plan ("link/a/up/17") as the desk names it ("a/17")
-          def source(point) = point.to_s.sub(%r{\Alink/([a-z])/up/}, '\1/').sub("card/return/", "card/").delete_prefix("desk/")
+          # @param point [Rig::Point, nil] of the plan
+          # @return [String] as the desk names it: "a/17" for lane 17 up link A, "card/5", "ch/17/l"
+          def source(point)
+            case point&.device
+            when nil then ""
+            when "link" then "#{point.letter}/#{point.number}"
+            when "card" then "card/#{point.number}"
+            else [point.kind, point.number, point.side].compact.join("/")
+            end
+          end
 
           # @return [Object] a value of the desk as the plan has it
           # @yieldparam name [String] of a source, as the desk names it

@@ -57,8 +57,8 @@ module Loomshuttle
           found = blocks.members.each.with_index(1).with_object({}) do |(numbers, block), settings|
             next unless @mirror.key?("block/#{block}/#{field}")
 
-            first = point(@mirror["block/#{block}/#{field}"])
-            numbers.each_with_index { |number, at| settings["channel/#{number}/#{field}"] = blocks.run(first, at) }
+            first = Rig::Point.read(point(@mirror["block/#{block}/#{field}"]))
+            numbers.each_with_index { |number, at| settings["channel/#{number}/#{field}"] = blocks.run(first, at)&.name }
           end
           field == :stage ? found.merge(slots) : found
         end
@@ -93,9 +93,8 @@ module Loomshuttle
         def boxes
           @desk.ports.flat_map { |port| @show.layout.chain(port).each.with_index(1).map { |hung, place| [hung, "box/#{port}/#{place}"] } }
             .each_with_object({}) do |(hung, address), found|
-              letter = hung.id.delete_prefix("box-")
               %w[in out].zip(%w[input_offset output_offset]).each do |way, field|
-                found["box/#{letter}/#{field}"] = @mirror["#{address}/#{way}-offset"] if @mirror.key?("#{address}/#{way}-offset")
+                found["box/#{hung.letter}/#{field}"] = @mirror["#{address}/#{way}-offset"] if @mirror.key?("#{address}/#{way}-offset")
               end
             end
         end

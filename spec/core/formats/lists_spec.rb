@@ -26,7 +26,7 @@ RSpec.describe Loomshuttle::Formats::InputList do
 
   it "knows other words for its columns, other separators, marks and encodings" do
     list = read("\uFEFFCh;Instrument;Stage Box;48V;Position;Colour\r1;Tuba;A 9;x;SL;walnut\r2;Cornet;box b in 3;;middle;\r")
-    expect(list.entries.map { |one| [one.channel, one.name, one.socket, one.phantom, one.spot, one.colour] }).to eq(
+    expect(named(list.entries.map { |one| [one.channel, one.name, one.socket, one.phantom, one.spot, one.colour] })).to eq(
       [[1, "Tuba", "link/a/up/9", true, "left", "walnut"], [2, "Cornet", "link/a/up/19", false, "centre", nil]]
     )
     expect(read("Source\tMic\nFl\xFCgel\tclip\n".b).entries.first.name).to eq("Flügel")
@@ -40,7 +40,7 @@ RSpec.describe Loomshuttle::Formats::InputList do
        /no channel 99/], [2, /no socket "A 99"/], [2, /neither yes nor no/], [2, /no gain in dB/],
       [3, /no name/], [4, /in 13: Alder 40 has 12 sockets/], [6, /50 characters and was cut/]
     )
-    expect(list.entries.map { |one| [one.channel, one.gain, one.socket] }).to eq([[nil, nil, nil], [3, 31, nil], [4, -3, "desk/in/3"]])
+    expect(named(list.entries.map { |one| [one.channel, one.gain, one.socket] })).to eq([[nil, nil, nil], [3, 31, nil], [4, -3, "desk/in/3"]])
   end
 
   it "says what is no input list" do

@@ -3,7 +3,7 @@
 RSpec.describe Loomshuttle::LineCheck do
   let(:preamp) { Loomshuttle::Rig::Preamp.new(min_db: -6, max_db: 50, step_db: 1) }
   let(:source) do
-    Loomshuttle::LineCheck::Source.new(number: 7, name: "Fiddle", dye: "woad", stage: "desk/in/7", socket: "desk/in/7", meter: "desk", at: [0], lanes: [6],
+    Loomshuttle::LineCheck::Source.new(number: 7, name: "Fiddle", dye: "woad", stage: point("desk/in/7"), socket: point("desk/in/7"), meter: "desk", at: [0], lanes: [6],
                                        gain: 20, preamp: preamp, phantom: false, mic: "dynamic")
   end
 

@@ -6,10 +6,10 @@ RSpec.describe Loomshuttle::Rig::Profile do
   it "tells what the Rowan 16 has" do
     rowan = CoreHelp::CATALOG.fetch("desk", "rowan-16")
     expect(rowan.input_sockets.size).to eq(18)
-    expect(rowan.outlet_blocks.values.flatten).to eq((1..10).map { |n| "desk/out/#{n}" })
-    expect(rowan.all_channel_points.last(2)).to eq(["desk/ch/17/l", "desk/ch/17/r"])
+    expect(named(rowan.outlet_blocks.values.flatten)).to eq((1..10).map { |n| "desk/out/#{n}" })
+    expect(named(rowan.all_channel_points.last(2))).to eq(["desk/ch/17/l", "desk/ch/17/r"])
     expect([rowan.sends, rowan.returns, rowan.lanes_in("2 lanes")]).to eq([20, 20, 2])
-    expect(rowan.taps_of("desk/main/l")).to eq(%w[pre-fader post-fader])
+    expect(rowan.taps_of(point("desk/main/l"))).to eq(%w[pre-fader post-fader])
   end
 
   it "tells what the other desks have" do

@@ -16,9 +16,9 @@ RSpec.describe Loomshuttle::Settings::Edit do
   it "orders settings that depend on each other" do
     to_mix = described_class.set("x", "send/1/source" => "desk/main/l", "send/1/tap" => "post-fader")
     mixed, changes = to_mix.apply(straight)
-    expect(mixed.point_of(mixed.sends[1])).to eq("desk/main/l@post-fader")
+    expect(mixed.point_of(mixed.sends[1])).to eq(point("desk/main/l@post-fader"))
     back, = described_class.inverse("back", changes).apply(mixed)
-    expect(back.point_of(back.sends[1])).to eq("desk/ch/1@preamp")
+    expect(back.point_of(back.sends[1])).to eq(point("desk/ch/1@preamp"))
   end
 
   it "changes a track's width together with its lanes" do

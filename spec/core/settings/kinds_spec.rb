@@ -61,12 +61,12 @@ RSpec.describe Loomshuttle::Settings::Kinds do
   it "gives a stereo channel odd lanes only" do
     small = blank("rowan-16")
     expect(refused({ "channel/17/stage" => "desk/in/2" }, small).message).to include("stereo and needs an odd lane with its neighbour, not In 2")
-    expect(set(small, "channel/17/stage" => "desk/in/3").channels[17].stage).to eq("desk/in/3")
+    expect(set(small, "channel/17/stage" => "desk/in/3").channels[17].stage).to eq(point("desk/in/3"))
   end
 
   it "takes a mix only where the mix can be taken" do
     expect(refused("send/9/source" => "desk/main/l", "send/9/tap" => "preamp").message).to match(/taken at|is not one of/)
-    expect(set(show, "send/9/source" => "desk/main/l", "send/9/tap" => "post-fader").sends[9].source).to eq("desk/main/l")
+    expect(set(show, "send/9/source" => "desk/main/l", "send/9/tap" => "post-fader").sends[9].source).to eq(point("desk/main/l"))
   end
 
   it "names a setting that does not exist" do

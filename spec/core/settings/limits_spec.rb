@@ -13,7 +13,7 @@ RSpec.describe Loomshuttle::Settings::Limits do
 
   it "has none of them on the way back: returns go by block" do
     expect { set(show, "channel/3/take" => "card/return/9") }.to raise_error(Loomshuttle::Invalid, /take sources run in blocks of 8, and channel 3 would leave its block/)
-    expect(set(show, Loomshuttle::Steps::Completed.settings(show, { "channel/3/take" => "card/return/11" })).channels[1].take).to eq("card/return/9")
+    expect(set(show, Loomshuttle::Steps::Completed.settings(show, { "channel/3/take" => "card/return/11" })).channels[1].take).to eq(point("card/return/9"))
   end
 
   it "flips whole blocks" do
@@ -24,7 +24,7 @@ RSpec.describe Loomshuttle::Settings::Limits do
   it "mends what another desk brought along, and leaves what fits" do
     single = set(straight(8, from: blank("hazel-56")), "channel/3/take" => "card/return/9", "channel/5/position" => "take")
     moved = set(single, Loomshuttle::Settings::Refit.settings(single, "alder-40"))
-    expect(moved.channels[3].take).to eq("card/return/3")
+    expect(moved.channels[3].take).to eq(point("card/return/3"))
     expect(moved.channels.values.first(8).map(&:position).uniq.size).to eq(1)
     expect { described_class.check(moved) }.not_to raise_error
   end

@@ -9,11 +9,11 @@ RSpec.describe Loomshuttle::Signal::Levels do
   let(:graph) { signal.build(show) }
   let(:mixed) { described_class.mixed(show, faders: { 4 => -6, 5 => 0 }, sends: { [4, 2] => -10 }) }
 
-  def decibels(levels, from, to) = 20 * Math.log10(signal::Reach.amplitudes(graph, levels, from).fetch(to))
+  def decibels(levels, from, to) = 20 * Math.log10(signal::Reach.amplitudes(graph, levels, point(from)).fetch(point(to)))
 
   it "lie beside a structure that is the same object for every show on a desk" do
-    shared = signal.build(set(show, "channel/4/gain" => 12)).from("desk/ch/4@pre-eq")
-    expect(graph.from("desk/ch/4@pre-eq")).to equal(shared)
+    shared = signal.build(set(show, "channel/4/gain" => 12)).from(point("desk/ch/4@pre-eq"))
+    expect(graph.from(point("desk/ch/4@pre-eq"))).to equal(shared)
   end
 
   it "say how loud a source arrives, and another fader makes no other graph" do
@@ -21,18 +21,18 @@ RSpec.describe Loomshuttle::Signal::Levels do
     expect(decibels(mixed, "desk/in/4", "desk/main/l@post-fader")).to be_within(1e-9).of(31 - 6 - (10 * Math.log10(2)))
     expect(decibels(mixed.with([:fader, 4] => -20), "desk/in/4", "desk/main/l@post-fader")).to be_within(1e-9).of(31 - 20 - (10 * Math.log10(2)))
     expect(decibels(mixed, "desk/in/4", "desk/bus/2@post-fader")).to be_within(1e-9).of(21)
-    expect(decibels(mixed.with([:master, "desk/bus/2"] => 3), "desk/in/4", "desk/bus/2@post-fader")).to be_within(1e-9).of(24)
+    expect(decibels(mixed.with([:master, point("desk/bus/2")] => 3), "desk/in/4", "desk/bus/2@post-fader")).to be_within(1e-9).of(24)
   end
 
   it "carry nothing where a fader is down, and nothing to a bus that is sent nothing" do
-    reached = signal::Reach.amplitudes(graph, mixed, "desk/in/6")
-    expect(reached).not_to include("desk/main/l@post-fader", "desk/bus/2@post-fader")
+    reached = signal::Reach.amplitudes(graph, mixed, point("desk/in/6"))
+    expect(named(reached)).not_to include("desk/main/l@post-fader", "desk/bus/2@post-fader")
   end
 
   it "know a plan's preamps, and nothing of a mix" do
     planned = described_class.planned(show)
-    expect(planned.gain_db(graph.into("desk/ch/4@preamp").first)).to eq(31)
-    expect(graph.from("desk/ch/4@pre-fader").map { |join| planned.gain_db(join) }).to all(be_nil)
+    expect(planned.gain_db(graph.into(point("desk/ch/4@preamp")).first)).to eq(31)
+    expect(graph.from(point("desk/ch/4@pre-fader")).map { |join| planned.gain_db(join) }).to all(be_nil)
   end
 
   it "let every point of a show with the recorder's own mix be heard from" do
@@ -43,8 +43,8 @@ RSpec.describe Loomshuttle::Signal::Levels do
   end
 
   it "keep the sides of a stereo track apart in the recorder's own mix" do
-    left = signal::Reach.amplitudes(graph, mixed, "track/7/out/l")
-    expect([left["card/return/19"], left["card/return/20"]]).to eq([1.0, nil])
-    expect(signal::Reach.amplitudes(graph, mixed, "track/7/out/r")["card/return/20"]).to eq(1.0)
+    left = signal::Reach.amplitudes(graph, mixed, point("track/7/out/l"))
+    expect([left[point("card/return/19")], left[point("card/return/20")]]).to eq([1.0, nil])
+    expect(signal::Reach.amplitudes(graph, mixed, point("track/7/out/r"))[point("card/return/20")]).to eq(1.0)
   end
 end

@@ -6,7 +6,7 @@ RSpec.describe Loomshuttle::Signal::Story do
 
   let(:story) { described_class.new(show, graph, Loomshuttle::Signal::Levels.planned(show)) }
 
-  def ways(point) = story.through(point).map { |hops| hops.map(&:point) }
+  def ways(name) = named(story.through(point(name)).map { |hops| hops.map(&:point) })
 
   it "leads through a socket, a lane, a channel, a card send, a track and a return alike" do
     whole = %w[box-a/in/3 link/a/up/3 desk/ch/3@preamp card/send/3 track/3/in track/3/out card/return/3 desk/ch/3@channel-in]
@@ -19,7 +19,7 @@ RSpec.describe Loomshuttle::Signal::Story do
   end
 
   it "tells every hop with gain, delay and the setting that made it" do
-    hops = story.through("box-a/in/3").find { |one| one.any? { |hop| hop.point == "card/return/3" } }
+    hops = story.through(point("box-a/in/3")).find { |one| one.any? { |hop| hop.point == point("card/return/3") } }
     expect(hops.first(4).map { |hop| [hop.label, hop.gain_db, hop.delay, hop.setting] }).to eq(
       [["Box A in 3", 0, 0, nil], ["Link A, lane 3", 0, 12, "box/a/input_offset"], ["Channel 3 at preamp", 20, 0, "channel/3/stage"], ["Card send 3", 0, 48, "send/3/source"]]
     )
@@ -37,7 +37,7 @@ RSpec.describe Loomshuttle::Signal::Broken do
     show = straight(20, from: chained)
     gone = Loomshuttle::Steps::Chain.remove(show, "b").apply(show).first
     losses = described_class.between(context(show), context(gone))
-    expect(losses.first.to_h).to eq(name: "Channel 17 Source 17", channel: "desk/ch/17", lost: ["its socket"])
+    expect(named(losses.first.to_h)).to eq(name: "Channel 17 Source 17", channel: "desk/ch/17", lost: ["its socket"])
     expect(losses.size).to eq(4)
     expect(described_class.between(context(show), context(show))).to eq([])
   end

@@ -13,7 +13,7 @@ RSpec.describe Loomshuttle::Steps::AutoPatch do
   it "patches a list straight through from sockets to tracks and back, and leaves nothing to find" do
     show = patched(chained, names(30))
     whole = strands(show).select { |strand| strand.channel && show.channel_at(strand.channel).name != "" }
-    expect(whole.map { |one| [one.socket, one.channel, one.send, one.track, one.return] }).to eq(
+    expect(named(whole.map { |one| [one.socket, one.channel, one.send, one.track, one.return] })).to eq(
       (1..30).map { |n| ["box-#{n <= 16 ? 'a' : 'b'}/in/#{((n - 1) % 16) + 1}", "desk/ch/#{n}", n, n, n] }
     )
     expect(whole).to all(be_comes_home)
@@ -38,28 +38,28 @@ RSpec.describe Loomshuttle::Steps::AutoPatch do
 
   it "takes the box that stands nearest, and what the list asks for" do
     stage = set(chained("hazel-56"), "box/a/spot" => "left", "box/b/spot" => "right")
-    show = patched(stage, [entry("Drum", spot: "right"), entry("Bass", spot: "left"), entry("Guest", socket: "link/a/up/30")])
+    show = patched(stage, [entry("Drum", spot: "right"), entry("Bass", spot: "left"), entry("Guest", socket: point("link/a/up/30"))])
     sockets = show.channels.values.first(3).map { |channel| show.layout.socket_of(channel.stage) }
-    expect(sockets).to eq(["box-b/in/1", "box-a/in/2", "box-b/in/14"])
+    expect(named(sockets)).to eq(["box-b/in/1", "box-a/in/2", "box-b/in/14"])
   end
 
   it "tells what the list asks for and cannot have" do
     show = straight(8, from: chained)
-    list = [entry("Guest", channel: 3, socket: "link/a/up/2"), entry("Source 4", channel: 9), entry("Piper", channel: 10, socket: "link/a/up/10")]
+    list = [entry("Guest", channel: 3, socket: point("link/a/up/2")), entry("Source 4", channel: 9), entry("Piper", channel: 10, socket: point("link/a/up/10"))]
     expect(described_class.unmet(show, list).map { |_, message| message[/\A.*(?=:)/] }).to eq(
       ["Guest gets channel 9, not channel 3", "Guest gets Box A in 9, not Box A in 2", "Source 4 gets channel 4, not channel 9"]
     )
   end
 
   it "gives nobody a socket that another line of the list asks for" do
-    show = patched(chained("hazel-56"), [entry("Anybody"), entry("Guest", socket: "link/a/up/1")])
-    expect([1, 2].map { |n| show.channels[n].stage }).to eq(["link/a/up/2", "link/a/up/1"])
+    show = patched(chained("hazel-56"), [entry("Anybody"), entry("Guest", socket: point("link/a/up/1"))])
+    expect(named([1, 2].map { |n| show.channels[n].stage })).to eq(["link/a/up/2", "link/a/up/1"])
   end
 
   it "keeps what is right and completes what is missing" do
     half = set(straight(8), "track/3/outputs" => [], "channel/5/stage" => nil, "channel/1/stage" => "desk/in/16")
     show = patched(half)
-    expect([show.channels[1].stage, show.channels[5].stage]).to eq(["desk/in/16", "desk/in/1"]).or eq(["desk/in/16", "desk/in/5"])
+    expect(named([show.channels[1].stage, show.channels[5].stage])).to eq(["desk/in/16", "desk/in/1"]).or eq(["desk/in/16", "desk/in/5"])
     expect(show.sends).to eq(half.sends)
   end
 

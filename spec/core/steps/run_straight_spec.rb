@@ -5,12 +5,12 @@ RSpec.describe Loomshuttle::Steps::RunStraight do
 
   it "patches sockets to channels in ascending order from a start" do
     show = run(blank, column: "socket", first: 3, count: 4, start: 9)
-    expect(show.channels.values_at(2, 3, 4, 5, 6, 7).map(&:stage)).to eq([nil, "desk/in/9", "desk/in/10", "desk/in/11", "desk/in/12", nil])
+    expect(named(show.channels.values_at(2, 3, 4, 5, 6, 7).map(&:stage))).to eq([nil, "desk/in/9", "desk/in/10", "desk/in/11", "desk/in/12", nil])
   end
 
   it "gives a stereo channel two lanes" do
     show = run(blank, column: "return", first: 16, count: 2, start: 16)
-    expect(show.channels.values_at(16, 17).map(&:take)).to eq(["card/return/16", "card/return/17"])
+    expect(named(show.channels.values_at(16, 17).map(&:take))).to eq(["card/return/16", "card/return/17"])
   end
 
   it "gives a stereo track two lanes, and the next track those behind" do
@@ -20,7 +20,7 @@ RSpec.describe Loomshuttle::Steps::RunStraight do
 
   it "runs sends over channels and track outputs over returns" do
     show = run(run(blank, column: "send", first: 1, count: 18, start: 1), column: "track_output", first: 1, count: 2, start: 19)
-    expect(show.sends.values_at(16, 17, 18).map(&:source)).to eq(%w[desk/ch/16 desk/ch/17/l desk/ch/17/r])
+    expect(named(show.sends.values_at(16, 17, 18).map(&:source))).to eq(%w[desk/ch/16 desk/ch/17/l desk/ch/17/r])
     expect(show.tracks[2].outputs).to eq([20])
   end
 
@@ -33,7 +33,7 @@ RSpec.describe Loomshuttle::Steps::RunStraight do
 
   it "starts at a socket by its name" do
     show = run(chained("hazel-56"), column: "socket", first: 2, count: 3, start: "link/a/up/16")
-    expect((2..4).map { |n| show.layout.socket_of(show.channels[n].stage) }).to eq(["box-a/in/16", "box-b/in/1", "box-b/in/2"])
+    expect(named((2..4).map { |n| show.layout.socket_of(show.channels[n].stage) })).to eq(["box-a/in/16", "box-b/in/1", "box-b/in/2"])
     expect { run(chained, column: "socket", first: 1, count: 1, start: "desk/in/13") }.to raise_error(Loomshuttle::Invalid, %r{cannot start at desk/in/13})
   end
 

@@ -6,7 +6,7 @@ RSpec.describe Loomshuttle::Steps::TracksFromChannels do
   it "makes mono tracks with ascending inputs and outputs that come home" do
     show = made(set(blank, "channel/3/name" => "Fiddle", "channel/3/colour" => "woad"), first: 3, count: 4, track: 1, lane: 5)
     expect(show.tracks.values.first(4).map { |track| [track.inputs, track.outputs, track.armed] }).to eq((5..8).map { |n| [[n], [n], true] })
-    expect((3..6).map { |n| show.channels[n].take }).to eq((5..8).map { |n| "card/return/#{n}" })
+    expect(named((3..6).map { |n| show.channels[n].take })).to eq((5..8).map { |n| "card/return/#{n}" })
     expect([show.title_of(show.tracks[1]), show.dye_of(show.tracks[1])]).to eq(%w[Fiddle woad])
   end
 
@@ -30,7 +30,7 @@ end
 RSpec.describe Loomshuttle::Steps::SparePair do
   it "captures the main mix post-fader on the last spare pair" do
     show = described_class.edit(straight).apply(straight).first
-    expect([show.point_of(show.sends[19]), show.point_of(show.sends[20])]).to eq(%w[desk/main/l@post-fader desk/main/r@post-fader])
+    expect(named([show.point_of(show.sends[19]), show.point_of(show.sends[20])])).to eq(%w[desk/main/l@post-fader desk/main/r@post-fader])
     track = show.tracks.values.find(&:stereo)
     expect([track.inputs, track.outputs, track.armed, show.title_of(track)]).to eq([[19, 20], [], true, "Main mix"])
     expect(findings(show)).to eq([])
@@ -119,7 +119,7 @@ RSpec.describe Loomshuttle::Settings::PresetParts do
     other = recalled(straight(16), described_class.of(chained, ["rig"]))
     expect([other.rig.desk, other.layout.hung.size, other.channels[1].name]).to eq(["alder-40", 2, "Source 1"])
     saved = described_class.of(straight(16, from: chained), ["returns"])
-    expect(recalled(chained, saved).channels[16].take).to eq("card/return/16")
+    expect(recalled(chained, saved).channels[16].take).to eq(point("card/return/16"))
   end
 end
 

@@ -28,7 +28,7 @@ end
 
 RSpec.describe Loomshuttle::Rig::Missing do
   it "tells in runs what the patch can name and the rig lacks" do
-    runs = described_class.runs(chained.layout).map(&:to_h)
+    runs = named(described_class.runs(chained.layout).map(&:to_h))
     expect(runs).to eq([{ first: "link/a/up/33", last: "link/a/up/48", why: "no box on port A reaches these lanes" }, { first: "link/b/up/1",
                                                                                                                         last: "link/b/up/48", why: "no box hangs on port B" },
                         { first: "desk/in/13", last: "desk/in/40", why: "Alder 40 has 12 sockets In" }])
