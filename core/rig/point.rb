@@ -85,6 +85,7 @@ module Loomshuttle
       def initialize(name)
         @name = name.dup.freeze
         @hash = @name.hash
+        @json = "\"#{@name}\"".freeze
         base, @tap = @name.split("@")
         read_parts(*base.split("/"))
         @others = {}
@@ -127,7 +128,9 @@ module Loomshuttle
       def kin?(other) = [device, letter, kind, side, tap] == [other.device, other.letter, other.kind, other.side, other.tap]
 
       def to_s = name
-      def to_json(...) = name.to_json(...)
+
+      # @return [String] no character of a name needs to be escaped
+      def to_json(*) = @json
       def inspect = "#<Point #{name}>"
 
       private
