@@ -25,7 +25,7 @@ module Loomshuttle
 
       desc "status", "What runs, and how the show stands"
       def status
-        show({ "health" => client.get("/api/health"), "state" => client.get("/api/state") }) { |data| Words.status(data) }
+        show({ "health" => client.get("/api/health"), "state" => client.get("/api/state") }) { |data| Answers.status(data) }
       end
 
       desc "strands", "The way of each source from socket to channel and back"
@@ -33,13 +33,13 @@ module Loomshuttle
         list = client.get("/api/strands").map do |strand|
           strand.slice("name", "socket", "send", "tap", "track", "return", "position").merge("channel" => strand["channel"], "home" => strand["home"])
         end
-        show(list) { Words.strands(list) }
+        show(list) { Answers.strands(list) }
       end
 
       desc "checks", "What is wrong with the plan; exit code 1 when something blocks"
       def checks
         findings = client.get("/api/findings")
-        show(findings) { Words.findings(findings) }
+        show(findings) { Answers.findings(findings) }
         exit(1) if findings.any? { |finding| finding["severity"] == "blocks" }
       end
 
@@ -52,20 +52,20 @@ module Loomshuttle
         rate = client.get("/api/state")["rate"]
         started = client.post("/api/capture", "name" => options[:name], "frames" => (options[:seconds] * rate).round)
         take = wait_for(started["id"])
-        show(Words.capture_document(take)) { Words.take(take) }
+        show(Answers.capture_document(take)) { Answers.take(take) }
         exit(1) unless take["state"] == "complete"
       end
 
       desc "takes", "Takes, newest first"
       def takes
         list = client.get("/api/takes")
-        show(list) { Words.takes(list) }
+        show(list) { Answers.takes(list) }
       end
 
       desc "roll", "Line check: every source with its verdict and what to do; exit code 1 unless all are good"
       def roll
         lines = client.get("/api/line-check")["lines"]
-        show(lines) { Words.roll(lines) }
+        show(lines) { Answers.roll(lines) }
         exit(1) unless lines.all? { |line| line["verdict"] == "good" }
       end
 

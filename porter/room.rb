@@ -19,7 +19,7 @@ module Loomshuttle
       # @param bytes [Integer] that will still be written
       # @raise [Invalid] when they are not to be had
       def check(bytes = 0)
-        return if @asked && now - @asked < EVERY
+        return if @asked && Runtime::Clock.now - @asked < EVERY
 
         left = @free.call(@folder) or return
         lacking = keep + bytes - left
@@ -27,7 +27,7 @@ module Loomshuttle
           raise Invalid.new("The disk has no room for it: #{megabytes(lacking)} MB are missing, as #{megabytes(keep)} MB are kept free#{' for the take under way' if capturing}. " \
                             "Make room, or try again afterwards.", where: "disk")
         end
-        @asked = now
+        @asked = Runtime::Clock.now
       end
 
       private
@@ -55,8 +55,6 @@ module Loomshuttle
           nil
         end
       end
-
-      def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
     end
   end
 end

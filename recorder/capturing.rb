@@ -20,7 +20,7 @@ module Loomshuttle
       DISKS = { first: "disk", mirror: "mirror's disk" }.freeze
 
       # Tracks that rest or resume behind the batches that wait before it.
-      Turn = Struct.new(:numbers, :resting) do
+      RestChange = Struct.new(:numbers, :resting) do
         def frames = 0
       end
 
@@ -107,7 +107,7 @@ module Loomshuttle
           unknown = numbers - capture.manifest["tracks"].map { |track| track["number"] }
           raise Invalid.new("Track #{unknown.join(', ')} is not being captured.", where: "tracks") unless unknown.empty?
 
-          @waiting << Turn.new(numbers, resting)
+          @waiting << RestChange.new(numbers, resting)
           write(1) if @waiting.size == 1
         end
         status
@@ -151,8 +151,6 @@ module Loomshuttle
 
       private
 
-      def seconds = Process.clock_gettime(Process::CLOCK_MONOTONIC)
-
       def handled(batch)
         @handled = batch.position + batch.frames
         @handled_more.broadcast
@@ -162,8 +160,8 @@ module Loomshuttle
       # @param now [Integer] position up to which batches had arrived then
       def catch_up(now)
         capture = @capture
-        deadline = seconds + LONGEST_WAIT
-        @handled_more.wait(@lock, 0.5) while @handled < now && @capture.equal?(capture) && seconds < deadline
+        deadline = Runtime::Clock.now + LONGEST_WAIT
+        @handled_more.wait(@lock, 0.5) while @handled < now && @capture.equal?(capture) && Runtime::Clock.now < deadline
       end
 
       # What of a batch lies behind the place where it begins; from then on all of it.
@@ -178,7 +176,7 @@ module Loomshuttle
         return unless @capture
 
         @waiting.shift(count).each do |one|
-          next @capture.rest(one.numbers, one.resting) if one.is_a?(Turn)
+          next @capture.rest(one.numbers, one.resting) if one.is_a?(RestChange)
 
           @capture.write(one) unless @capture.full?
         end

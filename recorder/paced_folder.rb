@@ -21,7 +21,7 @@ module Loomshuttle
         @bytes = 0
         @lock = Mutex.new
         @changed = ConditionVariable.new
-        @moved = now
+        @moved = Runtime::Clock.now
         @thread = Thread.new { work }
         @thread.name = "writes a copy"
         @thread.priority = -3
@@ -81,7 +81,7 @@ module Loomshuttle
         @lock.synchronize do
           @waiting.shift
           @bytes -= size(piece)
-          @moved = now
+          @moved = Runtime::Clock.now
           @changed.broadcast
         end
       end
@@ -97,13 +97,13 @@ module Loomshuttle
       def hand_in(*call)
         @lock.synchronize do
           while full? && !@problem
-            raise Errno::EIO, "nothing was written for #{STALLED} s" if now - @moved > STALLED
+            raise Errno::EIO, "nothing was written for #{STALLED} s" if Runtime::Clock.now - @moved > STALLED
 
             @changed.wait(@lock, 0.1)
           end
           raise @problem if @problem
 
-          @moved = now if @waiting.empty?
+          @moved = Runtime::Clock.now if @waiting.empty?
           @waiting << call
           @bytes += size(call[1])
           @changed.broadcast
@@ -114,7 +114,6 @@ module Loomshuttle
 
       # @param piece [Hash] samples of tracks, or a manifest
       def size(piece) = piece.each_value.sum { |one| one.is_a?(String) ? one.bytesize : 0 }
-      def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
     end
   end
 end

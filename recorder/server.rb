@@ -61,7 +61,7 @@ module Loomshuttle
       end
 
       def make_unit(home, cautious)
-        Unit.new(sends: @description.sends, returns: @description.returns, takes: @takes, settings: File.join(home, "recorder.json"), now: method(:seconds),
+        Unit.new(sends: @description.sends, returns: @description.returns, takes: @takes, settings: File.join(home, "recorder.json"), now: Runtime::Clock.method(:now),
                  aside: @aside, cautious: cautious) { |index, bytes| @card.send(index, bytes) }.tap do |unit|
           unit.card_status = -> { @card.status }
           unit.dropped = -> { @spool.dropped }
@@ -72,7 +72,7 @@ module Loomshuttle
       def card
         return UdpCard.new(@description.sends, @description.returns) unless @choice.device
 
-        Alsa::Card.new(@choice.device, rate: @choice.rate, sends: @choice.sends, returns: @choice.returns, now: method(:seconds))
+        Alsa::Card.new(@choice.device, rate: @choice.rate, sends: @choice.sends, returns: @choice.returns, now: Runtime::Clock.method(:now))
       end
 
       def connect
@@ -131,8 +131,6 @@ module Loomshuttle
       rescue SystemCallError
         nil
       end
-
-      def seconds = Process.clock_gettime(Process::CLOCK_MONOTONIC)
     end
   end
 end

@@ -20,7 +20,7 @@ module Loomshuttle
       # @return [String, nil] a line without its end; nil when the other side has closed
       # @raise [Late]
       def gets(seconds = nil)
-        deadline = seconds && (now + seconds)
+        deadline = seconds && (Clock.now + seconds)
         at = 0
         until (ends = @left.index("\n", at))
           raise Late, "a line is longer than #{@most} bytes" if @left.bytesize > @most
@@ -36,13 +36,13 @@ module Loomshuttle
       # @raise [Late] when it is not taken in time; then nothing more can be written   @raise [SystemCallError, IOError]
       def puts(line, seconds)
         bytes = "#{line}\n".b
-        deadline = now + seconds
+        deadline = Clock.now + seconds
         @writing.synchronize do
           until bytes.empty?
             written = @socket.write_nonblock(bytes, exception: false)
             next bytes = bytes.byteslice(written..) unless written == :wait_writable
 
-            left = deadline - now
+            left = deadline - Clock.now
             raise Late, "the other side does not read" unless left.positive? && @socket.wait_writable(left)
           end
         end
@@ -61,14 +61,12 @@ module Loomshuttle
           part = @socket.read_nonblock(65_536, exception: false)
           return part unless part == :wait_readable
 
-          left = deadline && (deadline - now)
+          left = deadline && (deadline - Clock.now)
           raise Late, "the other side does not answer" if left && !left.positive?
 
           @socket.wait_readable(left)
         end
       end
-
-      def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
     end
   end
 end

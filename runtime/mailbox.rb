@@ -28,10 +28,10 @@ module Loomshuttle
       # @param seconds [Numeric, nil] longest wait; nil: for ever
       # @return [Object, nil] the oldest letter; nil when none came, or it was closed
       def pop(seconds = nil)
-        deadline = seconds && (now + seconds)
+        deadline = seconds && (Clock.now + seconds)
         @lock.synchronize do
           while @letters.empty? && !@closed
-            left = deadline && (deadline - now)
+            left = deadline && (deadline - Clock.now)
             break if left && left <= 0
 
             @more.wait(@lock, left)
@@ -54,10 +54,6 @@ module Loomshuttle
       end
 
       def closed? = @closed == true
-
-      private
-
-      def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
     end
   end
 end

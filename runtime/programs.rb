@@ -13,7 +13,7 @@ module Loomshuttle
       # @raise [SystemCallError] when there is no such program
       def self.run(*command, seconds: 5, most: 1 << 20, both: false, environment: {})
         pipe = IO.popen([environment, *command], "rb", err: both ? %i[child out] : File::NULL, in: File::NULL, pgroup: true)
-        text, whole = read(pipe, now + seconds, most)
+        text, whole = read(pipe, Clock.now + seconds, most)
         return [text, ended(pipe)] if whole
 
         give_up(pipe)
@@ -35,7 +35,7 @@ module Loomshuttle
         def read(pipe, deadline, most)
           text = "".b
           loop do
-            return [text, false] unless (left = deadline - now).positive? && pipe.wait_readable(left)
+            return [text, false] unless (left = deadline - Clock.now).positive? && pipe.wait_readable(left)
 
             part = pipe.read_nonblock(65_536, exception: false)
             return [text, true] if part.nil?
@@ -56,8 +56,6 @@ module Loomshuttle
         rescue SystemCallError
           nil
         end
-
-        def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
       end
     end
   end

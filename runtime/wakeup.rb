@@ -21,18 +21,14 @@ module Loomshuttle
       # @param seconds [Numeric] longest wait
       # @return [Boolean] whether a word came
       def wait(seconds)
-        deadline = now + seconds
+        deadline = Clock.now + seconds
         @lock.synchronize do
-          while !@woken && (left = deadline - now).positive?
+          while !@woken && (left = deadline - Clock.now).positive?
             @word.wait(@lock, left)
           end
           @woken.tap { @woken = false }
         end
       end
-
-      private
-
-      def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
     end
   end
 end

@@ -24,7 +24,7 @@ module Loomshuttle
       # @param name [String] of the script in processes/
       # @param arguments [Array<String>]  @param environment [Hash]  @param log [String] file for what it prints
       # @param now [Proc] seconds that only grow
-      def initialize(name, arguments, log:, environment: {}, now: -> { Process.clock_gettime(Process::CLOCK_MONOTONIC) })
+      def initialize(name, arguments, log:, environment: {}, now: Runtime::Clock.method(:now))
         @name, @arguments, @log, @environment, @now = name, arguments, log, environment, now
         @failures, @ends = [], []
         @long = 0

@@ -88,10 +88,10 @@ module Loomshuttle
 
       # What does not come is told, and the others go on.
       def wait_for(what)
-        deadline = now + PATIENCE
+        deadline = Runtime::Clock.now + PATIENCE
         until yield
           return if @stopped
-          return tell("Waited #{PATIENCE} s for #{what}; it is tried on. The logs are in #{File.join(@home.path, 'logs')}.") if now > deadline
+          return tell("Waited #{PATIENCE} s for #{what}; it is tried on. The logs are in #{File.join(@home.path, 'logs')}.") if Runtime::Clock.now > deadline
 
           look_after
           sleep(0.1)
@@ -116,8 +116,6 @@ module Loomshuttle
         @children.reverse_each(&:stop)
         @database&.stop
       end
-
-      def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
     end
   end
 end

@@ -43,8 +43,8 @@ module Loomshuttle
       def watch(patience = PATIENCE)
         return @gone_since = nil if alive?
 
-        @gone_since ||= now
-        return if now - @gone_since < patience
+        @gone_since ||= Runtime::Clock.now
+        return if Runtime::Clock.now - @gone_since < patience
 
         @gone_since = nil
         start_server ? "PostgreSQL had ended; it was started again." : "PostgreSQL has ended and does not start; see #{@log}."
@@ -87,7 +87,6 @@ module Loomshuttle
         false
       end
 
-      def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
       def root? = Process.uid.zero?
       def running? = pg_ctl("status")
 

@@ -10,7 +10,7 @@ module Loomshuttle
 
       # @param capturing [Proc] gives the take under way (number and name), or nil
       # @param now [Proc] seconds that only grow
-      def initialize(capturing, now: -> { Process.clock_gettime(Process::CLOCK_MONOTONIC) })
+      def initialize(capturing, now: Runtime::Clock.method(:now))
         @capturing, @now = capturing, now
         @open_until = -1
       end

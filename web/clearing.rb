@@ -27,9 +27,9 @@ module Loomshuttle
 
       def turn
         @jobs.ready.each { |job| take_over(job) } if @recorder.up?
-        return if @cleared && now - @cleared < CLEAR
+        return if @cleared && Runtime::Clock.now - @cleared < CLEAR
 
-        @cleared = now
+        @cleared = Runtime::Clock.now
         @deliveries.clear
       end
 
@@ -39,8 +39,6 @@ module Loomshuttle
       rescue RecorderLink::Away, Invalid => e
         Runtime::Health.trouble(e, "taking over #{job['name']}")
       end
-
-      def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
     end
   end
 end

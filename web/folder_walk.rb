@@ -11,7 +11,7 @@ module Loomshuttle
         @folder, @kinds = folder, kinds
         @found, @problems = [], []
         @looked = 0
-        @deadline = now + SECONDS
+        @deadline = Runtime::Clock.now + SECONDS
       end
 
       # @return [Array(Array<String>, Array<Hash>)] paths below the folder in order, and what was left out (where, message)
@@ -33,8 +33,12 @@ module Loomshuttle
         @problems << { where: Text.readable(inside), message: "cannot be looked into" }
       end
 
+      def too_much? = @looked > LOOKED_AT || Runtime::Clock.now > @deadline
+
       def look(path, depth)
-        raise Invalid.new("There is too much in this folder to be a delivery; name the folder that it lies in.", where: "folder") if (@looked += 1) > LOOKED_AT || now > @deadline
+        @looked += 1
+        raise Invalid.new("There is too much in this folder to be a delivery; name the folder that it lies in.", where: "folder") if too_much?
+
         return leave(path, "has a name that cannot be read; rename it") unless path.dup.force_encoding(Encoding::UTF_8).valid_encoding? && path.bytesize < 3000
 
         stat = File.lstat(File.join(@folder, path))
@@ -54,8 +58,6 @@ module Loomshuttle
 
       # The first ones are enough to see what is wrong.
       def leave(path, why) = (@problems << { where: Text.readable(path), message: why } if @problems.size < 100)
-
-      def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
     end
   end
 end

@@ -50,10 +50,10 @@ module Loomshuttle
       private
 
       def carry_out(look)
-        deadline = now + SECONDS
+        deadline = Runtime::Clock.now + SECONDS
         look.items, look.problems = @deliveries.look(look.source, look.show) do |seen|
           look.seen = seen
-          raise Invalid.new("Looking took longer than #{SECONDS} s; name a smaller folder.", where: "folder") if now > deadline
+          raise Invalid.new("Looking took longer than #{SECONDS} s; name a smaller folder.", where: "folder") if Runtime::Clock.now > deadline
         end
         look.state = "done"
       rescue Invalid => e
@@ -62,8 +62,6 @@ module Loomshuttle
         look.error, look.state = "It could not be looked at: #{e.class}.", "failed"
         raise
       end
-
-      def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
     end
   end
 end

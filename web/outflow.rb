@@ -15,7 +15,7 @@ module Loomshuttle
       # One answer: gives its bytes part by part, nil at the end.
       Flow = Struct.new(:socket, :source, :left, :moved)
 
-      def initialize(now: -> { Process.clock_gettime(Process::CLOCK_MONOTONIC) })
+      def initialize(now: Runtime::Clock.method(:now))
         @now = now
         @flows = {}
         @lock = Mutex.new # held while flows are added or dropped, never while one is written

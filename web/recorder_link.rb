@@ -57,7 +57,7 @@ module Loomshuttle
 
       private
 
-      def silent? = now - @heard > SILENCE
+      def silent? = Runtime::Clock.now - @heard > SILENCE
 
       def counted
         @lock.synchronize do
@@ -100,7 +100,7 @@ module Loomshuttle
         line = connect
         line.puts(JSON.generate({ jsonrpc: "2.0", id: 0, method: "meters", params: { subscribe: true } }), SOON)
         line.gets(SOON) or return
-        @heard = now
+        @heard = Runtime::Clock.now
         @up = true
         @on_up.call
         hear(line, worker)
@@ -134,7 +134,7 @@ module Loomshuttle
       def next_line(line)
         text = line.gets(0.5)
         back if @hangs
-        @heard = now
+        @heard = Runtime::Clock.now
         text || :gone
       rescue Runtime::LineSocket::Late
         hangs if silent? && !@hangs
@@ -149,7 +149,7 @@ module Loomshuttle
 
       def back
         @hangs = false
-        @heard = now
+        @heard = Runtime::Clock.now
         @on_up.call
       rescue Away
         nil
@@ -160,8 +160,6 @@ module Loomshuttle
         @on_state.call(nil) if was_up && !worker.stopped?
         worker.rest(AGAIN)
       end
-
-      def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
     end
   end
 end

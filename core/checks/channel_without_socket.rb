@@ -28,9 +28,7 @@ module Loomshuttle
 
         # The source of the channel's own number if it is free, else the first free one.
         def fix(show, channel)
-          free = FreeSocket.choices(show, channel)
-          choice = free.find { |one| Rig::Point.of(one.settings.values.first).number == channel.number } || free.first or return
-          Checks.edit(show, "Patch #{choice.label} to #{channel.title}", choice.settings)
+          FreeSocket.fix(show, channel) { |free| free.find { |one| Rig::Point.of(one.settings.values.first).number == channel.number } }
         end
       end
     end

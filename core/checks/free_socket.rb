@@ -13,6 +13,15 @@ module Loomshuttle
           choice.missing.nil? && name && !taken[name] && !Rig::Point.of(name).card?
         end
       end
+
+      # @yieldparam choices [Array<Views::Choices::Choice>] that the channel could hear
+      # @yieldreturn [Views::Choices::Choice, nil] the best of them; without a block the first
+      # @return [Settings::Edit, nil] that patches it to the channel
+      def self.fix(show, channel)
+        free = choices(show, channel)
+        choice = (yield(free) if block_given?) || free.first or return
+        Checks.edit(show, "Patch #{choice.label} to #{channel.title}", choice.settings)
+      end
     end
   end
 end

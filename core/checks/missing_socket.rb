@@ -19,12 +19,7 @@ module Loomshuttle
           base = show.profile.channel_points(channel.number).first
           Finding.new(id: "missing-socket/#{channel.number}", check: "missing-socket", severity: Finding::BLOCKS,
                       sentence: "#{channel.title} (channel #{channel.number}) is patched to #{Rig::Label.for(channel.stage)}, but #{source.missing}.",
-                      path: [channel.stage, base.at("preamp")], at: [channel.stage, base], fix: fix(show, channel))
-        end
-
-        def fix(show, channel)
-          choice = FreeSocket.choices(show, channel).first or return
-          Checks.edit(show, "Patch #{choice.label} to #{channel.title}", choice.settings)
+                      path: [channel.stage, base.at("preamp")], at: [channel.stage, base], fix: FreeSocket.fix(show, channel))
         end
       end
     end

@@ -10,7 +10,7 @@ RSpec.describe Loomshuttle::CommandLine::Ranges do
   end
 end
 
-RSpec.describe Loomshuttle::CommandLine::Words do
+RSpec.describe Loomshuttle::CommandLine::Answers do
   let(:take) do
     { "number" => 3, "name" => "Set", "state" => "complete", "frames" => 96_000, "rate" => 48_000, "folder" => "/takes/3", "gaps" => [{ "at" => 5, "frames" => 48 }],
       "missing" => [{ "at" => 5, "frames" => 48, "lanes" => [[1, 8]] }], "breaks" => [], "note" => nil,

@@ -1,13 +1,8 @@
 # frozen_string_literal: true
 
-# The line to the desk, against a desk in this process that can lose packets and restart.
-RSpec.describe Loomshuttle::Web::Desk::Link do
-  let(:desk) { SocketDesk.new }
-  let(:heard) { [] }
-  let(:link) { described_class.new(desk.port, on_change: -> {}, on_meters: ->(peaks, rms) { heard << [peaks, rms] }) }
-
+RSpec.shared_context "with a line to the desk" do
   before do
-    desk.settings.set("strip/1/label", "Tuba")
+    set_desk
     link.start
     Tools.wait_until(60, "the desk") { link.up? }
   end
@@ -16,6 +11,17 @@ RSpec.describe Loomshuttle::Web::Desk::Link do
     link.stop
     desk.close
   end
+end
+
+# The line to the desk, against a desk in this process that can lose packets and restart.
+RSpec.describe Loomshuttle::Web::Desk::Link do
+  let(:desk) { SocketDesk.new }
+  let(:heard) { [] }
+  let(:link) { described_class.new(desk.port, on_change: -> {}, on_meters: ->(peaks, rms) { heard << [peaks, rms] }) }
+
+  include_context "with a line to the desk"
+
+  def set_desk = desk.settings.set("strip/1/label", "Tuba")
 
   it "mirrors all of the desk's settings, and follows what others change" do
     expect(link.mirror).to eq(desk.values)
@@ -82,17 +88,9 @@ RSpec.describe Loomshuttle::Web::Desk::Sync do
   let(:link) { Loomshuttle::Web::Desk::Link.new(desk.port, on_change: -> {}, on_meters: ->(*) {}) }
   let(:sync) { described_class.new(link) }
 
-  before do
-    in_step
-    link.start
-    Tools.wait_until(60, "the desk") { link.up? }
-  end
+  include_context "with a line to the desk"
 
-  after do
-    link.stop
-    desk.close
-  end
-
+  def set_desk = in_step
   def in_step = Loomshuttle::Web::Desk::FromPlan.settings(show).each { |address, value| desk.settings.set(address, value) }
   def differing = sync.differences(show).map { |one| [one.path, one.plan, one.desk] }
 

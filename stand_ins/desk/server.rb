@@ -38,7 +38,7 @@ module Loomshuttle
           @control = udp(osc_port)
           @out = udp(0)
           @unit = Unit.new(model, ports: { sends: sends_port, returns: returns_port }, session: @session, seed: seed,
-                                  card: method(:send_card), reply: method(:reply), now: method(:seconds), workshop: method(:workshop))
+                                  card: method(:send_card), reply: method(:reply), now: Runtime::Clock.method(:now), workshop: method(:workshop))
           @targets = @unit.send_streams.map { |stream| Socket.sockaddr_in(stream.port, stream.host) }
           @returns = @unit.return_streams.map { |stream| udp(stream.port) }
           @memory = Memory.new(memory, @unit.settings, first: (first_memory unless File.exist?(@rig_file)), aside: aside)
@@ -47,7 +47,7 @@ module Loomshuttle
 
         # Runs until stop.
         def run
-          due = seconds
+          due = Runtime::Clock.now
           until @stopped
             step
             due = wait(due + (Unit::BLOCK / @unit.model.rate.to_f))
@@ -68,7 +68,7 @@ module Loomshuttle
           drain(@control) { |bytes, peer| @unit.control.receive(bytes, peer) unless lost? }
           @returns.each_with_index { |socket, index| drain(socket) { |bytes, _| @unit.card_in.push(index, bytes) } }
           @unit.step
-          @memory&.keep(seconds)
+          @memory&.keep(Runtime::Clock.now)
         rescue StandardError => e
           Runtime::Health.trouble(e, "a step")
         end
@@ -146,13 +146,11 @@ module Loomshuttle
         # A late step is caught up with slowly: whoever answers with card returns keeps most of a step's time for it.
         def wait(due)
           due = [due, @stepped + (0.8 * Unit::BLOCK / @unit.model.rate)].max if @stepped
-          ahead = due - seconds
+          ahead = due - Runtime::Clock.now
           sleep(ahead) if ahead.positive?
-          @stepped = seconds
+          @stepped = Runtime::Clock.now
           ahead.positive? ? due : @stepped
         end
-
-        def seconds = Process.clock_gettime(Process::CLOCK_MONOTONIC)
 
         def write_descriptions(folder)
           @unit.descriptions(@session).each { |which, text| File.write(File.join(folder, "card-#{which}.sdp"), text) }

@@ -111,13 +111,13 @@ module Loomshuttle
         # @return [Hash{String=>String}] what was refused or never answered
         def ask_many(verb, list)
           inbox, failed, open, left = Runtime::Mailbox.new(most: 4 * WINDOW), {}, {}, list.to_a
-          heard = now
-          until (left.empty? && open.empty?) || @stopped || now - heard > PATIENCE
+          heard = Runtime::Clock.now
+          until (left.empty? && open.empty?) || @stopped || Runtime::Clock.now - heard > PATIENCE
             launch(verb, left, open, inbox)
             answer = inbox.pop(AGAIN)
             address = answer && settle(open, answer) or next
 
-            heard = now
+            heard = Runtime::Clock.now
             answer.address == "/refused" ? failed[address] = "The desk refuses #{address}: #{answer.arguments.last}." : yield(address, answer.arguments.last)
           end
           (left.map(&:first) + open.values.map(&:address)).each { |address| failed[address] = "The desk does not answer (#{address})." }
@@ -134,9 +134,9 @@ module Loomshuttle
             open[number] = Request.new(address, Formats::Osc.pack(verb, number, address, *[value].compact), 0)
           end
           open.each_value do |one|
-            next if now - one.sent < AGAIN
+            next if Runtime::Clock.now - one.sent < AGAIN
 
-            one.sent = now
+            one.sent = Runtime::Clock.now
             say(one.bytes)
           end
         end
@@ -172,7 +172,7 @@ module Loomshuttle
           return unless @socket.wait_readable(0.2)
 
           Formats::Osc.unpack(@socket.recv(65_536)).each { |message| hand_on(message) }
-          @heard = now
+          @heard = Runtime::Clock.now
         rescue Formats::Osc::Malformed, SystemCallError
           sleep(0.02) # the port is closed: the desk is away
         end
@@ -217,7 +217,7 @@ module Loomshuttle
           look(request("/get", "session"), only: true)
           worker.rest(LOOK)
         rescue Failed
-          raise_flag(false) if now - @heard > SILENCE
+          raise_flag(false) if Runtime::Clock.now - @heard > SILENCE
           worker.rest(LOOK)
         end
 
@@ -225,7 +225,7 @@ module Loomshuttle
         def look(session, only: false)
           @looking.synchronize do
             @profile, @boxes = request("/get", "profile"), request("/get", "boxes") unless session == @session
-            renew unless session == @session && now < @renew_at
+            renew unless session == @session && Runtime::Clock.now < @renew_at
             revision = request("/get", "revision")
             read_all(revision) unless only && @up && session == @session && revision == @revision
             @session = session
@@ -235,7 +235,7 @@ module Loomshuttle
 
         def renew
           %w[changes meters].each { |what| request("/subscribe", what, SUBSCRIPTION) }
-          @renew_at = now + RENEW
+          @renew_at = Runtime::Clock.now + RENEW
         end
 
         def read_all(revision)
@@ -264,8 +264,6 @@ module Loomshuttle
           @up = state
           @on_change.call
         end
-
-        def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
       end
     end
   end

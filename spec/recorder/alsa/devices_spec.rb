@@ -40,7 +40,7 @@ RSpec.describe "A busy sound device", :folder do
       .to raise_error(Loomshuttle::Invalid, "hw:F8,0 is busy: another program uses it.")
     device = Loomshuttle::Recorder::Alsa::Devices::Device.new(name: "hw:F8,0", words: "Fern 8", inputs: 2, outputs: 2, rates: [44_100, 48_000], format: "S32_LE")
     stream = Loomshuttle::Formats::Sdp::Stream.new(host: "", port: 0, lanes: 2, first: 1, rate: 48_000, payload_type: 97)
-    card = Loomshuttle::Recorder::Alsa::Card.new(device, rate: 48_000, sends: [stream], returns: [stream], now: -> { Process.clock_gettime(Process::CLOCK_MONOTONIC) })
+    card = Loomshuttle::Recorder::Alsa::Card.new(device, rate: 48_000, sends: [stream], returns: [stream], now: Loomshuttle::Runtime::Clock.method(:now))
     Tools.wait_until(60, "the state") do
       card.receive(0.05) { nil }
       card.state == "busy"

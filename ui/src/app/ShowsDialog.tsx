@@ -13,6 +13,7 @@ import { Faults } from './Faults';
 import { readJson } from './files';
 import { SureButton } from './SureButton';
 import { Answered } from './Answered';
+import { FilePick } from './FilePick';
 import styles from '../look/look.module.css';
 
 type About = Schemas['About'];
@@ -155,15 +156,9 @@ function NewShow({ onClose, onBack }: { onClose: () => void; onBack: () => void 
               </MenuItem>
             ))}
           </TextField>
-          <label className={styles.file}>
+          <FilePick label="Show file" accept=".json,application/json" onPick={([file]) => void bring(file)}>
             Or bring one in from a file
-            <input
-              type="file"
-              accept=".json,application/json"
-              aria-label="Show file"
-              onChange={(event) => void bring(event.target.files?.[0])}
-            />
-          </label>
+          </FilePick>
           <Faults faults={faults} />
         </div>
       </DialogContent>

@@ -13,6 +13,7 @@ import { count } from '../../look/format';
 import { DeliveryTable } from './DeliveryTable';
 import { type Choice, choices, looked, mostParts, type Source, wanted } from './delivery';
 import { cx } from '../../look/cx';
+import { FilePick } from '../../app/FilePick';
 import styles from '../../look/look.module.css';
 import own from './capture.module.css';
 
@@ -71,16 +72,9 @@ function Choose({ onSeen, onClose }: ChooseProps) {
             WAV, AIFF, FLAC, MP3 and most others, named as people name them. Everything is shown before it is
             kept.
           </p>
-          <label className={styles.file}>
+          <FilePick label="Files to bring in" multiple disabled={busy} onPick={(files) => send.mutate(files)}>
             Files from here
-            <input
-              type="file"
-              multiple
-              aria-label="Files to bring in"
-              disabled={busy}
-              onChange={(event) => send.mutate([...(event.target.files ?? [])])}
-            />
-          </label>
+          </FilePick>
           <div className={styles.row}>
             <TextField
               label="Or a folder on the recording computer"

@@ -93,7 +93,7 @@ function Sound({ take, change }: { take: Take; change: (body: Change) => void })
         onSection={section}
       />
       <Listen take={take} track={track} onTrack={setTrack} from={chosen?.from ?? 0} />
-      {!capturing && <Words take={take} onChange={change} />}
+      {!capturing && <TakeWords take={take} onChange={change} />}
       {!capturing && <ExportPanel take={take} chosen={chosen} />}
       <MarkerTable take={take} onChange={(markers) => change({ markers })} />
     </>
@@ -101,7 +101,7 @@ function Sound({ take, change }: { take: Take; change: (body: Change) => void })
 }
 
 /** Name, notes and dye, kept when the field is left. */
-function Words({ take, onChange }: { take: Take; onChange: (words: Change) => void }) {
+function TakeWords({ take, onChange }: { take: Take; onChange: (words: Change) => void }) {
   const dyes = useShow().data?.profile.dyes ?? [];
   const [name, setName] = useState(take.name);
   const [notes, setNotes] = useState(take.notes);

@@ -45,8 +45,7 @@ const drum = line(2, 'Drum', 'clipped', {
 });
 const tuba = line(1, 'Tuba', 'good', { heard: { who: 'Ada', at: '2026-06-13T17:55:00+00:00' } });
 
-function roll(...lines: RollLine[]) {
-  shown();
+const answerRoll = (...lines: RollLine[]) =>
   answer('GET /api/line-check', {
     alignment: -18,
     levels: [{ level: -18, standard: 'EBU R 68' }],
@@ -55,6 +54,10 @@ function roll(...lines: RollLine[]) {
     version: 7,
     lines,
   });
+
+function roll(...lines: RollLine[]) {
+  shown();
+  answerRoll(...lines);
   return draw(
     <>
       <LineCheckPlace />
@@ -135,17 +138,7 @@ test('a source is ticked as heard, and tells who did and when', async () => {
 test('lines do not jump while one of them is in focus', async () => {
   const { user } = roll(drum, fiddle);
   (await screen.findByRole('listitem', { name: /^Fiddle/ })).focus();
-  answer('GET /api/line-check', {
-    alignment: -18,
-    levels: [{ level: -18, standard: 'EBU R 68' }],
-    ceiling: -6,
-    tolerance: 3,
-    version: 7,
-    lines: [
-      { ...fiddle, verdict: 'hum' },
-      { ...drum, verdict: 'good' },
-    ],
-  });
+  answerRoll({ ...fiddle, verdict: 'hum' }, { ...drum, verdict: 'good' });
   expect(await screen.findByText('1 hum', {}, { timeout: 3000 })).toBeTruthy();
   expect(names()).toEqual(['Drum', 'Fiddle']);
   await user.click(document.body);

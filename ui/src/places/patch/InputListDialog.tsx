@@ -6,6 +6,7 @@ import DialogTitle from '@mui/material/DialogTitle';
 import { useState } from 'react';
 import { lookAt } from '../../api/preview';
 import { cx } from '../../look/cx';
+import { FilePick } from '../../app/FilePick';
 import styles from '../../look/look.module.css';
 import own from './sheet.module.css';
 
@@ -40,15 +41,13 @@ function Inside({ onClose }: { onClose: () => void }) {
             part them. What is not understood is reported line by line, and nothing is changed before you have
             seen it.
           </p>
-          <label className={styles.file}>
+          <FilePick
+            label="Input list file"
+            accept=".csv,.txt,.tsv,text/csv"
+            onPick={([file]) => void read(file)}
+          >
             Choose a CSV file
-            <input
-              type="file"
-              accept=".csv,.txt,.tsv,text/csv"
-              aria-label="Input list file"
-              onChange={(event) => void read(event.target.files?.[0])}
-            />
-          </label>
+          </FilePick>
           <textarea
             className={cx(styles.find, own.pasted)}
             rows={9}

@@ -12,7 +12,7 @@ import { Faults } from '../../app/Faults';
 import { readJson } from '../../app/files';
 import { SureButton } from '../../app/SureButton';
 import { Answered } from '../../app/Answered';
-import { cx } from '../../look/cx';
+import { FilePick } from '../../app/FilePick';
 import styles from '../../look/look.module.css';
 
 type Entry = Schemas['ProfileEntry'];
@@ -55,18 +55,14 @@ function Inside({ onClose }: { onClose: () => void }) {
           A profile is a JSON file that says what a kind of device can do. Save one, change it and give it an
           id of its own, and bring it in: it is checked, and what does not fit is told with its place.
         </p>
-        <label className={cx(styles.file, styles.apart)}>
+        <FilePick
+          label="Profile file"
+          accept=".json,application/json"
+          className={styles.apart}
+          onPick={([file]) => void bring(file)}
+        >
           Bring in a profile
-          <input
-            type="file"
-            accept=".json,application/json"
-            aria-label="Profile file"
-            onChange={(event) => {
-              void bring(event.target.files?.[0]);
-              event.target.value = '';
-            }}
-          />
-        </label>
+        </FilePick>
         <Faults faults={faults} />
         <Answered of={asked} waiting="Reading the profiles …">
           {(profiles) =>

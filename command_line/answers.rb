@@ -3,7 +3,7 @@
 module Loomshuttle
   module CommandLine
     # Answers in words and columns.
-    module Words
+    module Answers
       class << self
         def status(data)
           state = data["state"]

@@ -1,0 +1,11 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Runtime
+    # Time to measure with.
+    module Clock
+      # @return [Float] seconds that only grow, whatever happens to the time of day
+      def self.now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
+    end
+  end
+end
