@@ -37,11 +37,11 @@ RSpec.describe "The Capture place", type: :feature do
     expect(page).to have_button("Rest Tuba")
     keys("s")
     expect(page).to have_button(text: "Begin section")
-    number = capture["number"]
+    id, number = capture.values_at("id", "number")
     page.driver.browser.navigate.refresh
     hold(find_button("Hold to stop"))
     expect(page).to have_css(".capture-take-line", text: "#{number} Guarded")
-    take = application.get("/api/takes/#{number}")
+    take = application.take(id)
     expect(take).to include("state" => "complete", "gaps" => [])
     expect(take["markers"].map { |one| [one["name"], one["frames"].positive?] }).to contain_exactly(["Marker 1", false], ["Section 2", true])
     expect(take["tracks"].first["rests"].size).to eq(1)

@@ -36,7 +36,7 @@ RSpec.describe "The interface", type: :feature do
     expect(page).to have_css("[role=timer]", text: /00:1\d/)
     page.driver.browser.action.move_to(find_button("Hold to stop").native).click_and_hold.pause(duration: 1.3).release.perform
     within("aside[aria-label=Takes]") { ["First set", "30 tracks"].each { |text| expect(page).to have_text(text) } }
-    take = application.get("/api/takes").first
+    take = application.take(application.get("/api/takes").first["id"])
     expect(take).to include("state" => "complete", "gaps" => [])
     expect(take["frames"]).to be > 10 * 48_000
 

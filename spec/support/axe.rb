@@ -5,21 +5,26 @@ module Axe
   SOURCE = File.join(Loomshuttle::ROOT, "ui", "node_modules", "axe-core", "axe.min.js")
   # Everything that moves or fades has come to rest first.
   RUN = <<~JS
-    const done = arguments[0];
+    const [within, only, done] = arguments;
+    const options = { resultTypes: ['violations'], ...(only ? { runOnly: { type: 'rule', values: only } } : {}) };
     const still = () => document.getAnimations().every((one) => one.playState !== 'running' || one.effect.getComputedTiming().iterations === Infinity);
     const told = (node) => `${node.target.join(' ')} ${node.any.concat(node.all).map((check) => check.message).join('; ')}`;
     const run = () => still()
-      ? axe.run(document, { resultTypes: ['violations'] }).then((result) =>
+      ? axe.run(within ? { include: [within] } : document, options).then((result) =>
           done(result.violations.map((one) => `${one.id} (${one.impact}): ${one.nodes.map(told).join(' | ')}`.slice(0, 700))))
       : setTimeout(run, 50);
     run();
   JS
 
+  # Rules that ask for colours; what all others find is the same in every theme.
+  COLOURS = %w[color-contrast link-in-text-block].freeze
+
   # @param page [Capybara::Session]
+  # @param within [String, nil] selector of what is looked at; nil: the page   @param only [Array<String>, nil] rules; nil: all
   # @return [Array<String>] each rule that is broken, with where
-  def self.faults(page)
+  def self.faults(page, within: nil, only: nil)
     page.execute_script(File.read(SOURCE)) unless page.evaluate_script("typeof window.axe === 'object'")
     page.driver.browser.manage.timeouts.script_timeout = 120
-    page.evaluate_async_script(RUN)
+    page.evaluate_async_script(RUN, within, only)
   end
 end
