@@ -50,7 +50,7 @@ class SheetBench
   # @return [Array] channels, bytes of the show, and medians in ms: cursor step, name, send, and the application's part of the last
   def row(channels)
     open_show(channels)
-    @browser.navigate.to("#{@application.url}/?#{channels}#/patch")
+    @browser.navigate.to("#{@application.url}/?channels=#{channels}#/patch")
     wait { @browser.find_elements(css: "[data-port='desk/ch/1']").any? }
     @browser.execute_script("document.querySelector(\"[data-port='desk/ch/1']\").click()")
     step = median { |n| timed(n.even? ? "ArrowDown" : "ArrowUp", CURSOR) { key(n.even? ? :arrow_down : :arrow_up) } }
@@ -73,11 +73,11 @@ class SheetBench
   def rename(nth)
     @browser.execute_script("document.querySelector(\"[data-port='desk/ch/1']\").click()")
     key(:f2)
-    wait { @browser.find_elements(css: ".name-input").any? }
+    wait { @browser.find_elements(css: ".sheet-name-input").any? }
     @browser.switch_to.active_element.send_keys("Name #{nth}")
     timed("Enter", NAME) { key(:enter) }.tap do
       @browser.switch_to.active_element.send_keys(:escape)
-      wait { @browser.find_elements(css: ".name-input").empty? }
+      wait { @browser.find_elements(css: ".sheet-name-input").empty? }
     end
   end
 

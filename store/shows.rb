@@ -12,6 +12,7 @@ module Loomshuttle
       def initialize(database, shipped)
         @db = database
         @profiles = Profiles.new(database, shipped)
+        @reading = Mutex.new # held while the journal is read on
       end
 
       # @return [Profiles]
@@ -116,7 +117,7 @@ module Loomshuttle
       # @return as apply
       # @raise [Invalid] when there is nothing to turn round
       def revert(id, version:, who:, kind:, known: nil, check: nil)
-        turned = UndoStack.new(labels(id)).next(kind) or raise Invalid.new("There is nothing to #{kind}.", where: kind)
+        turned = turnable(id)[kind] or raise Invalid.new("There is nothing to #{kind}.", where: kind)
         entry = entry(id, turned[:version])
         edit = Settings::Edit.inverse("#{kind.capitalize}: #{plain_label(entry)}", entry[:changes])
         apply(id, version: version, who: who, edit: edit, kind: kind, reverts: entry[:id], known: known, check: check)
@@ -144,8 +145,7 @@ module Loomshuttle
 
       # @return [Hash] labels of what undo and redo would do; nil where nothing is
       def undoable(id)
-        stack = UndoStack.new(labels(id))
-        %i[undo redo].to_h { |kind| [kind, stack.next(kind.to_s)&.then { |entry| plain_label(entry) }] }
+        turnable(id).to_h { |kind, entry| [kind.to_sym, entry && plain_label(entry)] }
       end
 
       private
@@ -159,8 +159,14 @@ module Loomshuttle
         newest
       end
 
-      # The journal without what was changed, for undo and redo; a long one is read in a moment.
-      def labels(id) = @db[:journal].where(show_id: id).order(:version).select(:id, :version, :kind, :label).all
+      # @return [Hash{String=>Hash}] the entries that "undo" and "redo" would turn round, or nil
+      def turnable(id) = @reading.synchronize { stack(id).then { |stack| %w[undo redo].to_h { |kind| [kind, stack.next(kind)] } } }
+
+      # The journal only grows, so it is read on from where it was read last; of the show that was asked for last.
+      def stack(id)
+        @stack = UndoStack.new(id) unless @stack&.show == id
+        @stack.read(@db[:journal].where(show_id: id).where(Sequel[:version] > @stack.version).order(:version).select(:id, :version, :kind, :label).all)
+      end
 
       def with_changes(row) = row.merge(changes: row[:changes].map { |change| Settings::Change.new(path: change["path"], from: plain(change["from"]), to: plain(change["to"])) })
 

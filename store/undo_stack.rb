@@ -5,11 +5,24 @@ module Loomshuttle
     # What undo and redo would turn round, read from the journal: an edit clears what could be redone, an undo moves
     # its entry over, a redo moves it back.
     class UndoStack
-      # @param entries [Array<Hash>] of the journal, oldest first
-      def initialize(entries)
+      # @return [Integer] of the show whose journal it is
+      attr_reader :show
+      # @return [Integer] up to which it has been read
+      attr_reader :version
+
+      def initialize(show)
+        @show = show
+        @version = 0
         @undo = []
         @redo = []
+      end
+
+      # @param entries [Array<Hash>] of the journal behind `version`, oldest first
+      # @return [UndoStack]
+      def read(entries)
         entries.each { |entry| push(entry) }
+        @version = entries.last[:version] unless entries.empty?
+        self
       end
 
       # @param kind ["undo", "redo"]

@@ -8,8 +8,8 @@ module Loomshuttle
     # application that starts meanwhile takes the show that it kept in a file. Its thread:
     #   opens the show      until the database has told which one is open, and keeps each version of it in a file
     class OpenShow
-      # Seconds between two looks.
-      PAUSE = 1.0
+      # Seconds between two looks; and after a change, so that the screens of those who watch come first.
+      PAUSE, SETTLE = 1.0, 0.3
 
       # No show has been opened yet, since the database has not answered since the start.
       class NotYet < StandardError
@@ -97,7 +97,7 @@ module Loomshuttle
       def keep
         open_from_database unless @from_database
         @derived&.then { |derived| @kept.keep(derived.loaded) } if @from_database
-        @news.wait(PAUSE)
+        @news.wait(PAUSE) && @worker&.rest(SETTLE)
       rescue Sequel::Error
         @news.wait(PAUSE) # it is told by the band and by health
       end

@@ -6,6 +6,8 @@ module Loomshuttle
     #   recorder follows   tells it when woken, and again while it is away
     class RecorderFollower
       AGAIN = 2
+      # Seconds that a plan nobody waits for is left alone, so that the screens of those who watch come first.
+      PAUSE = 0.1
 
       # @param tell [Proc] tells the recorder; raises RecorderLink::Away while it cannot be told
       def initialize(tell)
@@ -26,6 +28,7 @@ module Loomshuttle
       # @param wait [Numeric] seconds to wait for it at most; 0 for not at all
       def follow(wait: 0)
         @told.wait(0) # what was told before does not count
+        @soon ||= wait.positive?
         @wake.wake
         @told.wait(wait) if wait.positive?
       end
@@ -36,6 +39,8 @@ module Loomshuttle
         return unless @wake.wait(1) || @again
 
         @again = true
+        @worker&.rest(PAUSE) unless @soon
+        @soon = false
         @tell.call
         @again = false
         @told.wake

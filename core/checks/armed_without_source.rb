@@ -7,7 +7,10 @@ module Loomshuttle
     module ArmedWithoutSource
       def self.findings(context)
         show = context.show
+        heard = heard(context)
         show.tracks.values.select(&:armed).filter_map do |track|
+          next if heard[track.number] == track.width
+
           empty = track.points("in").reject.with_index { |point, side| reached?(context, point) || channel_at_fault?(show, track.inputs[side]) }
           next if empty.empty?
 
@@ -24,6 +27,11 @@ module Loomshuttle
         def where(track, title, empty)
           whole = title == "Track #{track.number}" ? "it" : "track #{track.number}"
           empty.size < track.width ? "one side of #{whole}" : whole
+        end
+
+        # @return [Hash{Integer=>Integer}] tracks, and how many of their sides a strand leads to from a socket that is there
+        def heard(context)
+          context.strands.select { |strand| strand.track && context.sockets.key?(strand.socket) }.map { |strand| [strand.track, strand.track_lane] }.uniq.map(&:first).tally
         end
 
         # A socket, a return, or the desk's own mix counts as a source.

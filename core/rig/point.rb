@@ -50,8 +50,8 @@ module Loomshuttle
         def link(port, way, lane) = of("link/#{port}/#{way}/#{lane}")
 
         def main(side) = of("desk/main/#{side}")
-        def card_send(lane) = of("card/send/#{lane}")
-        def card_return(lane) = of("card/return/#{lane}")
+        def card_send(lane) = FIRST_SEND.beside(lane - 1)
+        def card_return(lane) = FIRST_RETURN.beside(lane - 1)
 
         # @param way ["in", "out"]
         def track(number, way, side = nil) = of(side ? "track/#{number}/#{way}/#{side}" : "track/#{number}/#{way}")
@@ -88,6 +88,7 @@ module Loomshuttle
         @json = "\"#{@name}\"".freeze
         base, @tap = @name.split("@")
         read_parts(*base.split("/"))
+        @channel = device == "desk" && kind == "ch"
         @others = {}
         freeze
       end
@@ -97,7 +98,7 @@ module Loomshuttle
       def ==(other) = equal?(other) || (other.is_a?(Point) && name == other.name)
       alias eql? ==
 
-      def channel? = kind == "ch" && device == "desk"
+      def channel? = @channel
       def mix? = device == "desk" && MIXES.include?(kind)
       def box? = device == "box"
       def link? = device == "link"
@@ -107,6 +108,9 @@ module Loomshuttle
       def track? = device == "track"
       def output? = device == "desk" && kind == "output"
       def right? = side == "r"
+
+      # @return [String] its name without slashes
+      def dotted = @others[:dotted] ||= name.tr("/", ".").freeze
 
       # @return [Point] without its tap
       def base = tap ? other(:base) { name.split("@").first } : self
@@ -148,6 +152,10 @@ module Loomshuttle
 
       # Its relations are few, and asked for again and again.
       def other(relation) = @others[relation] ||= Point.of(yield)
+
+      # Others of their kind are found from these without a name being put together.
+      FIRST_SEND, FIRST_RETURN = of("card/send/1"), of("card/return/1")
+      private_constant :FIRST_SEND, :FIRST_RETURN
     end
   end
 end

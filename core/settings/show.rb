@@ -27,7 +27,7 @@ module Loomshuttle
       end
 
       # The items of each collection: `rig` and `setup` are one item each, the others a Hash by key.
-      Settings.collections.map(&:group).each { |group| define_method(group) { groups.fetch(group) } }
+      Settings.collections.each { |collection| class_eval("def #{collection.group} = groups[:#{collection.group}]", __FILE__, __LINE__) } # def channels = groups[:channels]
 
       # @param collection [Collection]
       # @return [Object, Hash] its item, or its items by key

@@ -7,7 +7,7 @@ module Loomshuttle
     class Sheet
       RAILS = %w[socket channel send track return].freeze
 
-      # id is its Rig::Point; number is what edits and choices of the port take.
+      # id is the name of its Rig::Point; number is what edits and choices of the port take.
       # missing: why the rig lacks it, or nil; block: bracket that it stands in, or nil.
       Port = Value.define(:id, :rail, :row, :number, :mark, :name, :note, :dye, :free, :missing, :block, :strands)
       Thread = Value.define(:from, :to, :dye, :straight, :strands)
@@ -24,8 +24,8 @@ module Loomshuttle
       def initialize(show, strands)
         @show = show
         @profile = show.profile
-        @ways = strands.to_h { |strand| [strand.id, SheetWay.ports(show, strand)] }
-        @dyes = strands.to_h { |strand| [strand.id, show.channel_at(strand.channel)&.colour || "iron"] }
+        @ways, @dyes = {}, {}
+        strands.each { |strand| follow(strand, strand.id) }
         @by_port = index_by_port
         @single = Settings::Blocks.single(show).to_h { |number| [number, true] }
         @ports = RAILS.flat_map { |rail| send(:"#{rail}_ports") }
@@ -37,19 +37,24 @@ module Loomshuttle
 
       private
 
+      def follow(strand, id)
+        @ways[id] = SheetWay.ports(@show, strand).map { |point| point&.name }
+        @dyes[id] = @show.channel_at(strand.channel)&.colour || "iron"
+      end
+
       def index_by_port
         @ways.each_with_object({}) { |(strand, ids), index| ids.each { |id| (index[id] ||= []) << strand if id } }
       end
 
-      def port(rail, row, id, number, mark, name: "", note: "", dye: nil, missing: nil, block: nil)
-        through = @by_port.fetch(id, NONE)
-        Port.new(id: id, rail: rail, row: row, number: number, mark: mark, name: name, note: note,
+      def port(rail, row, point, number, mark, name: "", note: "", dye: nil, missing: nil, block: nil)
+        through = @by_port.fetch(point.name, NONE)
+        Port.new(id: point.name, rail: rail, row: row, number: number, mark: mark, name: name, note: note,
                  dye: dye || @dyes.fetch(through.first, "iron"), free: through.empty?, missing: missing, block: block, strands: through)
       end
 
       # Sources that are there, and those that a channel names although they are not; the card's only where one is used.
       def shown_sources
-        @show.layout.sources.select { |source| @by_port.key?(source.point) || !(source.missing || source.point.card?) }
+        @show.layout.sources.select { |source| @by_port.key?(source.point.name) || !(source.missing || source.point.card?) }
       end
 
       def socket_ports

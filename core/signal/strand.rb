@@ -17,7 +17,7 @@ module Loomshuttle
       def return_point = self.return && Rig::Point.card_return(self.return)
 
       # @return [String] stable while the way stays the same
-      def id = [channel&.name&.tr("/", "."), send && "send#{send}", track && "track#{track}", track_lane].compact.join(":")
+      def id = [channel&.dotted, send && "send#{send}", track && "track#{track}", track_lane].compact.join(":")
     end
   end
 end
