@@ -9,7 +9,7 @@ module Loomshuttle
     #   opens the show      until the database has told which one is open, and keeps each version of it in a file
     class OpenShow
       # Seconds between two looks; and after a change, so that the screens of those who watch come first.
-      PAUSE, SETTLE = 1.0, 0.3
+      PAUSE, SETTLE = 1.0, 1.5
 
       # No show has been opened yet, since the database has not answered since the start.
       class NotYet < StandardError

@@ -36,6 +36,6 @@ RSpec.describe DemoShow do
       expect(findings(later).map(&:id)).not_to include(now.first.id)
       show = later
     end
-    expect(show.channels[30].stage).to eq("link/a/up/30")
+    expect(show.channels[30].stage).to eq(point("link/a/up/30"))
   end
 end

@@ -25,7 +25,15 @@ RSpec.shared_context "with a browser" do
   let(:show_file) { "clean.json" }
 
   before { application.fresh(show_file) if application == RunningApplication.shared }
-  after { Capybara.reset_sessions! }
+
+  # What a page could not live with stands in the browser's log, though nobody may have seen it: with the names of the parts (Boundary), or
+  # with the place in the script.
+  after do
+    troubles = page.driver.browser.logs.get(:browser).map(&:message).grep(/Uncaught|cannot be shown|Content Security/)
+    raise troubles.join("\n") if troubles.any?
+  ensure
+    Capybara.reset_sessions!
+  end
 
   def open_place(place, title = "Lantern Quay")
     visit("#{application.url}/#/#{place}")
