@@ -50,7 +50,7 @@ module Loomshuttle
       # @return [Object] the result
       # @raise [Away] @raise [Invalid] when the recorder refuses
       def call(method, within: nil, **params)
-        raise Away, "The recorder does not answer; nothing was heard of it for #{(now - @heard).round} s." if @up && silent?
+        raise Away, "The recorder does not answer; nothing was heard of it for #{(Runtime::Clock.now - @heard).round} s." if @up && silent?
 
         counted { ask(method, params, within || LATER.fetch(method, SOON)) }
       end
