@@ -1,5 +1,6 @@
 import { QueryClient, useQuery } from '@tanstack/react-query';
 import { api, Refused, type Schemas, type Show, type Take, taken } from './client';
+import { shareShow } from './share';
 
 // What was refused for a reason is refused again; only what may pass is asked again.
 const again = (failed: number, error: Error) => failed < 2 && !(error instanceof Refused && !error.passing);
@@ -39,7 +40,12 @@ export const refresh = (...keys: string[]) =>
   Promise.all(keys.map((key) => queries.invalidateQueries({ queryKey: [key] })));
 export const refreshTakes = () => void refresh('takes', 'bin');
 
-export const useShow = () => useQuery({ queryKey: SHOW, queryFn: () => taken(api.GET('/api/show')) });
+export const useShow = () =>
+  useQuery({
+    queryKey: SHOW,
+    queryFn: () => taken(api.GET('/api/show')),
+    structuralSharing: (before, now) => shareShow(before as Show | undefined, now as Show),
+  });
 export const useRig = () => useQuery({ queryKey: ['rig'], queryFn: () => taken(api.GET('/api/rig')) });
 export const useTakes = () => useQuery({ queryKey: ['takes'], queryFn: () => taken(api.GET('/api/takes')) });
 const UNDER_WAY = ['waiting', 'running'];

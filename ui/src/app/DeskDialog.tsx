@@ -1,6 +1,5 @@
 import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
-import Dialog from '@mui/material/Dialog';
 import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
@@ -13,16 +12,8 @@ import { count, moment } from '../look/format';
 import { ChangeTable } from './ChangeTable';
 import { Answered } from './Answered';
 import { cx } from '../look/cx';
+import { dialogOf } from './dialogOf';
 import styles from '../look/look.module.css';
-
-/** Where plan and desk differ, both ways into step, and copies of what was overwritten. */
-export function DeskDialog({ open, onClose }: { open: boolean; onClose: () => void }) {
-  return (
-    <Dialog open={open} onClose={onClose} maxWidth="md" fullWidth>
-      {open && <Inside onClose={onClose} />}
-    </Dialog>
-  );
-}
 
 const tellProblems = (problems: string[], done: string) => {
   const [first, ...more] = problems;
@@ -192,3 +183,6 @@ function CopyView({ copy, onBack }: { copy: number; onBack: () => void }) {
     </>
   );
 }
+
+/** Where plan and desk differ, both ways into step, and copies of what was overwritten. */
+export const DeskDialog = dialogOf(Inside, { maxWidth: 'md', fullWidth: true });

@@ -1,11 +1,12 @@
 import Button from '@mui/material/Button';
 import Drawer from '@mui/material/Drawer';
-import { type FormEvent, useMemo, useState } from 'react';
+import { type FormEvent, memo, useMemo, useState } from 'react';
 import type { Finding } from '../api/client';
 import { set, step } from '../api/edits';
 import { useShow } from '../api/queries';
 import { showPort } from './jump';
 import { count } from '../look/format';
+import { bothClosed } from './closed';
 import { Told } from './Told';
 import { cx } from '../look/cx';
 import styles from '../look/look.module.css';
@@ -14,47 +15,59 @@ import own from './shell.module.css';
 const WORDS = { blocks: 'Stops the job', look: 'Needs a look' } as const;
 
 /** What the checks find, each with its evidence, its fix where there is one, or the reason why it may stay. */
-export function FindingsDrawer({ open, onClose }: { open: boolean; onClose: () => void }) {
+export const FindingsDrawer = memo(function FindingsDrawer({
+  open,
+  onClose,
+}: {
+  open: boolean;
+  onClose: () => void;
+}) {
+  return (
+    <Drawer anchor="right" open={open} onClose={onClose} slotProps={{ paper: { 'aria-label': 'Findings' } }}>
+      <Inside onClose={onClose} />
+    </Drawer>
+  );
+}, bothClosed);
+
+function Inside({ onClose }: { onClose: () => void }) {
   const show = useShow().data;
   const findings = show?.findings ?? [];
   const ports = useMemo(() => new Set(show?.sheet.ports.map((port) => port.id)), [show]);
   const waiting = findings.filter((one) => one.accepted === null);
   const accepted = findings.filter((one) => one.accepted !== null);
   return (
-    <Drawer anchor="right" open={open} onClose={onClose} slotProps={{ paper: { 'aria-label': 'Findings' } }}>
-      <section className={own.findings}>
-        <div className={own.findingsHead}>
-          <h2>{waiting.length === 0 ? 'No findings' : count(waiting.length, 'finding')}</h2>
-          <Button onClick={onClose}>Close</Button>
-        </div>
-        {waiting.length === 0 && (
-          <Told kind="empty">
-            Nothing is wrong with the plan{accepted.length > 0 && ' that nobody accepted'}.
-          </Told>
-        )}
-        {waiting.map((finding) => (
-          <FindingRow
-            key={finding.id}
-            finding={finding}
-            ports={ports}
-            onShow={(port) => {
-              onClose();
-              showPort(port);
-            }}
-          />
-        ))}
-        {accepted.length > 0 && <h3 className={styles.apart}>Accepted</h3>}
-        {accepted.map((finding) => (
-          <article key={finding.id} className={own.finding}>
-            <p>{finding.sentence}</p>
-            <p className={own.findingPath}>Stays, because: {finding.accepted}</p>
-            <Button size="small" onClick={() => void step('reopen', { finding: finding.id })}>
-              Reopen
-            </Button>
-          </article>
-        ))}
-      </section>
-    </Drawer>
+    <section className={own.findings}>
+      <div className={own.findingsHead}>
+        <h2>{waiting.length === 0 ? 'No findings' : count(waiting.length, 'finding')}</h2>
+        <Button onClick={onClose}>Close</Button>
+      </div>
+      {waiting.length === 0 && (
+        <Told kind="empty">
+          Nothing is wrong with the plan{accepted.length > 0 && ' that nobody accepted'}.
+        </Told>
+      )}
+      {waiting.map((finding) => (
+        <FindingRow
+          key={finding.id}
+          finding={finding}
+          ports={ports}
+          onShow={(port) => {
+            onClose();
+            showPort(port);
+          }}
+        />
+      ))}
+      {accepted.length > 0 && <h3 className={styles.apart}>Accepted</h3>}
+      {accepted.map((finding) => (
+        <article key={finding.id} className={own.finding}>
+          <p>{finding.sentence}</p>
+          <p className={own.findingPath}>Stays, because: {finding.accepted}</p>
+          <Button size="small" onClick={() => void step('reopen', { finding: finding.id })}>
+            Reopen
+          </Button>
+        </article>
+      ))}
+    </section>
   );
 }
 

@@ -3,7 +3,7 @@ import Popover from '@mui/material/Popover';
 import TextField from '@mui/material/TextField';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { callMe, whoAmI } from '../api/client';
 import { useScheme } from '../look/theme';
 import type { Scheme } from '../look/tokens';
@@ -12,7 +12,7 @@ import styles from '../look/look.module.css';
 import own from './shell.module.css';
 
 /** Who works here (for the journal), and the theme. Both are kept in this browser. */
-export function PersonMenu() {
+export const PersonMenu = memo(function PersonMenu() {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const [who, setWho] = useState(whoAmI());
   const { scheme, choose } = useScheme();
@@ -65,4 +65,4 @@ export function PersonMenu() {
       </Popover>
     </>
   );
-}
+});

@@ -5,7 +5,7 @@ import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
-import { type FormEvent, useState } from 'react';
+import { type FormEvent, memo, useState } from 'react';
 import { api, type Fault, Refused, type Schemas, type Show, taken } from '../api/client';
 import { complain, useCommand } from '../api/edits';
 import { refresh, refreshShow, useProfiles, useShow, useShows } from '../api/queries';
@@ -14,12 +14,19 @@ import { readJson } from './files';
 import { SureButton } from './SureButton';
 import { Answered } from './Answered';
 import { FilePick } from './FilePick';
+import { bothClosed } from './closed';
 import styles from '../look/look.module.css';
 
 type About = Schemas['About'];
 
 /** All shows of this computer: open one, start a new one (empty, like another, from a file), change the words, delete. */
-export function ShowsDialog({ open, onClose }: { open: boolean; onClose: () => void }) {
+export const ShowsDialog = memo(function ShowsDialog({
+  open,
+  onClose,
+}: {
+  open: boolean;
+  onClose: () => void;
+}) {
   const [view, setView] = useState<'list' | 'new' | 'about'>('list');
   const close = () => {
     setView('list');
@@ -32,7 +39,7 @@ export function ShowsDialog({ open, onClose }: { open: boolean; onClose: () => v
       {open && view === 'about' && <AboutShow onBack={() => setView('list')} />}
     </Dialog>
   );
-}
+}, bothClosed);
 
 function List({ onClose, onView }: { onClose: () => void; onView: (view: 'new' | 'about') => void }) {
   const asked = useShows();

@@ -14,11 +14,12 @@ export function shown(part: Record<string, unknown> = {}): Show {
     id: 1,
     version: 7,
     findings: [],
+    strands: [],
     channels: [],
     tracks: [],
     sends: [],
-    sheet: { ports: [] },
     ...part,
+    sheet: { ports: [], threads: [], loose: [], ...(part.sheet as object | undefined) },
   });
   queries.setQueryData(SHOW, show);
   answer('GET /api/show', show);

@@ -1,5 +1,4 @@
 import Button from '@mui/material/Button';
-import Dialog from '@mui/material/Dialog';
 import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
@@ -7,20 +6,12 @@ import { useState } from 'react';
 import { lookAt } from '../../api/preview';
 import { cx } from '../../look/cx';
 import { FilePick } from '../../app/FilePick';
+import { dialogOf } from '../../app/dialogOf';
 import styles from '../../look/look.module.css';
 import own from './sheet.module.css';
 
 const EXAMPLE =
   'channel,name,socket,mic,stand,48v,side\n1,Tuba,A 1,dynamic,short boom,,left\n2,Fiddle,A 2,clip-on,,yes,left';
-
-/** An input list from a file or pasted; what it would patch is looked at first. */
-export function InputListDialog({ open, onClose }: { open: boolean; onClose: () => void }) {
-  return (
-    <Dialog open={open} onClose={onClose} maxWidth="sm" fullWidth>
-      {open && <Inside onClose={onClose} />}
-    </Dialog>
-  );
-}
 
 function Inside({ onClose }: { onClose: () => void }) {
   const [text, setText] = useState('');
@@ -82,3 +73,6 @@ function decode(bytes: ArrayBuffer): string {
     return new TextDecoder('windows-1252').decode(bytes);
   }
 }
+
+/** An input list from a file or pasted; what it would patch is looked at first. */
+export const InputListDialog = dialogOf(Inside, { maxWidth: 'sm', fullWidth: true });

@@ -1,5 +1,4 @@
 import Button from '@mui/material/Button';
-import Dialog from '@mui/material/Dialog';
 import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
@@ -11,6 +10,7 @@ import { takeCarefully } from '../../api/preview';
 import type { Rail } from './layout';
 import { NumberField } from './NumberField';
 import { cx } from '../../look/cx';
+import { dialogOf } from '../../app/dialogOf';
 import styles from '../../look/look.module.css';
 import own from './sheet.module.css';
 
@@ -32,23 +32,14 @@ const BY_RAIL: Record<Rail, RunColumn> = {
 };
 
 interface RunProps {
-  open: boolean;
   onClose: () => void;
   /** The range that is chosen on the sheet. */
   chosen: Port[];
   show: Show;
 }
 
-export function RunStraightDialog({ open, onClose, chosen, show }: RunProps) {
-  return (
-    <Dialog open={open} onClose={onClose}>
-      {open && <RunForm onClose={onClose} chosen={chosen} show={show} />}
-    </Dialog>
-  );
-}
-
 /** Starts out with the range that is chosen on the sheet. */
-function RunForm({ onClose, chosen, show }: Omit<RunProps, 'open'>) {
+function RunForm({ onClose, chosen, show }: RunProps) {
   const sockets = show.sheet.ports.filter((port) => port.rail === 'socket' && port.missing === null);
   const [column, setColumn] = useState<RunColumn>(BY_RAIL[chosen[0]?.rail ?? 'channel']);
   const bySocket = column === 'socket';
@@ -121,3 +112,5 @@ function RunForm({ onClose, chosen, show }: Omit<RunProps, 'open'>) {
     </form>
   );
 }
+
+export const RunStraightDialog = dialogOf(RunForm);

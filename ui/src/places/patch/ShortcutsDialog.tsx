@@ -1,8 +1,8 @@
 import Button from '@mui/material/Button';
-import Dialog from '@mui/material/Dialog';
 import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
+import { dialogOf } from '../../app/dialogOf';
 import own from './sheet.module.css';
 
 const KEYS: [string, string][] = [
@@ -22,9 +22,9 @@ const KEYS: [string, string][] = [
   ['?', 'these keys'],
 ];
 
-export function ShortcutsDialog({ open, onClose }: { open: boolean; onClose: () => void }) {
+function Keys({ onClose }: { onClose: () => void }) {
   return (
-    <Dialog open={open} onClose={onClose}>
+    <>
       <DialogTitle>Keys</DialogTitle>
       <DialogContent>
         <table className={own.keys}>
@@ -43,6 +43,8 @@ export function ShortcutsDialog({ open, onClose }: { open: boolean; onClose: () 
       <DialogActions>
         <Button onClick={onClose}>Close</Button>
       </DialogActions>
-    </Dialog>
+    </>
   );
 }
+
+export const ShortcutsDialog = dialogOf(Keys);

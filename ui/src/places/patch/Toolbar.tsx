@@ -1,5 +1,5 @@
 import Button from '@mui/material/Button';
-import type { RefObject } from 'react';
+import { memo, type RefObject } from 'react';
 import type { Port, Show } from '../../api/client';
 import { redo, undo } from '../../api/edits';
 import { lookAt } from '../../api/preview';
@@ -24,6 +24,38 @@ interface ToolbarProps {
   onDialog: (dialog: PatchDialog) => void;
 }
 
+const Steps = memo(function Steps({ onDialog }: Pick<ToolbarProps, 'onDialog'>) {
+  return (
+    <>
+      <Button variant="contained" onClick={() => void lookAt('auto_patch')}>
+        Auto-patch…
+      </Button>
+      <Button variant="outlined" onClick={() => onDialog('list')}>
+        Input list…
+      </Button>
+      <Button variant="outlined" onClick={() => onDialog('run')}>
+        Run straight…
+      </Button>
+      <Button variant="outlined" onClick={() => onDialog('tracks')}>
+        Tracks…
+      </Button>
+    </>
+  );
+});
+
+const Turns = memo(function Turns({ undoable, redoable }: Record<'undoable' | 'redoable', string | null>) {
+  return (
+    <span className={cx(styles.row, styles.end)}>
+      <Button disabled={!undoable} title={undoable ?? ''} onClick={() => void undo()}>
+        Undo
+      </Button>
+      <Button disabled={!redoable} title={redoable ?? ''} onClick={() => void redo()}>
+        Redo
+      </Button>
+    </span>
+  );
+});
+
 /** What is done with the whole sheet, and which strands it shows. */
 export function Toolbar(props: ToolbarProps) {
   const {
@@ -46,18 +78,7 @@ export function Toolbar(props: ToolbarProps) {
   return (
     <>
       <div className={styles.tools}>
-        <Button variant="contained" onClick={() => void lookAt('auto_patch')}>
-          Auto-patch…
-        </Button>
-        <Button variant="outlined" onClick={() => onDialog('list')}>
-          Input list…
-        </Button>
-        <Button variant="outlined" onClick={() => onDialog('run')}>
-          Run straight…
-        </Button>
-        <Button variant="outlined" onClick={() => onDialog('tracks')}>
-          Tracks…
-        </Button>
+        <Steps onDialog={onDialog} />
         <Button variant="outlined" disabled={!channel} onClick={() => channel && onPair(channel)}>
           {left?.paired ? 'Split' : 'Pair'}
         </Button>
@@ -66,14 +87,7 @@ export function Toolbar(props: ToolbarProps) {
             Set {range.length} at once…
           </Button>
         )}
-        <span className={cx(styles.row, styles.end)}>
-          <Button disabled={!show.undo} title={show.undo ?? ''} onClick={() => void undo()}>
-            Undo
-          </Button>
-          <Button disabled={!show.redo} title={show.redo ?? ''} onClick={() => void redo()}>
-            Redo
-          </Button>
-        </span>
+        <Turns undoable={show.undo} redoable={show.redo} />
       </div>
       <div className={styles.tools}>
         <input

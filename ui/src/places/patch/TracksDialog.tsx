@@ -1,5 +1,4 @@
 import Button from '@mui/material/Button';
-import Dialog from '@mui/material/Dialog';
 import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
@@ -13,26 +12,17 @@ import { set, step } from '../../api/edits';
 import { lookAt } from '../../api/preview';
 import { NumberField } from './NumberField';
 import { cx } from '../../look/cx';
+import { dialogOf } from '../../app/dialogOf';
 import styles from '../../look/look.module.css';
 import own from './sheet.module.css';
 
 interface TracksProps {
-  open: boolean;
   onClose: () => void;
   chosen: Port[];
   show: Show;
 }
 
-/** Tracks from channels in one step; the show's default tap; the main mix on a spare pair. */
-export function TracksDialog({ open, onClose, chosen, show }: TracksProps) {
-  return (
-    <Dialog open={open} onClose={onClose}>
-      {open && <TracksForm onClose={onClose} chosen={chosen} show={show} />}
-    </Dialog>
-  );
-}
-
-function TracksForm({ onClose, chosen, show }: Omit<TracksProps, 'open'>) {
+function TracksForm({ onClose, chosen, show }: TracksProps) {
   const range = chosen.length > 1 && chosen[0]?.rail === 'channel' ? chosen : [];
   const [first, setFirst] = useState(range[0]?.number ?? 1);
   const [count, setCount] = useState(
@@ -94,3 +84,6 @@ function TracksForm({ onClose, chosen, show }: Omit<TracksProps, 'open'>) {
     </form>
   );
 }
+
+/** Tracks from channels in one step; the show's default tap; the main mix on a spare pair. */
+export const TracksDialog = dialogOf(TracksForm);

@@ -1,5 +1,4 @@
 import Button from '@mui/material/Button';
-import Dialog from '@mui/material/Dialog';
 import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
@@ -13,19 +12,11 @@ import { readJson } from '../../app/files';
 import { SureButton } from '../../app/SureButton';
 import { Answered } from '../../app/Answered';
 import { FilePick } from '../../app/FilePick';
+import { dialogOf } from '../../app/dialogOf';
 import styles from '../../look/look.module.css';
 
 type Entry = Schemas['ProfileEntry'];
 const KINDS = { desk: 'Desks', box: 'Stage boxes', interface: 'Playback interfaces' } as const;
-
-/** What kinds of devices there are: those that ship, and those that users brought. */
-export function ProfilesDialog({ open, onClose }: { open: boolean; onClose: () => void }) {
-  return (
-    <Dialog open={open} onClose={onClose} maxWidth="sm" fullWidth>
-      {open && <Inside onClose={onClose} />}
-    </Dialog>
-  );
-}
 
 function Inside({ onClose }: { onClose: () => void }) {
   const asked = useProfiles();
@@ -105,3 +96,6 @@ function Inside({ onClose }: { onClose: () => void }) {
 
 const asFile = (data: unknown) =>
   `data:application/json;charset=utf-8,${encodeURIComponent(JSON.stringify(data, null, 2))}`;
+
+/** What kinds of devices there are: those that ship, and those that users brought. */
+export const ProfilesDialog = dialogOf(Inside, { maxWidth: 'sm', fullWidth: true });
