@@ -9,6 +9,7 @@ type Flat = object;
 function sameRecord(a: Flat, b: Flat): boolean {
   const before = a as Record<string, unknown>;
   const now = b as Record<string, unknown>;
+  for (const key in before) if (!(key in now)) return false;
   for (const key in now) {
     const one = before[key];
     const other = now[key];
