@@ -11,13 +11,12 @@ module Loomshuttle
     #   desk/output/15                what a mix is patched to
     #   card/send/7  card/return/7   track/7/in  track/7/out/r   recorder/mix/l
     class Point
-      TAPS = %w[preamp channel-in pre-eq post-eq pre-fader post-fader].freeze
       SIDES = %w[l r].freeze
       MIXES = %w[bus main matrix].freeze
 
       NUMBER = "\\d{1,9}"
       PATTERN = %r{\A(?:
-        desk/(?:main/[a-z]+|[a-z]+/#{NUMBER}(?:/[lr])?)(?:@(?:#{TAPS.join('|')}))? | box-[a-h]/[a-z]+/#{NUMBER} | card/(?:send|return)/#{NUMBER} |
+        desk/(?:main/[a-z]+|[a-z]+/#{NUMBER}(?:/[lr])?)(?:@(?:#{Label::TAPS.keys.join('|')}))? | box-[a-h]/[a-z]+/#{NUMBER} | card/(?:send|return)/#{NUMBER} |
         track/#{NUMBER}/(?:in|out)(?:/[lr])? | recorder/mix/[lr] | link/[a-z]/(?:up|down)/#{NUMBER})\z}x
 
       # Points are made by the hundred for each graph, and there are few; those that were read are kept, up to so many.
@@ -76,7 +75,7 @@ module Loomshuttle
       attr_reader :number
       # @return [String, nil] "l" or "r" of a stereo lane; of a main also another
       attr_reader :side
-      # @return [String, nil] one of TAPS
+      # @return [String, nil] one of Label::TAPS
       attr_reader :tap
       # @return [String, nil] of its box, or the port of its link
       attr_reader :letter
@@ -115,7 +114,7 @@ module Loomshuttle
       # @return [Point] without its tap
       def base = tap ? other(:base) { name.split("@").first } : self
 
-      # @param tap [String] one of TAPS
+      # @param tap [String] one of Label::TAPS
       # @return [Point] the same lane there
       def at(tap) = other(tap) { "#{base.name}@#{tap}" }
 

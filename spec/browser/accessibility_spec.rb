@@ -6,7 +6,7 @@ RSpec.describe "The interface to everybody", type: :feature do
 
   let(:show_file) { "show.json" }
 
-  def faults(what, within: nil) = Axe.faults(page, within: within, only: @rules).map { |fault| "#{what}: #{fault}" }
+  def faults(what) = Axe.faults(page, only: @rules).map { |fault| "#{what}: #{fault}" }
 
   def in_both_themes
     { "light" => nil, "dark" => Axe::COLOURS }.flat_map do |theme, rules|
@@ -45,7 +45,7 @@ RSpec.describe "The interface to everybody", type: :feature do
   def opened(what, &open)
     open.call
     expect(page).to have_css("[role=dialog], .MuiPopover-root, .MuiDrawer-root")
-    faults(what, within: ".MuiModal-root").tap do
+    faults(what).tap do
       # A list that is open in it closes first.
       Tools.wait_until(60, "#{what} to close") { escape && page.has_no_css?(".MuiModal-root", wait: 1) }
     end

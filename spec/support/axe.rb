@@ -5,12 +5,12 @@ module Axe
   SOURCE = File.join(Loomshuttle::ROOT, "ui", "node_modules", "axe-core", "axe.min.js")
   # Everything that moves or fades has come to rest first.
   RUN = <<~JS
-    const [within, only, done] = arguments;
+    const [only, done] = arguments;
     const options = { resultTypes: ['violations'], ...(only ? { runOnly: { type: 'rule', values: only } } : {}) };
     const still = () => document.getAnimations().every((one) => one.playState !== 'running' || one.effect.getComputedTiming().iterations === Infinity);
     const told = (node) => `${node.target.join(' ')} ${node.any.concat(node.all).map((check) => check.message).join('; ')}`;
     const run = () => still()
-      ? axe.run(within ? { include: [within] } : document, options).then((result) =>
+      ? axe.run(document, options).then((result) =>
           done(result.violations.map((one) => `${one.id} (${one.impact}): ${one.nodes.map(told).join(' | ')}`.slice(0, 700))))
       : setTimeout(run, 50);
     run();
@@ -20,11 +20,11 @@ module Axe
   COLOURS = %w[color-contrast link-in-text-block].freeze
 
   # @param page [Capybara::Session]
-  # @param within [String, nil] selector of what is looked at; nil: the page   @param only [Array<String>, nil] rules; nil: all
+  # @param only [Array<String>, nil] rules; nil: all
   # @return [Array<String>] each rule that is broken, with where
-  def self.faults(page, within: nil, only: nil)
+  def self.faults(page, only: nil)
     page.execute_script(File.read(SOURCE)) unless page.evaluate_script("typeof window.axe === 'object'")
     page.driver.browser.manage.timeouts.script_timeout = 120
-    page.evaluate_async_script(RUN, within, only)
+    page.evaluate_async_script(RUN, only)
   end
 end

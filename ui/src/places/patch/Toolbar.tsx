@@ -43,7 +43,10 @@ const Steps = memo(function Steps({ onDialog }: Pick<ToolbarProps, 'onDialog'>) 
   );
 });
 
-const Turns = memo(function Turns({ undoable, redoable }: Record<'undoable' | 'redoable', string | null>) {
+const UndoRedo = memo(function UndoRedo({
+  undoable,
+  redoable,
+}: Record<'undoable' | 'redoable', string | null>) {
   return (
     <span className={cx(styles.row, styles.end)}>
       <Button disabled={!undoable} title={undoable ?? ''} onClick={() => void undo()}>
@@ -87,7 +90,7 @@ export function Toolbar(props: ToolbarProps) {
             Set {range.length} at once…
           </Button>
         )}
-        <Turns undoable={show.undo} redoable={show.redo} />
+        <UndoRedo undoable={show.undo} redoable={show.redo} />
       </div>
       <div className={styles.tools}>
         <input
