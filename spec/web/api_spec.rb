@@ -47,6 +47,23 @@ RSpec.describe Loomshuttle::Web::App, :folder do
     expect(ask("/api/journal?before=3").map { |entry| entry["version"] }).to eq([2])
   end
 
+  it "answers an edit with the show that it made, where the request prefers that (RFC 7240, 4.2)" do
+    header("Prefer", "respond-async, return=representation")
+    edited = tell("/api/edits", version: 1, settings: { "channel/1/name" => "Tuba" })
+    expect(last_response["Preference-Applied"]).to eq("return=representation")
+    expect(edited["show"]).to eq(show).and include("version" => 2, "undo" => "Channel 1 Source 1, name")
+    expect(tell("/api/undo", {})["show"]).to include("version" => 3, "redo" => "Channel 1 Source 1, name")
+    header("Prefer", "return=minimal")
+    expect(tell("/api/redo", {})).not_to have_key("show")
+  end
+
+  it "says that an edit is made, also where the show cannot be told after it" do
+    allow(Loomshuttle::Web::Present).to receive(:new).and_raise(Sequel::DatabaseDisconnectError)
+    allow(Loomshuttle::Runtime::Log).to receive(:surprise)
+    header("Prefer", "return=representation")
+    expect(tell("/api/edits", version: 1, settings: { "channel/1/name" => "Tuba" })).to include("version" => 2).and(satisfy { |edited| !edited.key?("show") })
+  end
+
   it "flips" do
     expect(tell("/api/flip", to: "take", channels: [1, 2])["changes"].size).to eq(2)
     expect(show["channels"].first(3).map { |channel| channel["position"] }).to eq(%w[take take stage])

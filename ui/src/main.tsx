@@ -6,13 +6,19 @@ import './look/base.css';
 import { QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
+import { hearShow } from './api/edits';
 import { connectLive } from './api/live';
-import { askAgain, queries, refresh, refreshShow, refreshTakes } from './api/queries';
+import { askAgain, queries, refresh, refreshTakes } from './api/queries';
 import { Boundary } from './app/Boundary';
 import { Shell } from './app/Shell';
 import { Look } from './look/theme';
 
-connectLive(refreshShow, refreshTakes, () => void refresh('roll', 'stage'), askAgain);
+connectLive(
+  (now) => void hearShow(now),
+  refreshTakes,
+  () => void refresh('roll', 'stage'),
+  askAgain,
+);
 
 const root = document.getElementById('root');
 if (root)

@@ -20,19 +20,34 @@ module Loomshuttle
         def self.register_edits(app)
           app.post("/api/edits") do
             label, settings = body_json.values_at("label", "settings")
-            json(@control.edit(**against) { |show| Settings::Edit.set(label || Settings::Telling.label(show, settings), settings) })
+            json(made(@control.edit(**against) { |show| Settings::Edit.set(label || Settings::Telling.label(show, settings), settings) }))
           end
-          app.post("/api/steps") { json(@steps.take(body_json["kind"], body_json.fetch("options", {}), **against)) }
+          app.post("/api/steps") { json(made(@steps.take(body_json["kind"], body_json.fetch("options", {}), **against))) }
           app.post("/api/steps/preview") { json(@steps.preview(body_json["kind"], body_json.fetch("options", {}))) }
           # Whatever else has changed, and with the desk's answer: the way back must never be refused.
           app.post("/api/flip") { json(@control.flip(to: body_json["to"], channels: body_json["channels"], **against.except(:wait))) }
-          %w[undo redo].each { |kind| app.post("/api/#{kind}") { json(@control.revert(**against, kind: kind)) } }
+          %w[undo redo].each { |kind| app.post("/api/#{kind}") { json(made(@control.revert(**against, kind: kind))) } }
         end
         private_class_method :register_edits
 
         # What all edits have in common.
         module Edits
+          WHOLE = /\breturn\s*=\s*"?representation\b/i
+
           def present = Present.new(@control.current)
+
+          # What an edit did; with the show that it made where the request prefers that (RFC 7240, section 4.2). The edit is kept by now,
+          # whatever comes of the rest.
+          def made(done)
+            return done unless WHOLE.match?(request.get_header("HTTP_PREFER").to_s)
+
+            show = Present.new(@control.seen).show(@control.undoable)
+            response["Preference-Applied"] = "return=representation"
+            done.merge(show: show)
+          rescue StandardError => e
+            Runtime::Log.surprise(e, "showing what an edit made")
+            done
+          end
 
           # Against which version of which show, by whom, and whether to wait for the desk.
           def against = { version: body_json["version"], show: body_json["show"], who: who, wait: body_json["wait"] == true }

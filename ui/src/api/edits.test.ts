@@ -1,12 +1,12 @@
 import { waitFor } from '@testing-library/react';
 import { renderHook } from '@testing-library/react';
 import { beforeEach, expect, test } from 'vitest';
-import { answer, bodies, Refusal } from '../test/application';
-import { edited, previewOf, shown } from '../test/screen';
+import { answer, asked, bodies, Refusal } from '../test/application';
+import { edited, previewOf, shown, Within } from '../test/screen';
 import type { Show } from './client';
-import { flip, previewStep, set, stepUnless, takePreview, undo } from './edits';
+import { flip, hearShow, previewStep, set, stepUnless, takePreview, undo } from './edits';
 import { useNotice } from './notices';
-import { queries, SHOW } from './queries';
+import { queries, refreshShow, SHOW, useShow } from './queries';
 
 // A show of its own for each test: what an edit builds on is kept for each show.
 let id = 100;
@@ -43,6 +43,71 @@ test('edits go one behind the other, and none meets a version of its own browser
   }
   expect(await Promise.all(all)).toEqual([true, true, true]);
   expect(bodies('POST /api/edits').map((body) => body['version'])).toEqual([7, 8, 9]);
+});
+
+const show = () => queries.getQueryData<Show>(SHOW);
+const made = (version: number) => ({ ...edited(version), show: { ...show(), version } });
+const reads = () => bodies('GET /api/show').length;
+const watched = () => renderHook(() => useShow(), { wrapper: Within });
+
+test('the show comes with the answer to an edit, and is not asked for then', async () => {
+  watched();
+  let finish: (answer: unknown) => void = () => undefined;
+  answer('POST /api/edits', () => new Promise((resolve) => (finish = resolve)));
+  const editing = set({ 'channel/1/gain': 20 });
+  const heard = hearShow({ id, version: 8 }); // the live feed is the first to tell
+  await waitFor(() => expect(bodies('POST /api/edits')).toHaveLength(1));
+  finish(made(8));
+  expect(await editing).toBe(true);
+  await heard;
+  expect(show()?.version).toBe(8);
+  expect(asked.map((one) => [one.request, one.prefer])).toEqual([
+    ['POST /api/edits', 'return=representation'],
+  ]);
+});
+
+test('of edits one behind the other only the last asks for the show', async () => {
+  answer('POST /api/edits', (body) => edited(Number(body['version']) + 1));
+  await Promise.all([1, 2, 3].map((track) => set({ [`track/${track}/armed`]: false })));
+  const prefers = asked.filter((one) => one.request === 'POST /api/edits').map((one) => one.prefer);
+  expect(prefers).toEqual([null, null, 'return=representation']);
+});
+
+test('an older show that was on its way does not replace the one that came with an answer', async () => {
+  watched();
+  let late: (answer: unknown) => void = () => undefined;
+  answer('GET /api/show', () => new Promise((resolve) => (late = resolve)));
+  refreshShow();
+  await waitFor(() => expect(reads()).toBe(1));
+  const old = { ...show() };
+  answer('POST /api/edits', made(8));
+  await set({ 'channel/1/gain': 20 });
+  late(old);
+  await hearShow({ id, version: 8 });
+  expect(show()?.version).toBe(8);
+});
+
+test('a show that came with an answer does not hold up a newer one', async () => {
+  watched();
+  answer('GET /api/show', { ...show(), version: 9 });
+  answer('POST /api/edits', () => {
+    refreshShow({ id, version: 9 }); // somebody else's, heard meanwhile
+    return made(8);
+  });
+  await set({ 'channel/1/gain': 20 });
+  await waitFor(() => expect(show()?.version).toBe(9));
+});
+
+test("somebody else's edit is not waited with for an own one that gets no answer", async () => {
+  watched();
+  answer('GET /api/show', { ...show(), version: 9 });
+  let finish: (answer: unknown) => void = () => undefined;
+  answer('POST /api/edits', () => new Promise((resolve) => (finish = resolve)));
+  const editing = set({ 'channel/1/gain': 20 });
+  void hearShow({ id, version: 9 });
+  await waitFor(() => expect(show()?.version).toBe(9));
+  finish(edited(10));
+  await editing;
 });
 
 test("somebody else's edit in between refuses all that did not see it, and they can be made again together", async () => {

@@ -3,7 +3,7 @@ import { announce } from './announce';
 import { api, type Edited, type Preview, Refused, type Settings, type Show, taken } from './client';
 import { echo } from './echo';
 import { tell } from './notices';
-import { queries, refreshShow, SHOW } from './queries';
+import { type LiveShow, queries, refreshShow, SHOW, takeShow } from './queries';
 
 /** Says what went wrong; a stale edit can be made again. */
 export function complain(error: unknown, again?: () => void) {
@@ -15,7 +15,8 @@ export function complain(error: unknown, again?: () => void) {
 
 function told(edited: Edited): Edited {
   const id = queries.getQueryData<Show>(SHOW)?.id;
-  refreshShow(id === undefined ? undefined : { id, version: edited.version });
+  if (edited.show) takeShow(edited.show);
+  else refreshShow(id === undefined ? undefined : { id, version: edited.version });
   announce(edited.said);
   const [first, ...more] = edited.desk_problems;
   if (first) tell({ kind: 'error', text: more.length > 0 ? `${first} (and ${more.length} more)` : first });
@@ -37,7 +38,11 @@ function against(): Against {
   return { version: Math.max(shown.version, own.get(shown.id) ?? 0), show: shown.id };
 }
 
-type Send = (against: Against) => Promise<Edited>;
+/** Asks for the show that an edit makes along with the answer to it. */
+type Wish = { params?: { header: { Prefer: 'return=representation' } } };
+const WHOLE: Wish = { params: { header: { Prefer: 'return=representation' } } };
+
+type Send = (against: Against, wish: Wish) => Promise<Edited>;
 
 // Edits go one behind the other: none meets a version that another one of this browser has just made. One that gets no answer for this long
 // holds up no more.
@@ -46,11 +51,28 @@ let last: Promise<unknown> = Promise.resolve();
 // Those that were stale one behind the other since somebody's edit came in between.
 let stale: Send[] = [];
 
+// Those that have not begun.
+let queued = 0;
+
 /** Does something once every edit so far has its answer, and before the next one. */
 export function inTurn<T>(job: () => Promise<T>): Promise<T> {
-  const done = last.then(job);
+  queued += 1;
+  const done = last.then(() => {
+    queued -= 1;
+    return job();
+  });
   last = done.catch(() => undefined);
   return done;
+}
+
+// The live feed tells of an edit before its answer is here, which brings the show as well. One that takes longer is not waited for.
+const SHORTLY_MS = 500;
+
+/** Reads the show anew when the live feed says that it has changed, unless an edit of this browser brings it. */
+export async function hearShow(now?: LiveShow) {
+  const late = new Promise((resolve) => setTimeout(resolve, SHORTLY_MS));
+  if (now) await Promise.race([last, late]);
+  refreshShow(now);
 }
 
 /** Sends an edit made against the version on this screen, and what this browser has changed itself since. */
@@ -62,7 +84,7 @@ export function edit(send: Send): Promise<boolean> {
 async function attempt(send: Send, seen: Against): Promise<boolean> {
   const base = built(seen);
   try {
-    const edited = told(await inTime(send(base)));
+    const edited = told(await inTime(send(base, queued === 0 ? WHOLE : {})));
     if (base.show !== null) own.set(base.show, edited.version);
     stale = []; // those before are still those of their own notice
     return true;
@@ -89,8 +111,8 @@ function inTime<T>(answer: Promise<T>): Promise<T> {
 
 /** Sets settings. Names and the like are seen at once; a refusal brings the truth back. */
 export async function set(settings: Settings, label?: string): Promise<boolean> {
-  const sending = edit((base) =>
-    taken(api.POST('/api/edits', { body: { ...base, settings, ...(label ? { label } : {}) } })),
+  const sending = edit((base, wish) =>
+    taken(api.POST('/api/edits', { ...wish, body: { ...base, settings, ...(label ? { label } : {}) } })),
   );
   queries.setQueryData<Show>(SHOW, (show) => show && echo(show, settings));
   const done = await sending;
@@ -105,7 +127,7 @@ export type StepOptions = Record<string, unknown>;
 
 /** Takes a step that the core computes, without looking at it first. */
 export const step = (kind: StepKind, options: StepOptions = {}) =>
-  edit((base) => taken(api.POST('/api/steps', { body: { ...base, kind, options } })));
+  edit((base, wish) => taken(api.POST('/api/steps', { ...wish, body: { ...base, kind, options } })));
 
 const preview = (kind: StepKind, options: StepOptions): Promise<Preview> =>
   inTime(taken(api.POST('/api/steps/preview', { body: { kind, options } })));
@@ -118,10 +140,10 @@ export const takePreview = (shown: Preview): Promise<boolean> => edit(asShown(sh
 
 function asShown({ version, settings, label }: Preview): Send {
   let first = true;
-  return (base) => {
+  return (base, wish) => {
     const body = { ...base, ...(first ? { version } : {}), settings, label: label.slice(0, 200) };
     first = false;
-    return taken(api.POST('/api/edits', { body }));
+    return taken(api.POST('/api/edits', { ...wish, body }));
   };
 }
 
@@ -146,10 +168,10 @@ export async function flip(to: 'stage' | 'take', channels?: number[]): Promise<v
   }
 }
 
-export const undo = () => edit((base) => taken(api.POST('/api/undo', { body: base })));
-export const redo = () => edit((base) => taken(api.POST('/api/redo', { body: base })));
+export const undo = () => edit((base, wish) => taken(api.POST('/api/undo', { ...wish, body: base })));
+export const redo = () => edit((base, wish) => taken(api.POST('/api/redo', { ...wish, body: base })));
 export const readDesk = (paths: string[] | null) =>
-  edit(({ version }) => taken(api.POST('/api/desk/read', { body: { version, paths } })));
+  edit(({ version }, wish) => taken(api.POST('/api/desk/read', { ...wish, body: { version, paths } })));
 
 /** A command whose failure is told. */
 export function useCommand<V, R = unknown>(run: (value: V) => Promise<R>) {

@@ -32,9 +32,21 @@ export function refreshShow(now?: LiveShow) {
   if (known) return;
   asked = now;
   void queries.invalidateQueries({ queryKey: SHOW });
-  DERIVED.forEach((key) => void queries.invalidateQueries({ queryKey: [key] }));
+  refreshDerived();
   if (here && now && here.id !== now.id) void queries.invalidateQueries({ queryKey: ['shows'] });
 }
+
+/** Takes a show that came with an answer, instead of one that is on its way; unless that is newer. */
+export function takeShow(show: Show) {
+  const here = queries.getQueryData<Show>(SHOW);
+  const newer = [here, asked].some((one) => one?.id === show.id && one.version > show.version);
+  if (here?.id !== show.id || newer) return refreshShow();
+  void queries.cancelQueries({ queryKey: SHOW });
+  queries.setQueryData<Show>(SHOW, show);
+  refreshDerived();
+}
+
+const refreshDerived = () => DERIVED.forEach((key) => void queries.invalidateQueries({ queryKey: [key] }));
 
 export const refresh = (...keys: string[]) =>
   Promise.all(keys.map((key) => queries.invalidateQueries({ queryKey: [key] })));

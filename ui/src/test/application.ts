@@ -2,6 +2,8 @@
 export interface Asked {
   request: string;
   body: Record<string, unknown>;
+  /** Its header of that name. */
+  prefer: string | null;
 }
 type Body = Record<string, unknown>;
 type Answer = object | ((body: Body, url: URL) => object);
@@ -39,7 +41,7 @@ export async function hear(input: RequestInfo | URL, init?: RequestInit): Promis
   const request = `${sent.method} ${url.pathname}`;
   const text = await sent.text();
   const body = text === '' ? {} : (JSON.parse(text) as Body);
-  asked.push({ request, body });
+  asked.push({ request, body, prefer: sent.headers.get('prefer') });
   const found = answers.get(request);
   if (!found) return json({ error: { message: `No answer to ${request}.`, where: '' } }, 404);
   const given = await (typeof found === 'function'

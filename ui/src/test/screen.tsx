@@ -1,7 +1,7 @@
 import { QueryClientProvider } from '@tanstack/react-query';
 import { render } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import type { ReactElement } from 'react';
+import type { PropsWithChildren, ReactElement } from 'react';
 import type { Preview, Show } from '../api/client';
 import { queries, SHOW } from '../api/queries';
 import { Look } from '../look/theme';
@@ -26,13 +26,16 @@ export function shown(part: Record<string, unknown> = {}): Show {
   return show;
 }
 
+/** What every part of the interface needs around it. */
+export const Within = ({ children }: PropsWithChildren) => (
+  <QueryClientProvider client={queries}>
+    <Look>{children}</Look>
+  </QueryClientProvider>
+);
+
 /** Draws a part of the interface with what it needs around it. */
 export function draw(part: ReactElement) {
-  const around = (inside: ReactElement) => (
-    <QueryClientProvider client={queries}>
-      <Look>{inside}</Look>
-    </QueryClientProvider>
-  );
+  const around = (inside: ReactElement) => <Within>{inside}</Within>;
   const drawn = render(around(part));
   return { user: userEvent.setup(), again: (next: ReactElement) => drawn.rerender(around(next)) };
 }
