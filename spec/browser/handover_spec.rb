@@ -11,7 +11,7 @@ RSpec.describe "The Handover place", type: :feature do
     click_button("Keep the patch as it is")
     expect(page).to have_css("li", text: "Opening")
     application.post("/api/edits", settings: { "channel/1/name" => "Tin bath", "send/4/source" => nil })
-    within(first("li", text: "Opening")) do
+    within(find("li", text: "Opening", match: :first)) do
       find("label", text: "Names").click
       click_button("Recall…")
     end

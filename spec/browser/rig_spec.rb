@@ -87,7 +87,7 @@ RSpec.describe "The Rig place", type: :feature do
     click_button("Send 1 setting to the desk")
     expect(page).to have_css("[role=alert]", text: "every setting was read back")
     settle("in step") { application.get("/api/state")["desk"]["apart"] == 0 }
-    first(:button, "Restore…").click
+    find(:button, "Restore…", match: :first).click
     within("[role=dialog]", text: /Restore copy/) { click_button("Set 1 setting at the desk") }
     expect(page).to have_css("[role=alert]", text: "The desk is as it was.")
     expect(application.get("/api/desk")["differences"]).to match([include("path" => "channel/4/gain", "desk" => "25 dB")])
