@@ -28,7 +28,7 @@ module Loomshuttle
         about = data.fetch("about").transform_keys(&:to_sym)
         settings = data.fetch("settings")
         blank = Settings::Show.blank(catalog.with(profiles), about, desk: settings.fetch("rig/desk") { refuse([fault("/settings/rig~1desk", "the show names no desk")]) })
-        Read.new(show: put_all(blank, settings.except("rig/desk")), profiles: profiles)
+        Read.new(show: put_all(blank, Settings::Retired.out_of(settings.except("rig/desk"))), profiles: profiles)
       rescue Invalid => e
         raise e if e.faults.any?
 

@@ -22,7 +22,7 @@ module Loomshuttle
       end
 
       attr_reader :id, :name, :rates, :taps, :strips, :ports, :buses, :matrices, :mains, :mix_outputs, :inlets, :outlets,
-                  :card_label, :sends, :returns, :packet, :card_modes, :stage_block, :free_slots, :take_block, :flip, :personal_lanes
+                  :card_label, :sends, :returns, :packet, :card_modes, :stage_block, :free_slots, :take_block, :flip, :personal_lanes, :mixing
 
       # stage_points: every point that a channel's stage source can name, present or not; return_points: of the card;
       # all_channel_points: base points of all channel lanes in order; mix_points: of buses, mains and matrices;
@@ -40,6 +40,7 @@ module Loomshuttle
         @buses, @mains = data.fetch_values("buses", "mains")
         @matrices = data.fetch("matrices", 0)
         @personal_lanes = data.fetch("personal_lanes", 0)
+        @mixing = Mixing.read(data.fetch("mix", {}), taps)
         read_card(data["card"])
         read_patching(data)
         @inlets = (local_inlets + port_inlets + [card_inlet]).freeze

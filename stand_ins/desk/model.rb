@@ -10,7 +10,7 @@ module Loomshuttle
       # the application.
       class Model
         attr_reader :profile, :name, :rate, :channels, :lanes, :buses, :matrices, :mains, :taps, :sends, :returns, :packet, :modes, :rates,
-                    :sockets, :boxes, :input_names, :outlets, :mix_outputs, :stage_block, :free_slots, :take_block, :flip, :ports
+                    :sockets, :boxes, :input_names, :outlets, :mix_outputs, :stage_block, :free_slots, :take_block, :flip, :ports, :mix
 
         Channel = Value.define(:number, :width, :first_lane, :gain_range, :gain_step)
         # A box on a port: place 1 is nearest to the desk; first_socket: its place in `sockets`.
@@ -38,6 +38,7 @@ module Loomshuttle
           @modes = data["card"]["modes"].to_h { |mode| [mode["id"], mode["lanes"]] }
           @channels = read_channels(data["channels"])
           @lanes = @channels.sum(&:width)
+          @mix = Abilities.read(data, @taps, @rate)
           read_patching(data)
           read_sockets(data)
           @boxes = hang(rig.fetch("boxes", []), folder)

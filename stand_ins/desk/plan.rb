@@ -5,17 +5,18 @@ require "numo/narray"
 module Loomshuttle
   module StandIns
     module Desk
-      # The settings as the mixer needs them: which lane goes where with which gain. Made anew when a setting changes.
+      # The patch as the mixer needs it: which lane hears what, which send and output carries what, and which socket that comes out of. Made
+      # anew when a setting changes; what is mixed with which gain is in MixPlan.
       class Plan
-        # What goes into a mix: channel lanes, and their gains as a row.
-        Sum = Struct.new(:lanes, :gains)
-
-        CENTRE = Math.sqrt(0.5)
-
         # stage_lanes: for each channel lane the socket at its preamp, -1 for none; from_card: channel lane => card return
-        # that it hears instead (-1: none); gains, tilts, faders: rows; buses: bus => Sum, those that somebody hears;
-        # mains: a Sum each; sends: lane, tap, kind, index; outputs: number, kind, index; fed_sockets: socket => output
-        attr_reader :stage_lanes, :from_card, :gains, :tilts, :faders, :buses, :mains, :sends, :outputs, :fed_sockets
+        # that it hears instead (-1: none); gains: a row; sends, outputs, personal: lists of Feed; fed_sockets: socket => [:outputs or
+        # :personal, number]
+        attr_reader :stage_lanes, :from_card, :gains, :sends, :outputs, :personal, :fed_sockets
+
+        # What a send, output or personal lane carries: number, tap, kind of source, and its index there.
+        Feed = Struct.new(:number, :taken_at, :kind, :index)
+
+        MIX_TAPS = %w[pre-eq post-eq pre-fader post-fader].freeze
 
         def initialize(model, settings)
           @model = model
@@ -23,20 +24,17 @@ module Loomshuttle
           @strips = model.channels
           @card_lanes = model.modes.fetch(settings.get("card/mode"))
           plan_inputs
-          @gains = row { |at| Audio::Level.amplitude(settings.get("#{at}/gain")) }
-          @tilts = row { |at| settings.get("#{at}/tilt") }
-          @faders = row { |at| level(settings.get("#{at}/fader")) }
-          @sends = plan_sends
-          @outputs = plan_outputs
-          @buses = plan_buses
-          @mains = plan_mains
+          @gains = Numo::DFloat[*@strips.flat_map { |strip| [Audio::Level.amplitude(settings.get("strip/#{strip.number}/gain"))] * strip.width }].reshape(1, model.lanes)
+          @sends = feeds("card/send", [@model.sends, @card_lanes].min)
+          @outputs = feeds("output", @model.mix_outputs)
+          @personal = feeds("personal", @model.mix.personal)
           @fed_sockets = plan_sockets
         end
 
-        private
+        # @return [Array<Feed>]
+        def feeds_of_all = @sends + @outputs + @personal
 
-        def each_lane = @strips.flat_map { |strip| [yield("strip/#{strip.number}")] * strip.width }
-        def row(&) = Numo::DFloat[*each_lane(&)].reshape(1, @model.lanes)
+        private
 
         def plan_inputs
           slots = slots()
@@ -98,40 +96,18 @@ module Loomshuttle
           @settings.get("block/#{((number - 1) / @model.take_block) + 1}/hears")
         end
 
-        def plan_buses
-          heard = (@sends.map { |send| send.last(2) } + @outputs.map { |output| output.last(2) }).filter_map { |kind, index| index if kind == :bus }
-          heard.uniq.to_h { |index| [index, sum(each_lane { |at| level(@settings.get("#{at}/bus/#{index + 1}")) })] }
-        end
-
-        # A mono channel goes to left and right 3 dB lower, a stereo one left and right.
-        def plan_mains
-          @model.mains.map { |main| sum(@strips.flat_map { |strip| (0...strip.width).map { |lane| pan(strip.width, lane, main) } }) }
-        end
-
-        def sum(gains)
-          lanes = gains.each_index.reject { |lane| gains[lane].zero? }
-          Sum.new(lanes, lanes.empty? ? nil : Numo::DFloat[gains.values_at(*lanes)])
-        end
-
-        def pan(width, lane, main)
-          side = %w[l r].index(main) or return 0.0
-          return CENTRE if width == 1
-
-          side == lane ? 1.0 : 0.0
-        end
-
-        def plan_sends
-          (1..[@model.sends, @card_lanes].min).filter_map do |lane|
-            from = @settings.get("card/send/#{lane}/from")
-            [lane - 1, @settings.get("card/send/#{lane}/tap"), *mix_index(from)] unless from == ""
+        def feeds(at, count)
+          (1..count).filter_map do |number|
+            from = @settings.get("#{at}/#{number}/from")
+            Feed.new(number, tap_of("#{at}/#{number}/tap", from), *mix_index(from)) unless from == "" || (from.start_with?("card/") && card_lane(from).negative?)
           end
         end
 
-        def plan_outputs
-          (1..@model.mix_outputs).filter_map do |output|
-            from = @settings.get("output/#{output}/from")
-            [output, *mix_index(from)] unless from == ""
-          end
+        # Where a tap does not fit what is carried, the one after the fader is taken.
+        def tap_of(address, from)
+          tap = @settings.has?(address) ? @settings.get(address) : "post-fader"
+          fits = from.start_with?("ch/") ? @model.taps : MIX_TAPS
+          fits.include?(tap) ? tap : "post-fader"
         end
 
         def mix_index(from)
@@ -145,13 +121,14 @@ module Loomshuttle
         end
 
         def plan_sockets
-          fed = @outputs.to_h { |output, _, _| [output, true] }
-          @model.outlets.each_with_object({}) do |outlets, found|
+          fed = @outputs.to_h { |feed| [feed.number, true] }
+          lanes = @personal.to_h { |feed| ["personal/#{feed.number}", [:personal, feed.number]] }
+          @model.outlets.each_with_object(lanes) do |outlets, found|
             (1..outlets.count).each do |number|
               block, at = (number - 1).divmod(outlets.block)
               first = @settings.get("outlet/#{outlets.id}/#{block + 1}/first")
               output = first + at
-              sockets_of(outlets.id, number).each { |name| found[name] = output } if first.positive? && fed[output]
+              sockets_of(outlets.id, number).each { |name| found[name] = [:outputs, output] } if first.positive? && fed[output]
             end
           end
         end
@@ -162,8 +139,6 @@ module Loomshuttle
           @model.boxes.select { |box| box.port == id && (number - offset(box, "out")).between?(1, box.outputs) }
             .map { |box| "#{box.port}.#{box.place}/#{number - offset(box, 'out')}" }
         end
-
-        def level(decibels) = decibels <= -90 ? 0.0 : Audio::Level.amplitude(decibels)
       end
     end
   end

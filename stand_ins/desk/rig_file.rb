@@ -16,12 +16,17 @@ module Loomshuttle
         CARD = Shape.record({ "sends" => Shape.whole(1..256), "returns" => Shape.whole(1..256), "packet" => Shape.whole(8..480), "modes" => Shape.list(MODE, most: 16, least: 1) })
         PATCHING = Shape.record({}, { "stage_block" => Shape.whole(1..64), "free_slots" => Shape.whole(0..256), "take_block" => Shape.whole(1..64),
                                       "port_block" => Shape.whole(1..64) })
+        NAMES = Shape.list(WORD, most: 16)
+        OUTPUTS = Shape.record({}, { "sources" => NAMES, "taps" => NAMES, "channel_taps" => NAMES, "delay_ms" => Shape.number(0..2000), "trim_db" => Shape.number(0..60),
+                                     "polarity" => Shape.boolean })
+        MIX = Shape.record({}, { "pan_law" => Shape.text(most: 40), "mute_at" => WORD, "send_taps" => NAMES, "subgroups" => Shape.boolean, "bus_pairs" => Shape.boolean,
+                                 "bus_to_main" => Shape.boolean, "outputs" => OUTPUTS })
         DESK = Shape.record(
           { "id" => ID, "name" => Shape.text(most: 80), "taps" => Shape.list(WORD, most: 16, least: 1), "buses" => Shape.whole(0..128),
             "mains" => Shape.list(WORD, most: 8, least: 1), "rates" => Shape.list(RATE, most: 16, least: 1), "channels" => Shape.list(CHANNELS, most: 32, least: 1),
             "inputs" => Shape.list(GROUP, most: 32), "outputs" => Shape.list(GROUP, most: 32), "card" => CARD },
           { "ports" => Shape.list(Shape.text(most: 1, least: 1, pattern: /\A[a-z]\z/), most: 16), "matrices" => Shape.whole(0..64), "mix_outputs" => Shape.whole(0..256),
-            "patching" => PATCHING, "flip" => Shape.or_none(WORD) }
+            "patching" => PATCHING, "flip" => Shape.or_none(WORD), "mix" => MIX, "personal_lanes" => Shape.whole(0..64) }
         )
         BOX = Shape.record({ "id" => ID, "inputs" => Shape.whole(0..256), "outputs" => Shape.whole(0..256) })
         OFFSET = Shape.whole(0...48)

@@ -6,6 +6,9 @@ module Loomshuttle
       # The desk's settings by address (docs/desk-control.md), and what each accepts. Not safe for several threads by
       # itself: the desk's one loop reads and sets.
       class Settings
+        include MixSettings
+        include OutputSettings
+
         class Refused < StandardError; end
 
         # @return [Integer] grows with every change, so that the mixer knows when to look again
@@ -19,7 +22,7 @@ module Loomshuttle
           model.channels.each { |channel| add_channel(channel) }
           add_patching
           (1..model.sends).each { |lane| add_send(lane) }
-          (1..model.buses).each { |bus| add("bus/#{bus}/label", "") { |value| text(value, 40) } }
+          add_mix
           add_outputs
           model.boxes.each { |box| add_box(box) }
           add("card/mode", model.modes.keys.first) { |value| one_of(value, model.modes.keys) }
@@ -28,6 +31,8 @@ module Loomshuttle
 
         # @return [Array<String>]
         def addresses = @values.keys
+
+        def has?(address) = @values.key?(address)
 
         # @raise [Refused] for an unknown address
         def get(address) = @values.fetch(address) { raise Refused, "this desk has no #{address}" }
@@ -59,8 +64,7 @@ module Loomshuttle
           add("#{at}/gain", [channel.gain_range.min, 0].max.to_f) { |value| gain(channel, value) }
           add("#{at}/phantom", 0) { |value| one_of(value, [0, 1]) }
           add("#{at}/tilt", 0.25) { |value| number(value, -0.9..0.9) }
-          add("#{at}/fader", -6.0) { |value| number(value, -90..10) }
-          (1..@model.buses).each { |bus| add("#{at}/bus/#{bus}", -90.0) { |value| number(value, -90..10) } }
+          add_into_mixes(at)
         end
 
         # Desks that patch in blocks: the first source of each block, and slots for single channels.
@@ -88,30 +92,6 @@ module Loomshuttle
           raise Refused, "a block starts at 1, #{size + 1}, #{(2 * size) + 1} and so on" unless value[/\d+\z/].to_i % size == 1
 
           value
-        end
-
-        def add_outputs
-          (1..@model.mix_outputs).each { |output| add("output/#{output}/from", "") { |value| mix_source(value) } }
-          @model.outlets.each do |outlets|
-            (1..(outlets.count / outlets.block.to_f).ceil).each do |block|
-              first = ((block - 1) * outlets.block) + 1
-              start = first <= @model.mix_outputs ? first : 0
-              add("outlet/#{outlets.id}/#{block}/first", start) { |value| outlet_start(value, outlets.block) }
-            end
-          end
-        end
-
-        def outlet_start(value, size)
-          fits = value.is_a?(Integer) && (value.zero? || (value.between?(1, @model.mix_outputs) && value % size == 1 % size))
-          raise Refused, "an outlet block of #{size} starts at output 1, #{size + 1} and so on, or 0 for none" unless fits
-
-          value
-        end
-
-        def mix_source(value)
-          return value if value == "" || (value.is_a?(String) && known_mix?(value))
-
-          raise Refused, "there is no #{value.inspect[0, 60]} to put out"
         end
 
         def add_box(box)
@@ -145,6 +125,9 @@ module Loomshuttle
 
           raise Refused, "#{value.inspect[0, 60]} is not one of #{known.first} to #{known.last}"
         end
+
+        def switch(address, start = 0) = add(address, start) { |value| one_of(value, [0, 1]) }
+        def decibels(address, start, range = -90..10) = add(address, start) { |value| number(value, range) }
 
         def number(value, range)
           raise Refused, "that is no number" if value.is_a?(Float) && !value.finite?

@@ -43,7 +43,7 @@ module Loomshuttle
         end
 
         # @return [Hash{String=>Numo::DFloat}] what the last step put out at each socket that is fed
-        def heard = @mixer.at_sockets(@last.outputs)
+        def heard = @mixer.at_sockets(@last)
 
         # @return [Hash{String=>String}] session descriptions of the card, "sends" and "returns"
         def descriptions(session)

@@ -31,8 +31,8 @@ RSpec.describe Loomshuttle::Checks do
                       /Source 3 plays to card return 3, which goes through channel 3 and card send 3 back/, "blocks"],
     "own-mix-on-tracks" => [{ "setup/own_mix" => [1, 2] }, /own mix leaves on card returns 1 and 2, which carry Source 1 and Source 2\./, "blocks"],
     "bus-without-socket" => [{ "bus/3/name" => "Drum fill" }, /Bus 3 \(Drum fill\) comes out at no socket/, "look"],
-    "main-sockets" => [{ "output/15/source" => "desk/main/l", "output/15/expected" => "box-b/out/7", "outlet/a-2/first" => 1 },
-                       /Main L should leave at Box B out 7, but comes out at Personal mix 15/, "blocks"]
+    "main-sockets" => [{ "output/15/source" => "desk/main/l", "output/15/expected" => "box-b/out/7", "outlet/a-2/first" => 1, "outlet/lineout-1/first" => 13 },
+                       /Main L should leave at Box B out 7, but comes out at Line out 3/, "blocks"]
   }.each do |check, (fault, sentence, severity)|
     it "finds #{check}, and mends it" do
       faulty = set(clean, fault)

@@ -16,7 +16,7 @@ RSpec.describe Loomshuttle::Rig::Profile do
     ten, alder, hazel = %w[rowan-10 alder-40 hazel-56].map { |id| CoreHelp::CATALOG.fetch("desk", id) }
     expect([ten.strips.size, ten.input_sockets.size, ten.card_modes, ten.buses]).to eq([14, 10, { "2 lanes" => 2 }, 5])
     expect([alder.strips.size, alder.ports, alder.sends, alder.stage_block, alder.free_slots, alder.buses, alder.matrices]).to eq([40, %w[a b], 40, 8, 24, 14, 4])
-    expect(alder.outlet_blocks.transform_values(&:size)).to include("out-1" => 4, "aes-1" => 2, "a-1" => 8, "personal-2" => 8)
+    expect(alder.outlet_blocks.transform_values(&:size)).to include("out-1" => 4, "aes-1" => 2, "a-1" => 8)
     expect([hazel.strips.size, hazel.ports, hazel.stage_block, hazel.flip]).to eq([56, %w[a b c], 1, "channel"])
   end
 
