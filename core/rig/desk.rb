@@ -79,7 +79,16 @@ module Loomshuttle
       # @return [Array<Point>] base points that a card send can carry
       def sendable_points = all_channel_points + mix_points
 
-      # @param list [:stage_points, :return_points, :sendable_points, :mix_points]
+      # @return [Array<Point>] base points that matrices can have in them: buses and mains
+      def into_matrix = mix_points.reject { |point| point.kind == "matrix" }
+
+      # @return [Array<Point>] base points that outputs can carry
+      def output_points
+        kinds = { "ch" => all_channel_points, "card" => return_points }
+        mixing.sources.flat_map { |kind| kinds.fetch(kind) { mix_points.select { |point| point.kind == kind } } }
+      end
+
+      # @param list [:stage_points, :return_points, :sendable_points, :mix_points, :output_points]
       # @return [Set<Point>] one of its lists, to ask whether it has a point
       def known(list) = memo(list) { public_send(list).to_set.freeze }
 

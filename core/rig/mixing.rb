@@ -33,6 +33,9 @@ module Loomshuttle
         base.channel? ? channel_taps : mix_taps
       end
 
+      # @return [Array<String>] all that outputs have, in the order of the sound's way
+      def output_taps = Label::TAPS.keys & (mix_taps | channel_taps)
+
       # @param rate [Integer] samples a second
       # @return [Integer] longest delay of an output, in samples
       def longest_delay(rate) = (delay_ms * rate / 1000).floor

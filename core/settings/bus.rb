@@ -2,9 +2,16 @@
 
 module Loomshuttle
   module Settings
-    # What a bus is for.
+    # What a bus is for, and how it is mixed.
+    #   mode    "mix": each send has a level; "subgroup": a channel is in it or not, and its fader decides
+    #   tap     where sends to it are taken that name no tap of their own       main    whether it is on main left and right
+    #   paired  whether it is the left of a stereo pair with the next; then its settings count for both
     Bus = declare("bus", :buses, :desk, key: :number, keys: ->(desk) { 1..desk.buses }, words: ->(_, key) { "Bus #{key}" }) do
       setting :name, Kinds.text(NAME), blank: "", part: "names", desk: "bus/%s/label"
+      setting :mode, Kinds.where_able(Kinds.one_of("mix", "subgroup"), "mix", "subgroups", &:subgroups), blank: "mix", words: "is a", part: "mix", desk: "bus/%s/mode"
+      setting :tap, Kinds.tap_of { |at| at.show.profile.mixing.send_taps }, blank: ->(desk, _) { desk.mixing.usual_send_tap }, words: "takes its sends", part: "mix"
+      setting :main, Kinds.where_able(Kinds.boolean, false, "buses on main", &:bus_to_main), blank: false, words: "on main", part: "mix", desk: "bus/%s/main"
+      setting :paired, MixKinds.paired, blank: false, words: "paired with the next", part: "mix", desk: "bus/%s/pair"
     end
 
     class Bus

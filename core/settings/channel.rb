@@ -12,6 +12,8 @@ module Loomshuttle
     #   spot      where the source stands: left, centre, right or nil
     #   paired    whether it is the left of a stereo pair with the next channel
     #   fixed     whether auto-patch must leave it where it is
+    #   main      whether it is on main left and right       polarity  whether it is turned over, behind channel in
+    #   groups    buses that are subgroups and take it       send_taps number of a bus, as text => tap of the send to it, where it is not the bus' own
     Channel = declare("channel", :channels, :desk, key: :number, keys: ->(desk) { 1..desk.strips.size },
                                                    words: ->(show, key) { ["Channel #{key}", show.channels[key]&.name].reject { |one| one.to_s.empty? }.join(" ") }) do
       setting :name, Kinds.text(NAME), blank: "", part: "names", desk: "strip/%s/label"
@@ -28,6 +30,10 @@ module Loomshuttle
       setting :spot, Kinds.one_of(*SPOTS).or_none, blank: nil, words: "stands", part: "inputs"
       setting :paired, ChannelKinds.paired, blank: false, words: "paired with the next", part: "inputs"
       setting :fixed, Kinds.boolean, blank: false, part: "inputs"
+      setting :main, Kinds.boolean, blank: true, words: "on main", part: "mix", desk: "strip/%s/main"
+      setting :polarity, Kinds.boolean, blank: false, words: "polarity turned", part: "mix", desk: "strip/%s/polarity"
+      setting :groups, MixKinds.buses, blank: [].freeze, words: "in subgroups", part: "mix"
+      setting :send_taps, MixKinds.send_taps, blank: {}.freeze, words: "taps of its sends", nothing: "as the buses", part: "mix"
     end
 
     class Channel

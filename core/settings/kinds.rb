@@ -69,6 +69,16 @@ module Loomshuttle
       # @yieldreturn [Array<String>]
       def tap_of(&) = one_known(sort: :tap, &)
 
+      # What not every desk can do: on others it stays as it is while nobody has set it.
+      # @param usual [Object] that value   @param what [String] for people: what the desk lacks
+      # @yieldparam mixing [Rig::Mixing]
+      # @yieldreturn [Boolean] whether this desk can
+      def where_able(kind, usual, what)
+        kind.also do |value, at|
+          value == usual || yield(at.show.profile.mixing) ? value : refuse("the #{at.show.profile.name} has no #{what}")
+        end
+      end
+
       # A device that is in the catalog.
       # @param kind ["desk", "box", "interface"]
       def device(kind) = ValueKind.new({ "type" => "string" }, sort: :device) { |value, at| at.show.catalog.fetch(kind, value, where: at.name).id }

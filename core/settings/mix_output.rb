@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Settings
-    # One of the desk's outputs: the base point of the mix that feeds it, taken post-fader, and the socket where the engineer counts
-    # on it ("box-b/out/7"); either may be nil.
+    # One of the desk's outputs: the base point of what it carries (a mix, a channel, a card return past the mixer) or nil, the tap where that is
+    # taken, its delay in samples, whether it is turned over, and the socket where the engineer counts on it ("box-b/out/7") or nil.
     MixOutput = declare("output", :outputs, :desk, key: :number, keys: ->(desk) { 1..desk.mix_outputs }, words: ->(_, key) { "Output #{key}" }) do
       expected = ValueKind.new({ "type" => %w[string null] }, sort: :point) do |value, _|
         point = Rig::Point.read(value)
@@ -11,13 +11,12 @@ module Loomshuttle
         fits ? point : Kinds.refuse("an expected socket reads like box-b/out/7")
       end
 
-      setting :source, Kinds.point { |at| at.show.profile.known(:mix_points) }.or_none, blank: nil, words: "carries", part: "outputs", desk: "output/%s/from"
+      setting :source, MixKinds.carried.or_none, blank: nil, words: "carries", part: "outputs", desk: "output/%s/from"
+      setting :tap, MixKinds.output_tap, blank: "post-fader", words: "taken at", part: "outputs", desk: "output/%s/tap"
+      setting :delay, MixKinds.delay, blank: 0, unit: "samples", part: "outputs", desk: "output/%s/delay"
+      setting :polarity, Kinds.where_able(Kinds.boolean, false, "outputs that turn the polarity", &:polarity), blank: false, words: "polarity turned", part: "outputs",
+                                                                                                               desk: "output/%s/polarity"
       setting :expected, expected, blank: nil, words: "expected at", part: "outputs"
-    end
-
-    class MixOutput
-      # @return [Rig::Point, nil]
-      def point = source&.at("post-fader")
     end
   end
 end

@@ -106,6 +106,14 @@ module Loomshuttle
       # @return [Integer] samples a second
       def rate = rig.rate
 
+      # @param output [MixOutput, PersonalLane]
+      # @return [Rig::Point, nil] what it carries, with the tap where it is taken: its own, or where that does not fit, behind the fader
+      def point_of_output(output)
+        source = output.source or return
+        taps = profile.mixing.taps_of(source)
+        taps.empty? ? source : source.at(taps.include?(output.tap) ? output.tap : "post-fader")
+      end
+
       # @param send [CardSend]
       # @return [String] the tap where it is taken: its own, or the show's, or what a mix has
       def tap_of(send)

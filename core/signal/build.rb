@@ -21,14 +21,15 @@ module Loomshuttle
         @show.tracks.each_value { |track| join_track(track) if track.used? }
         join_own_mix
         @show.outputs.each_value { |output| join_output(output) }
+        @show.personal_lanes.each_value { |lane| join_carried(lane, Rig::Point.desk("personal", lane.number)) if lane.source }
         @show.outlets.each_value { |outlet| join_outlet(outlet) }
-        Graph.new(@joins, fixed: Fixed.of(@profile))
+        Graph.new(@joins, fixed: MixJoins.of(Mix.new(@show)))
       end
 
       private
 
-      def join(from, to, kind:, gain_db: 0, level: nil, delay: 0, setting: nil, live: true)
-        @joins << Join.new(from: from, to: to, gain_db: gain_db, level: level, delay: delay, setting: setting, kind: kind, live: live)
+      def join(from, to, kind:, gain_db: 0, level: nil, turned: false, delay: 0, setting: nil, live: true)
+        @joins << Join.new(from: from, to: to, gain_db: gain_db, level: level, turned: turned, delay: delay, setting: setting, kind: kind, live: live)
       end
 
       # Sockets of the boxes onto the lanes of their links, and lanes out of their sockets.
@@ -104,7 +105,15 @@ module Loomshuttle
       end
 
       def join_output(output)
-        join(output.point, Rig::Point.desk("output", output.number), kind: :patch, setting: "output/#{output.number}/source") if output.source
+        return unless output.source
+
+        join_carried(output, Rig::Point.desk("output", output.number), level: @slots.place(:output, output.number), turned: output.polarity, delay: output.delay)
+      end
+
+      # A card return goes past the mixer.
+      def join_carried(item, to, **more)
+        live = !item.source.card? || carried?(item.source.number)
+        join(@show.point_of_output(item), to, kind: :patch, setting: "#{item.class.collection.name}/#{item.number}/source", live: live, **more)
       end
 
       def join_outlet(outlet)

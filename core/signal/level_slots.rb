@@ -2,10 +2,12 @@
 
 module Loomshuttle
   module Signal
-    # The levels that a kind of desk has, each with its place in an array. They are named by what they are:
-    #   [:preamp, 7]            a channel's preamp        [:equaliser, 7], [:fader, 7]   of a channel
-    #   [:send, 7, 3]           channel 7 to bus 3        [:pan, base, "r"]       a channel's lane to a side of the main
-    #   [:matrix, 2, "l"]       the main's left into matrix 2     [:master, base]           a mix's own fader
+    # The levels that a kind of desk has, each with its place in an array. They are named by what they decide:
+    #   [:preamp, 7], [:equaliser, 7], [:mute, 7], [:fader, 7]   of a channel; mute: where it silences before the fader
+    #   [:send, base, 3]        a channel's lane into bus 3, with its pan where that is one of a pair
+    #   [:pan, base, "r"]       a channel's lane into a side of the main      [:bus_pan, 3, "r"]   likewise of a bus
+    #   [:matrix, 2, base]      a bus or main into matrix 2
+    #   [:master, base]         a mix's own fader and mute                    [:output, 4]         trim and mute of an output
     # The same for every show on the desk, so it is made once for a profile and shared.
     class LevelSlots
       # @param desk [Rig::Desk]
@@ -13,10 +15,13 @@ module Loomshuttle
       def self.of(desk) = desk.memo(:level_slots) { new(desk) }
 
       def initialize(desk)
-        strips = desk.strips.flat_map { |strip| strip_levels(desk, strip.number) }
+        @desk = desk
+        strips = desk.strips.flat_map { |strip| strip_levels(strip.number) }
+        buses = (1..desk.buses).to_a.product(desk.mains).map { |bus, side| [:bus_pan, bus, side] }
+        matrices = (1..desk.matrices).to_a.product(desk.into_matrix).map { |number, base| [:matrix, number, base] }
         masters = desk.mix_points.map { |base| [:master, base] }
-        matrices = (1..desk.matrices).flat_map { |number| desk.mains.map { |side| [:matrix, number, side] } }
-        @places = (strips + masters + matrices).each.with_index.to_h.freeze
+        outputs = (1..desk.mix_outputs).map { |number| [:output, number] }
+        @places = (strips + buses + matrices + masters + outputs).each.with_index.to_h.freeze
         freeze
       end
 
@@ -33,9 +38,10 @@ module Loomshuttle
 
       private
 
-      def strip_levels(desk, number)
-        sides = desk.channel_points(number).product(desk.mains).map { |base, side| [:pan, base, side] }
-        [[:preamp, number], [:equaliser, number], [:fader, number]] + (1..desk.buses).map { |bus| [:send, number, bus] } + sides
+      def strip_levels(number)
+        lanes = @desk.channel_points(number)
+        sends = lanes.product((1..@desk.buses).to_a).map { |base, bus| [:send, base, bus] }
+        [[:preamp, number], [:equaliser, number], [:mute, number], [:fader, number]] + sends + lanes.product(@desk.mains).map { |base, side| [:pan, base, side] }
       end
     end
   end

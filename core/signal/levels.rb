@@ -3,10 +3,9 @@
 module Loomshuttle
   module Signal
     # How loud each join of a graph is: an array of levels beside the structure, so that a fader that moves makes no graph anew.
-    # What nobody knows (the desk's mix, in a plan) is NaN there. Sums into the mains follow the constant-power pan law at
-    # centre, -3 dB (common practice, no published source); a centre main gets nothing by itself.
+    # What nobody knows (the desk's mix, in a plan) is NaN there.
     class Levels
-      OFF = -90
+      # What a mono source has on both sides of a stereo mix that nobody has panned: constant power.
       CENTRE_DB = -10 * Math.log10(2)
       UNKNOWN = Float::NAN
 
@@ -19,35 +18,14 @@ module Loomshuttle
         new(slots, levels)
       end
 
-      # @param show [Settings::Show] whose preamps count
-      # @param faders [Hash{Integer=>Numeric}] channel => dB; what is OFF or lower, or not named, carries nothing
-      # @param sends [Hash{Array(Integer, Integer)=>Numeric}] [channel, bus] => dB, likewise
-      # @return [Levels] all known: equalisers flat, channels panned to the centre, masters at 0 dB
-      def self.mixed(show, faders:, sends: {})
-        planned(show).with(flat(show.profile)).with(faders.to_h { |number, level| [[:fader, number], level] }).with(sends.to_h { |at, level| [[:send, *at], level] })
+      # @param show [Settings::Show] whose preamps and ways of mixing count
+      # @param values [Hash{String=>Object}] what the desk is mixed to (MixedLevels)
+      # @return [Levels]
+      def self.mixed(show, values)
+        mixed = MixedLevels.new(show, values)
+        names = LevelSlots.of(show.profile).names.reject { |kind, _| kind == :preamp }
+        planned(show).with(names.to_h { |name| [name, mixed.level(name)] }.compact)
       end
-
-      # @return [Hash{Array=>Numeric}] a desk on which nobody has mixed: all faders and sends off
-      def self.flat(desk)
-        LevelSlots.of(desk).names.to_h do |name|
-          level = case name
-                  in [:pan, base, side] then pan(base, side)
-                  in [:matrix, _, "l" | "r"] then CENTRE_DB
-                  in [:fader | :send, *] then OFF
-                  else 0
-                  end
-          [name, level]
-        end.reject { |(kind, *), _| kind == :preamp }
-      end
-
-      # A lane in the middle goes to both sides; those of a stereo channel each to its own.
-      def self.pan(base, side)
-        return OFF if side == "c"
-        return CENTRE_DB unless base.side
-
-        base.side == side ? 0 : OFF
-      end
-      private_class_method :flat, :pan
 
       # @param slots [LevelSlots]   @param decibels [Numo::DFloat] in their order
       def initialize(slots, decibels)
@@ -60,7 +38,7 @@ module Loomshuttle
       # @return [Levels] another one
       def with(changed)
         levels = @decibels.dup
-        changed.each { |name, level| levels[@slots.place(*name)] = level <= OFF ? -Float::INFINITY : level }
+        changed.each { |name, level| levels[@slots.place(*name)] = level }
         Levels.new(@slots, levels)
       end
 

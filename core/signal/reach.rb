@@ -12,7 +12,7 @@ module Loomshuttle
       def self.amplitudes(graph, levels, source)
         found = Hash.new(0.0).merge(source => 1.0)
         order(graph, source).each do |point|
-          live(graph, point).each { |join| found[join.to] += found[point] * amplitude(levels.gain_db(join)) }
+          live(graph, point).each { |join| found[join.to] += found[point] * amplitude(levels.gain_db(join)) * (join.turned ? -1 : 1) }
         end
         found.reject { |_, amplitude| amplitude.zero? }
       end

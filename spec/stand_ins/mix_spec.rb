@@ -38,6 +38,8 @@ RSpec.describe Loomshuttle::StandIns::Desk::Mixer do
     expect(level(1)).to eq(-6)
     set("strip/1/bus/1/tap" => "post-fader")
     expect(level(1)).to eq(-26)
+    set("strip/1/bus/1/tap" => "channel-in")
+    expect(level(1)).to eq(-6)
   end
 
   it "gives a bus its fader and mute, and takes an output from before them where it says so" do

@@ -12,6 +12,7 @@ class RandomRig
     @show = Loomshuttle::Settings::Show.blank(CoreHelp::CATALOG, { name: "Random #{seed}" }, desk: DESKS.sample(random: @random))
     add_boxes
     patch(%w[hears_on_stage hears_on_take send tap], 60)
+    mix
     put_out
     positions
   end
@@ -53,8 +54,32 @@ class RandomRig
     @show.channels.each_key { |n| apply("channel/#{n}/gain" => random.rand(0..20)) }
   end
 
+  # Subgroups, pairs, taps, polarity, and who is on main; some of what a desk refuses is asked for too.
+  def mix
+    taps = @show.profile.mixing.send_taps
+    @show.buses.each_key do |bus|
+      apply("bus/#{bus}/mode" => "subgroup") if random.rand < 0.25
+      apply("bus/#{bus}/tap" => taps.sample(random: random))
+      apply("bus/#{bus}/paired" => true) if random.rand < 0.3
+      apply("bus/#{bus}/main" => true) if random.rand < 0.3
+    end
+    @show.channels.each_key do |n|
+      apply("channel/#{n}/main" => false) if random.rand < 0.3
+      apply("channel/#{n}/polarity" => true) if random.rand < 0.3
+      apply("channel/#{n}/groups" => @show.buses.keys.sample(random.rand(0..3), random: random))
+      apply("channel/#{n}/send_taps" => @show.buses.keys.sample(random.rand(0..3), random: random).to_h { |bus| [bus.to_s, taps.sample(random: random)] })
+    end
+  end
+
   def put_out
-    @show.outputs.each_key { |n| apply("output/#{n}/source" => [nil, *@show.profile.mix_points].sample(random: random)&.name) }
+    sources, taps = @show.profile.output_points, @show.profile.mixing.output_taps
+    @show.outputs.each_key do |n|
+      apply("output/#{n}/source" => [nil, *@show.profile.mix_points, sources.sample(random: random)].sample(random: random)&.name)
+      apply("output/#{n}/tap" => taps.sample(random: random))
+      apply("output/#{n}/polarity" => true) if random.rand < 0.3
+      apply("output/#{n}/delay" => random.rand(1..900)) if random.rand < 0.3
+    end
+    @show.personal_lanes.each_key { |n| apply("personal/#{n}/source" => sources.sample(random: random).name, "personal/#{n}/tap" => taps.sample(random: random)) }
     @show.outlets.keys.sample(6, random: random).each do |block|
       size = @show.profile.outlet_blocks.fetch(block).size
       apply("outlet/#{block}/first" => [nil, *(1..@show.profile.mix_outputs).step(size)].sample(random: random))

@@ -8,3 +8,10 @@ TestTone = Struct.new(:index, :sockets) do
     out
   end
 end
+
+# A stage on which every socket has one sample of sound, the first.
+Click = Struct.new(:sockets) do
+  def read(time, frames)
+    Numo::DFloat.zeros(frames, sockets).tap { |out| out[0, true] = 0.05 if time.zero? }
+  end
+end

@@ -19,6 +19,7 @@ module Loomshuttle
           @last_sample = Numo::DFloat.zeros(1, model.lanes)
           @last_of_mix = {}
           @chain = OutputChain.new(model, settings)
+          @boxes = StageBoxes.new(model)
         end
 
         # @param stage [Numo::DFloat] [frames, sockets] before the preamps
@@ -26,17 +27,17 @@ module Loomshuttle
         # @return [Result]
         def process(stage, returns)
           look_at_settings unless @revision == @settings.revision
-          heard = { ch: channel_taps(stage, returns), card: returns }
+          heard = { ch: channel_taps(@boxes.arrive(stage), returns), card: returns }
           heard[:mixes] = mixes(heard[:ch], returns.shape[0])
           mains = @model.mains.each_index.map { |index| heard[:mixes][[:main, index]]["post-fader"] }
           Result.new(sends(heard), heard[:ch]["channel-in"], columns(mains), outputs(heard), personal(heard))
         end
 
-        # @param result [Result]
+        # @param result [Result]   @param before [Result, nil] of the block before
         # @return [Hash{String=>Numo::DFloat}] what comes out of each socket that is fed: "out/3", "a.2/7", "personal/5"
-        def at_sockets(result)
+        def at_sockets(result, before)
           look_at_settings unless @revision == @settings.revision
-          @plan.fed_sockets.transform_values { |kind, number| result[kind][true, number - 1] }
+          @plan.fed_sockets.to_h { |socket, (kind, number)| [socket, @boxes.leave(socket, before && before[kind][true, number - 1], result[kind][true, number - 1])] }
         end
 
         private
@@ -70,7 +71,7 @@ module Loomshuttle
         def mixes(channels, frames)
           @mix.mixes.each_with_object({}) do |(name, mix), done|
             sum = Numo::DFloat.zeros(frames)
-            mix.sums.each { |part| sum += (channels[part.taken_at][true, part.lanes] * part.gains).sum(axis: 1) }
+            mix.sums.each { |part| sum += (floats(channels[part.taken_at][true, part.lanes]) * part.gains).sum(axis: 1) }
             mix.mixes.each { |from, gain| sum += done.fetch(from)["post-fader"] * gain }
             done[name] = mix_taps(name, mix, sum)
           end

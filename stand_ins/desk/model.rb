@@ -14,7 +14,7 @@ module Loomshuttle
 
         Channel = Value.define(:number, :width, :first_lane, :gain_range, :gain_step)
         # A box on a port: place 1 is nearest to the desk; first_socket: its place in `sockets`.
-        Box = Value.define(:port, :place, :kind, :inputs, :outputs, :first_socket, :in_offset, :out_offset)
+        Box = Value.define(:port, :place, :kind, :inputs, :outputs, :first_socket, :in_offset, :out_offset, :delay)
         # Sockets or link lanes that outputs are fed to, in blocks.
         Outlets = Value.define(:id, :count, :block)
 
@@ -113,7 +113,7 @@ module Loomshuttle
             place = places[port] += 1
             @sockets += (1..kind["inputs"]).map { |n| "#{port}.#{place}/#{n}" }
             Box.new(port: port, place: place, kind: box["profile"], inputs: kind["inputs"], outputs: kind["outputs"], first_socket: first,
-                    in_offset: box.fetch("input_offset", 0), out_offset: box.fetch("output_offset", 0))
+                    in_offset: box.fetch("input_offset", 0), out_offset: box.fetch("output_offset", 0), delay: kind.fetch("delay", 0))
           end
         end
       end

@@ -16,8 +16,6 @@ module Loomshuttle
         # What a send, output or personal lane carries: number, tap, kind of source, and its index there.
         Feed = Struct.new(:number, :taken_at, :kind, :index)
 
-        MIX_TAPS = %w[pre-eq post-eq pre-fader post-fader].freeze
-
         def initialize(model, settings)
           @model = model
           @settings = settings
@@ -25,9 +23,10 @@ module Loomshuttle
           @card_lanes = model.modes.fetch(settings.get("card/mode"))
           plan_inputs
           @gains = Numo::DFloat[*@strips.flat_map { |strip| [Audio::Level.amplitude(settings.get("strip/#{strip.number}/gain"))] * strip.width }].reshape(1, model.lanes)
-          @sends = feeds("card/send", [@model.sends, @card_lanes].min)
-          @outputs = feeds("output", @model.mix_outputs)
-          @personal = feeds("personal", @model.mix.personal)
+          mix = model.mix
+          @sends = feeds("card/send", [model.sends, @card_lanes].min, model.taps, %w[pre-fader post-fader])
+          @outputs = feeds("output", model.mix_outputs, mix.channel_taps, mix.mix_taps)
+          @personal = feeds("personal", mix.personal, mix.channel_taps, mix.mix_taps)
           @fed_sockets = plan_sockets
         end
 
@@ -96,18 +95,16 @@ module Loomshuttle
           @settings.get("block/#{((number - 1) / @model.take_block) + 1}/hears")
         end
 
-        def feeds(at, count)
+        # Where a tap does not fit what is carried, the one after the fader is taken.
+        def feeds(at, count, channel_taps, mix_taps)
           (1..count).filter_map do |number|
             from = @settings.get("#{at}/#{number}/from")
-            Feed.new(number, tap_of("#{at}/#{number}/tap", from), *mix_index(from)) unless from == "" || (from.start_with?("card/") && card_lane(from).negative?)
-          end
-        end
+            next if from == "" || (from.start_with?("card/") && card_lane(from).negative?)
 
-        # Where a tap does not fit what is carried, the one after the fader is taken.
-        def tap_of(address, from)
-          tap = @settings.has?(address) ? @settings.get(address) : "post-fader"
-          fits = from.start_with?("ch/") ? @model.taps : MIX_TAPS
-          fits.include?(tap) ? tap : "post-fader"
+            tap = @settings.has?("#{at}/#{number}/tap") ? @settings.get("#{at}/#{number}/tap") : "post-fader"
+            fits = from.start_with?("ch/") ? channel_taps : mix_taps
+            Feed.new(number, fits.include?(tap) ? tap : "post-fader", *mix_index(from))
+          end
         end
 
         def mix_index(from)

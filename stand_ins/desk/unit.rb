@@ -37,13 +37,13 @@ module Loomshuttle
           result = @mixer.process(@stage.read(@time, BLOCK), @card_in.read(@time, BLOCK))
           @card_out.write(result.sends, @time)
           blob = @meters.add(result.channels, Numo::DFloat.hstack([result.mains, result.outputs]))
-          @last = result
+          @before, @last = @last, result
           @time += BLOCK
           @control.tell_meters(blob, @time) if blob
         end
 
         # @return [Hash{String=>Numo::DFloat}] what the last step put out at each socket that is fed
-        def heard = @mixer.at_sockets(@last)
+        def heard = @mixer.at_sockets(@last, @before)
 
         # @return [Hash{String=>String}] session descriptions of the card, "sends" and "returns"
         def descriptions(session)

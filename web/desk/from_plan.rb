@@ -20,8 +20,8 @@ module Loomshuttle
         end
 
         def settings
-          declared("channel").merge(patching(:stage), patching(:take), positions, sends, declared("output"), declared("outlet"), declared("bus"), boxes,
-                                    declared("setup"), declared("rig"))
+          declared("channel").merge(patching(:stage), patching(:take), positions, sends, declared("bus"), MixSends.from_plan(@show), declared("output"),
+                                    declared("outlet"), declared("personal"), boxes, declared("setup"), declared("rig"))
         end
 
         private

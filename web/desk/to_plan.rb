@@ -17,8 +17,8 @@ module Loomshuttle
         end
 
         def settings
-          [declared("channel"), patched(:stage), patched(:take), positions, sends, declared("output"), declared("outlet"), declared("bus"), boxes, declared("setup"),
-           declared("rig")].reduce(:merge)
+          [declared("channel"), patched(:stage), patched(:take), positions, sends, declared("bus"), MixSends.to_plan(@show, @mirror), declared("output"),
+           declared("outlet"), declared("personal"), boxes, declared("setup"), declared("rig")].reduce(:merge)
         end
 
         private

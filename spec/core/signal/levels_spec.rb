@@ -7,7 +7,7 @@ RSpec.describe Loomshuttle::Signal::Levels do
                   "track/7/stereo" => true, "track/7/inputs" => [7, 8], "track/7/outputs" => [7, 8])
   end
   let(:graph) { signal.build(show) }
-  let(:mixed) { described_class.mixed(show, faders: { 4 => -6, 5 => 0 }, sends: { [4, 2] => -10 }) }
+  let(:mixed) { described_class.mixed(show, MixHelp.values(show, "channel/4/fader" => -6, "channel/5/fader" => 0, "channel/4/send/2" => -10)) }
 
   def decibels(levels, from, to) = 20 * Math.log10(signal::Reach.amplitudes(graph, levels, point(from)).fetch(point(to)))
 

@@ -14,7 +14,7 @@ RSpec.describe Loomshuttle::Signal::Story do
   end
 
   it "leads from an output back to the mix, and from the mix to its sockets" do
-    expect(ways("box-b/out/7")).to eq([%w[desk/main/l@pre-fader desk/main/l@post-fader desk/output/15 link/a/down/15 box-b/out/7]])
+    expect(ways("box-b/out/7")).to eq([%w[desk/main/l@pre-eq desk/main/l@post-eq desk/main/l@pre-fader desk/main/l@post-fader desk/output/15 link/a/down/15 box-b/out/7]])
     expect(ways("desk/output/15").map(&:last)).to include("box-b/out/7")
   end
 

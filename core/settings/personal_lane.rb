@@ -1,0 +1,11 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Settings
+    # A lane of a personal-mix system: the base point of what it carries, or nil, and the tap where that is taken.
+    PersonalLane = declare("personal", :personal_lanes, :desk, key: :number, keys: ->(desk) { 1..desk.personal_lanes }, words: ->(_, key) { "Personal mix #{key}" }) do
+      setting :source, MixKinds.carried.or_none, blank: nil, words: "carries", part: "outputs", desk: "personal/%s/from"
+      setting :tap, MixKinds.output_tap, blank: "post-fader", words: "taken at", part: "outputs", desk: "personal/%s/tap"
+    end
+  end
+end

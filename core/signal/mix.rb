@@ -1,0 +1,49 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Signal
+    # How a show mixes, apart from how loud: which bus has the say, where sends are taken, who is on main. Equal by content, so that shows
+    # that mix alike share what follows from it.
+    class Mix
+      # @param show [Settings::Show]
+      def initialize(show)
+        @desk = show.profile
+        @channels = show.channels.values.map { |channel| [channel.polarity, channel.main, channel.groups, channel.send_taps] }
+        @buses = show.buses.values.map { |bus| [bus.mode, bus.tap, bus.main, bus.paired] }
+        @key = [@channels, @buses].freeze
+        freeze
+      end
+
+      attr_reader :desk, :key
+
+      def turned?(channel) = @channels[channel - 1][0]
+      def main?(channel) = @channels[channel - 1][1]
+      def group?(bus) = @buses[leader(bus) - 1][0] == "subgroup"
+      def bus_on_main?(bus) = @desk.mixing.bus_to_main && @buses[leader(bus) - 1][2]
+
+      # @return [Integer] the bus whose settings count: of a pair, the left one
+      def leader(bus) = bus.even? && @buses[bus - 2][3] ? bus - 1 : bus
+
+      # @return ["l", "r", nil] which side of a pair a bus is; nil of a mono one
+      def side(bus)
+        leader = leader(bus)
+        return unless @buses[leader - 1][3]
+
+        leader == bus ? "l" : "r"
+      end
+
+      # @return [String, nil] the tap where a bus takes a channel; nil where a subgroup does not
+      def tap(channel, bus)
+        leader = leader(bus)
+        _, _, groups, taps = @channels[channel - 1]
+        return taps.fetch(leader.to_s) { @buses[leader - 1][1] } unless group?(bus)
+
+        "post-fader" if groups.include?(leader)
+      end
+
+      # @param base [Rig::Point] a channel's lane   @param side ["l", "r", "c", nil] of a mix; nil: mono
+      # @return [Boolean] whether the lane goes to that side at all
+      def reaches?(base, side) = side.nil? || (side != "c" && (base.side.nil? || base.side == side))
+    end
+  end
+end

@@ -1,0 +1,88 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Signal
+    # What a desk is mixed to, as levels of joins. The values are named as a mixing engineer would, whatever the desk calls them:
+    #   "channel/7/fader", "channel/7/mute", "channel/7/pan", "channel/7/send/3"     dB, true or false, -1 to 1, dB
+    #   "bus/3/fader", "bus/3/mute", "bus/3/pan", "main/fader", "main/mute", "matrix/2/fader", "matrix/2/mute"
+    #   "matrix/2/bus/3", "matrix/2/main/l", "output/4/trim", "output/4/mute"
+    # A value that is not there is unknown.
+    class MixedLevels
+      OFF = -90
+      NOTHING = -Float::INFINITY
+
+      # @param show [Settings::Show]   @param values [Hash{String=>Object}]
+      def initialize(show, values)
+        @mix = Mix.new(show)
+        @power = show.profile.mixing.pan_power
+        @mute_before = show.profile.mixing.mute_at == "pre-fader"
+        @values = values
+      end
+
+      # @param name [Array] of LevelSlots, all but preamps
+      # @return [Float, nil] dB; -Infinity for nothing; nil where it is not known
+      def level(name)
+        case name
+        in [:equaliser, _] then 0
+        in [:mute, number] then @mute_before ? unmuted("channel/#{number}") : 0
+        in [:fader, number] then master("channel/#{number}")
+        in [:send, base, bus] then sent(base, bus)
+        in [:pan, base, side] then placed(base, side, "channel/#{base.number}/pan")
+        in [:bus_pan, bus, side] then bus_pan(bus, side)
+        in [:matrix, number, base] then fader("matrix/#{number}/#{base.kind}/#{base.number || base.side}")
+        in [:master, base] then master(address(base))
+        in [:output, number] then sum(@values["output/#{number}/trim"], unmuted("output/#{number}"))
+        end
+      end
+
+      private
+
+      def address(base)
+        case base.kind
+        when "main" then "main"
+        when "bus" then "bus/#{@mix.leader(base.number)}"
+        else "matrix/#{base.number}"
+        end
+      end
+
+      def fader(name)
+        decibels = @values[name] or return
+        decibels <= OFF ? NOTHING : decibels
+      end
+
+      def unmuted(at)
+        { true => NOTHING, false => 0 }[@values["#{at}/mute"]]
+      end
+
+      # What is silent for one reason is silent, whatever else is not known.
+      def sum(*levels)
+        return NOTHING if levels.include?(NOTHING)
+
+        levels.sum unless levels.include?(nil)
+      end
+
+      def master(at) = sum(fader("#{at}/fader"), unmuted(at))
+
+      def sent(base, bus)
+        leader, side = @mix.leader(bus), @mix.side(bus)
+        amount = @mix.group?(bus) ? 0 : fader("channel/#{base.number}/send/#{leader}")
+        side ? sum(amount, placed(base, side, "channel/#{base.number}/pan")) : amount
+      end
+
+      def placed(base, side, pan)
+        return NOTHING if side == "c" || (base.side && base.side != side)
+
+        at = @values[pan] or return
+        base.side ? Pan.balance(at, side) : Pan.mono(at, side, @power)
+      end
+
+      def bus_pan(bus, side)
+        own = @mix.side(bus)
+        at = @values["bus/#{@mix.leader(bus)}/pan"] or return
+        return Pan.mono(at, side, @power) unless own
+
+        own == side ? Pan.balance(at, side) : NOTHING
+      end
+    end
+  end
+end

@@ -1,0 +1,27 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Signal
+    # How loud a lane is on a side of a stereo mix. A mono lane has the cosine (right: the sine) of the pan's angle, to the power that the desk's
+    # profile names (Rig::Mixing::LAWS): cos² + sin² = 1, so that with a power of 1 the sum of both powers stays (constant power). Of two
+    # lanes that go to a side each, the one that the balance points away from falls with the cosine.
+    module Pan
+      # @param pan [Numeric] -1 left to 1 right   @param side ["l", "r"]   @param power [Numeric]
+      # @return [Float] dB; -Infinity for nothing
+      def self.mono(pan, side, power)
+        angle = (pan + 1) * Math::PI / 4
+        decibels((side == "l" ? Math.cos(angle) : Math.sin(angle))**power)
+      end
+
+      # @param pan [Numeric] -1 to 1   @param side ["l", "r"] that the lane goes to
+      # @return [Float] dB
+      def self.balance(pan, side)
+        away = side == "l" ? pan : -pan
+        away.positive? ? decibels(Math.cos(away * Math::PI / 2)) : 0.0
+      end
+
+      def self.decibels(amplitude) = amplitude < 1e-9 ? -Float::INFINITY : 20 * Math.log10(amplitude)
+      private_class_method :decibels
+    end
+  end
+end

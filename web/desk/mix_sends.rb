@@ -1,0 +1,52 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Web
+    module Desk
+      # What of each channel's sends to buses is planned: where they are taken, and which subgroups have it. The desk has a setting for each
+      # send; the plan keeps what differs from the bus.
+      module MixSends
+        class << self
+          # @param show [Settings::Show]
+          # @return [Hash{String=>Object}] desk address => value
+          def from_plan(show)
+            mixing = show.profile.mixing
+            taps, groups = mixing.send_taps.size > 1, mixing.subgroups
+            return {} unless taps || groups
+
+            show.channels.each_value.with_object({}) do |channel, found|
+              show.buses.each_value do |bus|
+                at = "strip/#{channel.number}/bus/#{bus.number}"
+                found["#{at}/tap"] = channel.send_taps.fetch(bus.number.to_s, bus.tap) if taps
+                found["#{at}/on"] = channel.groups.include?(bus.number) ? 1 : 0 if groups
+              end
+            end
+          end
+
+          # @param show [Settings::Show]   @param mirror [Hash{String=>Object}] desk address => value
+          # @return [Hash{String=>Object}] path => value as the plan would keep it, as far as the mirror tells
+          def to_plan(show, mirror)
+            show.channels.each_value.with_object({}) do |channel, found|
+              at = "strip/#{channel.number}/bus"
+              found["channel/#{channel.number}/groups"] = groups(show, mirror, at) if mirror.key?("#{at}/1/on")
+              found["channel/#{channel.number}/send_taps"] = taps(show, mirror, at, channel) if mirror.key?("#{at}/1/tap")
+            end
+          end
+
+          private
+
+          def groups(show, mirror, at) = show.buses.keys.select { |bus| mirror["#{at}/#{bus}/on"] == 1 }
+
+          # A tap that is the bus' own is named only where the plan names it.
+          def taps(show, mirror, at, channel)
+            show.buses.each_value.with_object({}) do |bus, found|
+              key = bus.number.to_s
+              tap = mirror["#{at}/#{bus.number}/tap"] or next
+              found[key] = tap if tap != bus.tap || channel.send_taps.key?(key)
+            end
+          end
+        end
+      end
+    end
+  end
+end
