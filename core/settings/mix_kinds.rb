@@ -20,7 +20,8 @@ module Loomshuttle
           schema = { "type" => "object", "maxProperties" => 128, "additionalProperties" => { "type" => "string" } }
           ValueKind.new(schema) do |value, at|
             desk = at.show.profile
-            Kinds.refuse("taps of sends are given by the number of their bus") unless value.is_a?(Hash) && value.keys.all? { |bus| bus.is_a?(String) && bus.match?(/\A[1-9]\d{0,2}\z/) }
+            named = value.is_a?(Hash) && value.keys.all? { |bus| bus.is_a?(String) && bus.match?(/\A[1-9]\d{0,2}\z/) }
+            Kinds.refuse("taps of sends are given by the number of their bus") unless named
             unknown = value.keys.map(&:to_i).reject { |bus| bus <= desk.buses }
             Kinds.refuse("there is no bus #{unknown.first} here") if unknown.any?
             value.sort_by { |bus, _| bus.to_i }.to_h.each_value { |tap| Kinds.member(tap, desk.mixing.send_taps) }

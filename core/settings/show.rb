@@ -111,7 +111,9 @@ module Loomshuttle
       def point_of_output(output)
         source = output.source or return
         taps = profile.mixing.taps_of(source)
-        taps.empty? ? source : source.at(taps.include?(output.tap) ? output.tap : "post-fader")
+        return source if taps.empty?
+
+        source.at(taps.include?(output.tap) ? output.tap : "post-fader")
       end
 
       # @param send [CardSend]

@@ -23,7 +23,7 @@ module Loomshuttle
       # @return [Levels]
       def self.mixed(show, values)
         mixed = MixedLevels.new(show, values)
-        names = LevelSlots.of(show.profile).names.reject { |kind, _| kind == :preamp }
+        names = LevelSlots.of(show.profile).names.reject { |name| name.first == :preamp }
         planned(show).with(names.to_h { |name| [name, mixed.level(name)] }.compact)
       end
 

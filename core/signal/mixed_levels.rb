@@ -19,7 +19,7 @@ module Loomshuttle
         @values = values
       end
 
-      # @param name [Array] of LevelSlots, all but preamps
+      # @param name [Array] of LevelSlots, all but preamps: those are planned
       # @return [Float, nil] dB; -Infinity for nothing; nil where it is not known
       def level(name)
         case name

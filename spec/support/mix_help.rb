@@ -6,9 +6,13 @@ module MixHelp
   # @return [Hash{String=>Object}] as Signal::MixedLevels takes them
   def self.values(show, changed = {})
     desk = show.profile
-    channels = show.channels.keys.flat_map { |n| [["channel/#{n}/fader", -90], ["channel/#{n}/mute", false], ["channel/#{n}/pan", 0]] + (1..desk.buses).map { |bus| ["channel/#{n}/send/#{bus}", -90] } }
+    channels = show.channels.keys.flat_map do |n|
+      [["channel/#{n}/fader", -90], ["channel/#{n}/mute", false], ["channel/#{n}/pan", 0]] + (1..desk.buses).map { |bus| ["channel/#{n}/send/#{bus}", -90] }
+    end
     buses = (1..desk.buses).flat_map { |bus| [["bus/#{bus}/fader", 0], ["bus/#{bus}/mute", false], ["bus/#{bus}/pan", 0]] }
-    matrices = (1..desk.matrices).flat_map { |m| [["matrix/#{m}/fader", 0], ["matrix/#{m}/mute", false]] + desk.into_matrix.map { |base| ["matrix/#{m}/#{base.kind}/#{base.number || base.side}", -90] } }
+    matrices = (1..desk.matrices).flat_map do |m|
+      [["matrix/#{m}/fader", 0], ["matrix/#{m}/mute", false]] + desk.into_matrix.map { |base| ["matrix/#{m}/#{base.kind}/#{base.number || base.side}", -90] }
+    end
     outputs = (1..desk.mix_outputs).flat_map { |n| [["output/#{n}/trim", 0], ["output/#{n}/mute", false]] }
     [*channels, *buses, *matrices, *outputs, ["main/fader", 0], ["main/mute", false]].to_h.merge(changed)
   end

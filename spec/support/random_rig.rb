@@ -63,28 +63,32 @@ class RandomRig
       apply("bus/#{bus}/paired" => true) if random.rand < 0.3
       apply("bus/#{bus}/main" => true) if random.rand < 0.3
     end
-    @show.channels.each_key do |n|
-      apply("channel/#{n}/main" => false) if random.rand < 0.3
-      apply("channel/#{n}/polarity" => true) if random.rand < 0.3
-      apply("channel/#{n}/groups" => @show.buses.keys.sample(random.rand(0..3), random: random))
-      apply("channel/#{n}/send_taps" => @show.buses.keys.sample(random.rand(0..3), random: random).to_h { |bus| [bus.to_s, taps.sample(random: random)] })
-    end
+    @show.channels.each_key { |n| mix_channel(n, taps) }
+  end
+
+  def mix_channel(number, taps)
+    apply("channel/#{number}/main" => false) if random.rand < 0.3
+    apply("channel/#{number}/polarity" => true) if random.rand < 0.3
+    apply("channel/#{number}/groups" => @show.buses.keys.sample(random.rand(0..3), random: random))
+    apply("channel/#{number}/send_taps" => @show.buses.keys.sample(random.rand(0..3), random: random).to_h { |bus| [bus.to_s, taps.sample(random: random)] })
   end
 
   def put_out
     sources, taps = @show.profile.output_points, @show.profile.mixing.output_taps
-    @show.outputs.each_key do |n|
-      apply("output/#{n}/source" => [nil, *@show.profile.mix_points, sources.sample(random: random)].sample(random: random)&.name)
-      apply("output/#{n}/tap" => taps.sample(random: random))
-      apply("output/#{n}/polarity" => true) if random.rand < 0.3
-      apply("output/#{n}/delay" => random.rand(1..900)) if random.rand < 0.3
-    end
+    @show.outputs.each_key { |n| put_out_one(n, sources, taps) }
     @show.personal_lanes.each_key { |n| apply("personal/#{n}/source" => sources.sample(random: random).name, "personal/#{n}/tap" => taps.sample(random: random)) }
     @show.outlets.keys.sample(6, random: random).each do |block|
       size = @show.profile.outlet_blocks.fetch(block).size
       apply("outlet/#{block}/first" => [nil, *(1..@show.profile.mix_outputs).step(size)].sample(random: random))
     end
     apply("setup/card_mode" => @show.profile.card_modes.keys.sample(random: random)) if random.rand < 0.2
+  end
+
+  def put_out_one(number, sources, taps)
+    apply("output/#{number}/source" => [nil, *@show.profile.mix_points, sources.sample(random: random)].sample(random: random)&.name)
+    apply("output/#{number}/tap" => taps.sample(random: random))
+    apply("output/#{number}/polarity" => true) if random.rand < 0.3
+    apply("output/#{number}/delay" => random.rand(1..900)) if random.rand < 0.3
   end
 
   def positions = @show.channels.keys.sample(random.rand(0..6), random: random).each { |n| apply("channel/#{n}/position" => "take") }
