@@ -60,7 +60,8 @@ module DemoShow
   def desk(show)
     levels = show.channels.keys.to_h { |n| ["strip/#{n}/fader", n > 32 ? -90.0 : -6.0 - ((n * 5) % 9)] }
     (1..4).each { |ear| [10, 11, 12, 29].each { |voice| levels["strip/#{voice}/bus/#{ear + 4}"] = -12.0 } }
-    Loomshuttle::Web::Desk::FromPlan.settings(show).merge(levels)
+    sends = %r{\Astrip/\d+/bus/\d+/} # as a desk has them from the start
+    Loomshuttle::Web::Desk::FromPlan.settings(show).reject { |address, _| sends.match?(address) }.merge(levels)
   end
 
   def write(name, data) = File.write(File.join(FOLDER, name), "#{JSON.pretty_generate(data)}\n")

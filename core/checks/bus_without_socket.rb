@@ -2,18 +2,19 @@
 
 module Loomshuttle
   module Checks
-    # A bus that has a name is meant for somebody; without a socket or a card send nobody hears it.
+    # A bus that has a name is meant for somebody; without a socket, a personal lane, a card send or a place on main nobody hears it.
     module BusWithoutSocket
       def self.findings(context)
         show = context.show
-        show.buses.values.reject { |bus| bus.name.empty? }.reject { |bus| heard?(show, bus.point) }.map { |bus| finding(show, bus) }
+        mix = Signal::Mix.new(show)
+        show.buses.values.reject { |bus| bus.name.empty? || mix.bus_on_main?(bus.number) || heard?(show, bus.point) }.map { |bus| finding(show, bus) }
       end
 
       class << self
         private
 
         def heard?(show, base)
-          show.sends.each_value.any? { |send| send.source == base } ||
+          (show.sends.values + show.personal_lanes.values).any? { |item| item.source == base } ||
             show.outputs.values.any? { |output| output.source == base && !show.sockets_of_output(output.number).empty? }
         end
 

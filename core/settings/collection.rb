@@ -29,8 +29,8 @@ module Loomshuttle
       end
 
       # Declares a setting; see Setting.
-      def setting(field, kind, blank:, words: field.to_s.tr("_", " "), unit: nil, nothing: "none", part: nil, capture: nil, desk: nil)
-        @settings[field] = Setting.new(field: field, kind: kind, blank: blank, words: words, unit: unit, nothing: nothing, part: part, capture: capture, desk: desk)
+      def setting(field, kind, blank:, words: field.to_s.tr("_", " "), unit: nil, nothing: "none", part: nil, capture: nil, desk: nil, on: nil)
+        @settings[field] = Setting.new(field: field, kind: kind, blank: blank, words: words, unit: unit, nothing: nothing, part: part, capture: capture, desk: desk, on: on)
       end
 
       # Makes the class of its items, once all settings are declared.

@@ -4,6 +4,14 @@ module Loomshuttle
   module Settings
     # Values that settings of the mix have.
     module MixKinds
+      # Desks that have something of their own for it.
+      GROUPED = ->(desk, _) { desk.mixing.subgroups }
+      ON_MAIN = ->(desk, _) { desk.mixing.bus_to_main }
+      PAIRED = ->(desk, bus) { desk.mixing.pairs && bus.odd? && bus < desk.buses }
+      TAPPED = ->(desk, _) { desk.mixing.output_taps.size > 1 }
+      DELAYED = ->(desk, _) { desk.mixing.delay_ms.positive? }
+      TURNED = ->(desk, _) { desk.mixing.polarity }
+
       class << self
         # Buses, as a list of their numbers.
         def buses
@@ -14,6 +22,10 @@ module Loomshuttle
           end
           Kinds.where_able(kind, [], "subgroups", &:subgroups)
         end
+
+        def mode = Kinds.where_able(Kinds.one_of("mix", "subgroup"), "mix", "subgroups", &:subgroups)
+        def bus_on_main = Kinds.where_able(Kinds.boolean, false, "buses on main", &:bus_to_main)
+        def turned = Kinds.where_able(Kinds.boolean, false, "outputs that turn the polarity", &:polarity)
 
         # Where single sends are taken: number of a bus, as text => tap.
         def send_taps

@@ -12,10 +12,9 @@ module Loomshuttle
       end
 
       setting :source, MixKinds.carried.or_none, blank: nil, words: "carries", part: "outputs", desk: "output/%s/from"
-      setting :tap, MixKinds.output_tap, blank: "post-fader", words: "taken at", part: "outputs", desk: "output/%s/tap"
-      setting :delay, MixKinds.delay, blank: 0, unit: "samples", part: "outputs", desk: "output/%s/delay"
-      setting :polarity, Kinds.where_able(Kinds.boolean, false, "outputs that turn the polarity", &:polarity), blank: false, words: "polarity turned", part: "outputs",
-                                                                                                               desk: "output/%s/polarity"
+      setting :tap, MixKinds.output_tap, blank: "post-fader", words: "taken at", part: "outputs", desk: "output/%s/tap", on: MixKinds::TAPPED
+      setting :delay, MixKinds.delay, blank: 0, unit: "samples", part: "outputs", desk: "output/%s/delay", on: MixKinds::DELAYED
+      setting :polarity, MixKinds.turned, blank: false, words: "polarity turned", part: "outputs", desk: "output/%s/polarity", on: MixKinds::TURNED
       setting :expected, expected, blank: nil, words: "expected at", part: "outputs"
     end
   end

@@ -11,10 +11,15 @@ module Loomshuttle
     #   capture  when a change harms a capture under way: :always; :way, where a captured track's sound takes its way by this item; :to_take;
     #            or nil: never
     #   desk     the desk's address for it, with %s for the item's key, where one of its settings is this one; or nil
-    Setting = Value.define(:field, :kind, :blank, :words, :unit, :nothing, :part, :capture, :desk) do
+    #   on       which desks have that address: a proc that takes the desk and the item's key; nil: all
+    Setting = Value.define(:field, :kind, :blank, :words, :unit, :nothing, :part, :capture, :desk, :on) do
       # @param desk [Rig::Desk]   @param key [Integer, String, nil] of the item
       # @return [Object] its value while nobody has set it
       def blank_for(desk, key) = blank.is_a?(Proc) ? blank.call(desk, key) : blank
+
+      # @param desk [Rig::Desk]   @param key [Integer, String, nil] of the item
+      # @return [Boolean] whether such a desk has it
+      def on_desk?(desk, key) = !self.desk.nil? && (on.nil? || on.call(desk, key))
 
       # @param item [Object] of its collection
       # @return [Object] its JSON value there

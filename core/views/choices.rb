@@ -122,7 +122,7 @@ module Loomshuttle
       def output_sources(number)
         path = "output/#{number}/source"
         @show.get(path)
-        nothing(path) + @profile.mix_points.map { |base| [@show.label(base), { path => base.name }] }
+        nothing(path) + @profile.output_points.map { |base| [@show.label(base), { path => base.name }] }
       end
 
       # Every socket that something can come out of.

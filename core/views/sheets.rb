@@ -57,9 +57,17 @@ module Loomshuttle
       def outputs
         rows = @show.outputs.values.select(&:source).map do |output|
           sockets = @show.sockets_of_output(output.number).map { |point| Rig::Label.for(point) }
-          [output.number.to_s, @show.label(output.source), sockets.empty? ? "nowhere" : sockets.join(", ")]
+          [output.number.to_s, @show.label(output.source), taken(output), how(output), sockets.empty? ? "nowhere" : sockets.join(", ")]
         end
-        Table.new(title: "What comes out", note: @show.profile.name, head: %w[Output Carries At], rows: rows)
+        lanes = @show.personal_lanes.values.select(&:source).map { |lane| ["P#{lane.number}", @show.label(lane.source), taken(lane), "", "Personal mix #{lane.number}"] }
+        Table.new(title: "What comes out", note: @show.profile.name, head: ["Output", "Carries", "Taken", "Delay, polarity", "At"], rows: rows + lanes)
+      end
+
+      def taken(output) = Rig::Label::TAPS.fetch(@show.point_of_output(output).tap, "past the mixer")
+
+      def how(output)
+        delay = "#{Timing::Latency.ms(output.delay, @show.rate).round(2)} ms" if output.delay.positive?
+        [delay, ("turned" if output.polarity)].compact.join(", ")
       end
 
       def recorder

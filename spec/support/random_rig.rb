@@ -54,29 +54,31 @@ class RandomRig
     @show.channels.each_key { |n| apply("channel/#{n}/gain" => random.rand(0..20)) }
   end
 
-  # Subgroups, pairs, taps, polarity, and who is on main; some of what a desk refuses is asked for too.
+  # Subgroups, pairs, taps, polarity, and who is on main, as far as the desk can.
   def mix
-    taps = @show.profile.mixing.send_taps
-    @show.buses.each_key do |bus|
-      apply("bus/#{bus}/mode" => "subgroup") if random.rand < 0.25
-      apply("bus/#{bus}/tap" => taps.sample(random: random))
-      apply("bus/#{bus}/paired" => true) if random.rand < 0.3
-      apply("bus/#{bus}/main" => true) if random.rand < 0.3
-    end
-    @show.channels.each_key { |n| mix_channel(n, taps) }
+    apply(@show.buses.keys.reduce({}) { |all, bus| all.merge(mix_bus(bus, @show.profile.mixing)) })
+    apply(@show.channels.keys.reduce({}) { |all, number| all.merge(mix_channel(number, @show.profile.mixing)) })
   end
 
-  def mix_channel(number, taps)
-    apply("channel/#{number}/main" => false) if random.rand < 0.3
-    apply("channel/#{number}/polarity" => true) if random.rand < 0.3
-    apply("channel/#{number}/groups" => @show.buses.keys.sample(random.rand(0..3), random: random))
-    apply("channel/#{number}/send_taps" => @show.buses.keys.sample(random.rand(0..3), random: random).to_h { |bus| [bus.to_s, taps.sample(random: random)] })
+  def mix_bus(bus, mixing)
+    found = { "bus/#{bus}/tap" => mixing.send_taps.sample(random: random) }
+    found["bus/#{bus}/mode"] = "subgroup" if mixing.subgroups && random.rand < 0.25
+    found["bus/#{bus}/paired"] = true if mixing.pairs && bus.odd? && bus < @show.profile.buses && random.rand < 0.5
+    found["bus/#{bus}/main"] = true if mixing.bus_to_main && random.rand < 0.3
+    found
+  end
+
+  def mix_channel(number, mixing)
+    groups = mixing.subgroups ? @show.buses.keys.sample(random.rand(0..3), random: random) : []
+    taps = @show.buses.keys.sample(random.rand(0..3), random: random).to_h { |bus| [bus.to_s, mixing.send_taps.sample(random: random)] }
+    { "channel/#{number}/main" => random.rand > 0.3, "channel/#{number}/polarity" => random.rand < 0.3, "channel/#{number}/groups" => groups,
+      "channel/#{number}/send_taps" => taps }
   end
 
   def put_out
-    sources, taps = @show.profile.output_points, @show.profile.mixing.output_taps
-    @show.outputs.each_key { |n| put_out_one(n, sources, taps) }
-    @show.personal_lanes.each_key { |n| apply("personal/#{n}/source" => sources.sample(random: random).name, "personal/#{n}/tap" => taps.sample(random: random)) }
+    sources, mixing = @show.profile.output_points, @show.profile.mixing
+    apply(@show.outputs.keys.reduce({}) { |all, number| all.merge(put_out_one(number, sources, mixing)) })
+    apply(@show.personal_lanes.keys.reduce({}) { |all, n| all.merge("personal/#{n}/source" => sources.sample(random: random).name, "personal/#{n}/tap" => tap(mixing)) })
     @show.outlets.keys.sample(6, random: random).each do |block|
       size = @show.profile.outlet_blocks.fetch(block).size
       apply("outlet/#{block}/first" => [nil, *(1..@show.profile.mix_outputs).step(size)].sample(random: random))
@@ -84,12 +86,15 @@ class RandomRig
     apply("setup/card_mode" => @show.profile.card_modes.keys.sample(random: random)) if random.rand < 0.2
   end
 
-  def put_out_one(number, sources, taps)
-    apply("output/#{number}/source" => [nil, *@show.profile.mix_points, sources.sample(random: random)].sample(random: random)&.name)
-    apply("output/#{number}/tap" => taps.sample(random: random))
-    apply("output/#{number}/polarity" => true) if random.rand < 0.3
-    apply("output/#{number}/delay" => random.rand(1..900)) if random.rand < 0.3
+  def put_out_one(number, sources, mixing)
+    source = [nil, *@show.profile.mix_points & sources, sources.sample(random: random)].sample(random: random)
+    found = { "output/#{number}/source" => source&.name, "output/#{number}/tap" => tap(mixing) }
+    found["output/#{number}/polarity"] = true if mixing.polarity && random.rand < 0.3
+    found["output/#{number}/delay"] = random.rand(1..900) if mixing.delay_ms.positive? && random.rand < 0.3
+    found
   end
+
+  def tap(mixing) = mixing.output_taps.sample(random: random)
 
   def positions = @show.channels.keys.sample(random.rand(0..6), random: random).each { |n| apply("channel/#{n}/position" => "take") }
 end

@@ -14,7 +14,8 @@ module Loomshuttle
             known = collection.settings.values.select(&:desk)
             found = []
             collection.each_item(show.group(collection)) do |key, _|
-              known.each { |setting| found << [collection.path(key, setting.field), format(setting.desk, key.to_s.sub("-", "/")), setting, key] }
+              there = known.select { |setting| setting.on_desk?(show.profile, key) }
+              there.each { |setting| found << [collection.path(key, setting.field), format(setting.desk, key.to_s.sub("-", "/")), setting, key] }
             end
             found
           end

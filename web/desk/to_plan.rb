@@ -28,7 +28,7 @@ module Loomshuttle
           Declared.of(@show, name).group_by { |_, _, setting, _| setting }.values.flatten(1).each_with_object({}) do |(path, address, setting, _), found|
             next unless @mirror.key?(address)
 
-            found[path] = Declared.to_plan(setting.kind.sort, @mirror[address]) { |source| point(source, from_desk: true) }
+            found[path] = Declared.to_plan(setting.kind.sort, @mirror[address]) { |source| point(source) }
           end
         end
 
@@ -39,12 +39,12 @@ module Loomshuttle
         end
 
         # @return [String, nil] the desk's name of a source as the plan names it
-        def point(name, from_desk: false)
+        def point(name)
           return nil if name.nil? || name == ""
 
           kind, number = name.split("/", 2)
           return "link/#{kind}/up/#{number}" if @desk.ports.include?(kind)
-          return "card/return/#{number}" if kind == "card" && !from_desk
+          return "card/return/#{number}" if kind == "card"
 
           "desk/#{name}"
         end

@@ -25,7 +25,7 @@ RSpec.describe Loomshuttle::Settings::Show do
     "channel/1/stage" => ["desk/in/17", %r{desk/in/1 to card/return/20}], "channel/17/stage" => ["desk/in/2", /stereo and needs an odd lane/],
     "channel/17/take" => ["card/return/20", /odd lane/], "channel/1/position" => ["moon", /stage, take/],
     "channel/1/gain" => [61, /0 to 60 dB/], "channel/2/gain" => [10.5, /steps of 1 dB/], "channel/3/gain" => ["loud", /number of dB/],
-    "output/1/source" => ["desk/ch/1", %r{desk/bus/1 to desk/main/r}], "outlet/out-1/first" => [11, /1 to 10/], "outlet/b-9/first" => [1, /no outlet b-9/],
+    "output/1/source" => ["desk/in/1", %r{desk/bus/1 to card/return/20}], "outlet/out-1/first" => [11, /1 to 10/], "outlet/b-9/first" => [1, /no outlet b-9/],
     "output/1/expected" => ["there", %r{reads like box-b/out/7}], "box/a/port" => ["a", /this desk has none/], "box/z/port" => ["a", /no box z/],
     "box/a/profile" => ["oak-3", /no box profile "oak-3"; known are bramble-16/], "box/a/place" => [9, /whole number from 1 to 8/],
     "rig/desk" => ["oak-3", /no desk profile/], "rig/rate" => [96_000, /48000/], "rig/desk_clock" => ["both", /leads, follows/],

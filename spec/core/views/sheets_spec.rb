@@ -17,7 +17,7 @@ RSpec.describe Loomshuttle::Views::Sheets do
 
   it "lists the desk by channel, what comes out, and the recorder by track" do
     expect(tables["Desk by channel"].rows[2]).to eq(["3", "Fiddle", "Box A in 3", "+31 dB", "3 preamp", "3"])
-    expect(tables["What comes out"].rows).to eq([["15", "Main L", "Box B out 7"]])
+    expect(tables["What comes out"].rows).to eq([["15", "Main L", "post-fader", "", "Box B out 7"]])
     expect(tables["Recorder by track"].rows[2]).to eq(["3", "Source 3", "mono", "3", "Channel 3 Fiddle", "3", "armed"])
   end
 
