@@ -27,6 +27,13 @@ module Loomshuttle
         planned(show).with(names.to_h { |name| [name, mixed.level(name)] }.compact)
       end
 
+      # @param values [Hash{String=>Object}] as the desk is mixed now   @param changed [Array<String>] names of those that are others than before
+      # @return [Levels]
+      def turned(show, values, changed)
+        mixed = MixedLevels.new(show, values)
+        with(changed.flat_map { |name| mixed.hanging_on(name) }.uniq.to_h { |name| [name, mixed.level(name) || UNKNOWN] })
+      end
+
       # @param slots [LevelSlots]   @param decibels [Numo::DFloat] in their order
       def initialize(slots, decibels)
         @slots = slots
@@ -51,6 +58,13 @@ module Loomshuttle
         return if level.nan?
 
         level.finite? && level == level.round ? level.round : level
+      end
+
+      # @return [Numo::DFloat] amplitude of each, 0 where nobody knows it, and behind the last a 1 for joins without a level: that of place -1
+      def amplitudes
+        factors = 10**(@decibels / 20)
+        factors[factors.isnan] = 0
+        factors.concatenate(Numo::DFloat[1])
       end
 
       # @param joins [Array<Join>] one behind the other

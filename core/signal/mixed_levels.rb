@@ -13,6 +13,7 @@ module Loomshuttle
 
       # @param show [Settings::Show]   @param values [Hash{String=>Object}]
       def initialize(show, values)
+        @desk = show.profile
         @mix = Mix.new(show)
         @power = show.profile.mixing.pan_power
         @mute_before = show.profile.mixing.mute_at == "pre-fader"
@@ -35,7 +36,43 @@ module Loomshuttle
         end
       end
 
+      # @param name [String] of a value
+      # @return [Array<Array>] names of all levels (LevelSlots) that hang on it
+      def hanging_on(name)
+        kind, number, what, other = name.split("/")
+        return @desk.mains.map { |side| [:master, Rig::Point.main(side)] } if kind == "main"
+
+        number = number.to_i
+        case kind
+        when "channel" then of_channel(number, what, other.to_i)
+        when "bus" then of_bus(number, what)
+        when "matrix" then %w[fader mute].include?(what) ? [[:master, Rig::Point.desk("matrix", number)]] : [[:matrix, number, Rig::Point.of("desk/#{what}/#{other}")]]
+        else [[:output, number]]
+        end
+      end
+
       private
+
+      def of_channel(number, what, bus)
+        lanes = @desk.channel_points(number)
+        case what
+        when "fader" then [[:fader, number]]
+        when "mute" then [[:mute, number], [:fader, number]]
+        when "send" then lanes.product(both(bus)).map { |base, one| [:send, base, one] }
+        else
+          pairs = (1..@desk.buses).select { |one| @mix.side(one) }
+          lanes.product(@desk.mains).map { |base, side| [:pan, base, side] } + lanes.product(pairs).map { |base, one| [:send, base, one] }
+        end
+      end
+
+      def of_bus(bus, what)
+        return both(bus).map { |one| [:master, Rig::Point.desk("bus", one)] } unless what == "pan"
+
+        both(bus).product(@desk.mains).map { |one, side| [:bus_pan, one, side] }
+      end
+
+      # A bus, and the right one of the pair that it leads.
+      def both(bus) = [bus, bus + 1].select { |one| one <= @desk.buses && @mix.leader(one) == bus }
 
       def address(base)
         case base.kind

@@ -16,4 +16,16 @@ module MixHelp
     outputs = (1..desk.mix_outputs).flat_map { |n| [["output/#{n}/trim", 0], ["output/#{n}/mute", false]] }
     [*channels, *buses, *matrices, *outputs, ["main/fader", 0], ["main/mute", false]].to_h.merge(changed)
   end
+
+  # @return [Hash{String=>Object}] some of a mix, at random
+  def self.random(show, random, count)
+    values(show).keys.sample(count, random: random).to_h do |name|
+      value = case name
+              when %r{/mute\z} then random.rand < 0.2
+              when %r{/pan\z} then random.rand(-1.0..1.0)
+              else [-90, random.rand(-20..6)].sample(random: random)
+              end
+      [name, value]
+    end
+  end
 end

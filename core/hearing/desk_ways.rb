@@ -1,0 +1,108 @@
+# frozen_string_literal: true
+
+require "numo/narray"
+
+module Loomshuttle
+  module Hearing
+    # The ways through a desk as arrays: its points in an order in which each comes behind all that feed it, and for each what feeds it. Made
+    # once for a graph; how loud the ways are is Board's.
+    class DeskWays
+      # What arrives at a point: indices of the points that it comes from, and of each join its level slot (-1: none), own gain and sign as an
+      # amplitude, and delay in samples.
+      Inflow = Value.define(:from, :slots, :factors, :delays, :joins)
+
+      # @return [Array<Rig::Point>] in order
+      attr_reader :points
+      # @return [Hash{Rig::Point=>Integer}] their places
+      attr_reader :places
+      # @return [Array<Inflow, nil>] of each point, in their order; nil where sound enters
+      attr_reader :inflows
+      # @return [Array<Array<Integer>>] of each point, the places of those that it feeds
+      attr_reader :feeds
+
+      # @param graph [Signal::Graph]
+      # @param entries [Array<Rig::Point>] where sound enters: lanes of channels, card returns
+      def initialize(graph, entries)
+        @graph = graph
+        @arriving = {}
+        @points = order(entries)
+        @places = @points.each.with_index.to_h.freeze
+        @inflows = @points.map { |point| @arriving[point]&.then { |joins| inflow(joins) } }.freeze
+        @feeds = feeds_of
+        @by_slot = by_slot
+        freeze
+      end
+
+      # Only outputs take time, and each is fed by one point.
+      # @param point [Rig::Point]
+      # @return [Integer] samples
+      def delay(point) = @places[point]&.then { |place| @inflows[place]&.delays&.max } || 0
+
+      # @param slots [Array<Integer>] levels that have changed
+      # @return [Array<Integer>] places of all points behind them, in order
+      def behind(slots)
+        open = slots.flat_map { |slot| @by_slot.fetch(slot, NONE) }
+        seen = {}
+        until open.empty?
+          place = open.pop
+          next if seen[place]
+
+          seen[place] = true
+          open.concat(@feeds[place])
+        end
+        seen.keys.sort
+      end
+
+      NONE = [].freeze
+      private_constant :NONE
+
+      private
+
+      def order(entries)
+        done, sorted = {}, []
+        entries.each do |entry|
+          open = [[entry, false]]
+          until open.empty?
+            point, leaving = open.pop
+            next sorted << point if leaving
+            next if done[point]
+
+            done[point] = true
+            open << [point, true]
+            onward(point).each { |to| open << [to, false] unless done[to] }
+          end
+        end
+        sorted.reverse.freeze
+      end
+
+      # Where sound goes on to, and by which joins; the recorder is no way through, and what leaves the desk is heard there.
+      def onward(point)
+        return NONE if point.output? || point.kind == "personal"
+
+        @graph.from(point).filter_map do |join|
+          next unless join.live && join.kind != :file && join.to.device == "desk"
+
+          (@arriving[join.to] ||= []) << join
+          join.to
+        end
+      end
+
+      def inflow(joins)
+        Inflow.new(from: joins.map { |join| @places[join.from] }, slots: Numo::Int32[*joins.map { |join| join.level || -1 }],
+                   factors: Numo::DFloat[*joins.map { |join| (join.turned ? -1 : 1) * (10**(join.gain_db / 20.0)) }], delays: joins.map(&:delay), joins: joins)
+      end
+
+      def by_slot
+        @inflows.each_with_index.with_object({}) do |(inflow, place), found|
+          inflow&.slots&.each { |slot| (found[slot] ||= []) << place unless slot.negative? }
+        end
+      end
+
+      def feeds_of
+        feeds = Array.new(@points.size) { [] }
+        @inflows.each_with_index { |inflow, to| inflow&.from&.each { |from| feeds[from] << to } }
+        feeds.each(&:freeze).freeze
+      end
+    end
+  end
+end

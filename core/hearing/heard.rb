@@ -1,0 +1,100 @@
+# frozen_string_literal: true
+
+require "numo/narray"
+
+module Loomshuttle
+  module Hearing
+    # What every listener hears of every source, all ways summed: those that take the same time as amplitudes with their sign, those that take
+    # different times as powers, and the two ears as powers. Arrays [sources, listeners]:
+    #   powers   against the source's own power, 0 for silence      delays   samples until the first of it, NaN for silence
+    #   counts   ways that carry something
+    class Heard
+      attr_reader :powers, :delays, :counts
+
+      # @param board [Board]   @param sources [Array<Source>]   @param listeners [Array<Listener>]
+      def initialize(board, sources, listeners)
+        @board, @sources, @listeners = board, sources, listeners
+        @powers, @delays, @counts = Array.new(3) { Numo::DFloat.zeros(sources.size, listeners.size) }
+        @delays.fill(Float::NAN)
+        @simple, @others = sources.each_index.partition { |at| sources[at].entries.size == 1 && board.column(sources[at].entries.first.point) }
+        listeners.each_index { |at| listen(at) }
+      end
+
+      # @param board [Board] made from this one's
+      # @return [Heard] on it; only who hears something that has changed is asked anew
+      def with(board) = dup.tap { |heard| heard.turn_to(board) }
+
+      # @return [Float, nil] dB against the source; nil for silence
+      def decibels(source, listener) = @powers[source, listener].then { |power| 10 * Math.log10(power) if power.positive? }
+
+      # @return [Array<Array(Integer, Float)>] for each ear: ways of different times as [samples, amplitude], the earliest first
+      def arrivals(source, listener)
+        @listeners[listener].ears.map do |points|
+          each_way(@sources[source], points).group_by(&:first).transform_values { |list| list.sum { |_, amplitude, _| amplitude } }
+            .reject { |_, amplitude| amplitude.zero? }.sort
+        end
+      end
+
+      protected
+
+      def turn_to(board)
+        @board = board
+        @powers, @delays, @counts = @powers.dup, @delays.dup, @counts.dup
+        @listeners.each_index { |at| listen(at) if @listeners[at].ears.flatten.any? { |point| board.changed?(point) } }
+      end
+
+      private
+
+      def listen(listener)
+        together(@simple, listener)
+        @others.each { |source| alone(source, listener) }
+      end
+
+      # Sources that enter at one place, as one array.
+      def together(simple, listener)
+        return if simple.empty?
+
+        columns = Numo::Int32[*simple.map { |at| @board.column(@sources[at].entries.first.point) }]
+        late = Numo::DFloat[*simple.map { |at| @sources[at].entries.first.delay }]
+        power, first, count = Array.new(3) { Numo::DFloat.zeros(simple.size) }
+        first.fill(Float::INFINITY)
+        @listeners[listener].ears.each do |points|
+          points.group_by { |point| @board.delay(point) }.each do |delay, same|
+            rows = same.filter_map { |point| @board.row(point, columns) }
+            next if rows.empty?
+
+            sum = rows.reduce(:+)
+            power += sum**2
+            first = Numo::DFloat.minimum(first, delay + (Numo::DFloat.cast(sum.eq(0)) * 1e12))
+            same.each { |point| count += @board.counts(point, columns) }
+          end
+        end
+        put(simple, listener, power, first + late, count)
+      end
+
+      def put(simple, listener, power, first, count)
+        first[power.eq(0)] = Float::NAN
+        places = Numo::Int32[*simple]
+        @powers[places, listener] = power
+        @delays[places, listener] = first
+        @counts[places, listener] = count
+      end
+
+      # A source that enters at several places, at several times.
+      def alone(source, listener)
+        ways = @listeners[listener].ears.map { |points| each_way(@sources[source], points) }
+        sums = ways.flat_map { |ear| ear.group_by(&:first).map { |delay, list| [delay, list.sum { |_, amplitude, _| amplitude }] } }.reject { |_, amplitude| amplitude.zero? }
+        @powers[source, listener] = sums.sum { |_, amplitude| amplitude**2 }
+        @delays[source, listener] = sums.map(&:first).min || Float::NAN
+        @counts[source, listener] = ways.flatten(1).sum { |_, _, count| count }
+      end
+
+      # @return [Array<Array(Integer, Float, Integer)>] delay, amplitude and number of ways
+      def each_way(source, points)
+        points.product(source.entries).map do |point, entry|
+          [@board.delay(point) + entry.delay, @board.amplitude(point, entry.point), @board.count(point, entry.point)]
+        end
+      end
+    end
+  end
+end
