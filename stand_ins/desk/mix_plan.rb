@@ -12,7 +12,8 @@ module Loomshuttle
         # A mix: sums of channel lanes; other mixes with their gains; its own equaliser, and its fader and mute as one gain.
         Mix = Struct.new(:sums, :mixes, :tilt, :gain)
 
-        # signs: row of the channels' polarity; tilts: of their equalisers; open: 0 where a mute before the fader is closed; faders: row
+        # signs: row of the channels' polarity, nil where none is turned; tilts: of their equalisers; open: 0 where a mute before the fader is
+        # closed, nil where none is; faders: row
         # mixes: [kind, index] => Mix, in an order in which each comes after those that feed it
         attr_reader :signs, :tilts, :open, :faders, :mixes
 
@@ -20,15 +21,16 @@ module Loomshuttle
         # @param heard [Array<Array(Symbol, Integer)>] mixes that a send, output or meter asks for
         def initialize(model, settings, heard)
           @model, @settings = model, settings
-          @signs = row { |at| on?("#{at}/polarity") ? -1.0 : 1.0 }
+          @signs = unless_ones(row { |at| on?("#{at}/polarity") ? -1.0 : 1.0 })
           @tilts = row { |at| get("#{at}/tilt") }
-          @open = row { |at| @model.mix.mute_at == "pre-fader" && on?("#{at}/mute") ? 0.0 : 1.0 }
+          @open = unless_ones(row { |at| @model.mix.mute_at == "pre-fader" && on?("#{at}/mute") ? 0.0 : 1.0 })
           @faders = row { |at| on?("#{at}/mute") ? 0.0 : level("#{at}/fader") }
           plan(heard)
         end
 
         private
 
+        def unless_ones(row) = row.eq(1).all? ? nil : row
         def get(address) = @settings.get(address)
         def has?(address) = @settings.has?(address)
         def on?(address) = has?(address) && get(address) == 1

@@ -46,9 +46,10 @@ module Loomshuttle
           preamp = Audio::Pcm24.from_float(pick(stage, @plan.stage_lanes) * @plan.gains)
           inside = preamp.dup
           @plan.from_card.each { |lane, from| inside[true, lane] = from.negative? ? 0 : returns[true, from] }
-          pre_eq = Audio::Pcm24.to_float(inside) * @mix.signs
+          pre_eq = Audio::Pcm24.to_float(inside)
+          pre_eq *= @mix.signs if @mix.signs
           post_eq = equalise(pre_eq)
-          before_fader = post_eq * @mix.open
+          before_fader = @mix.open ? post_eq * @mix.open : post_eq
           { "preamp" => preamp, "channel-in" => inside, "pre-eq" => pre_eq, "post-eq" => post_eq, "pre-fader" => before_fader,
             "post-fader" => before_fader * @mix.faders }
         end
@@ -81,7 +82,7 @@ module Loomshuttle
           last = @last_of_mix.fetch(name, 0.0)
           @last_of_mix[name] = sum[-1]
           after = mix.tilt.zero? ? sum : sum - (Numo::DFloat[last].concatenate(sum[0...-1]) * mix.tilt)
-          { "pre-eq" => sum, "post-eq" => after, "pre-fader" => after, "post-fader" => after * mix.gain }
+          { "pre-eq" => sum, "post-eq" => after, "pre-fader" => after, "post-fader" => mix.gain == 1 ? after : after * mix.gain }
         end
 
         # What a send, output or lane carries, as samples of their kind.

@@ -5,7 +5,7 @@ require "numo/narray"
 module Loomshuttle
   module StandIns
     module Desk
-      # What an output does to what it carries: trim, polarity, mute, and a delay that goes on over changes of its length.
+      # What an output does to what it carries: trim, polarity, mute, and a delay that goes on while its length changes.
       class OutputChain
         # @param model [Model]   @param settings [Settings]
         def initialize(model, settings)
@@ -19,12 +19,12 @@ module Loomshuttle
         # @param number [Integer]   @param block [Numo::DFloat] of frames
         # @return [Numo::DFloat]
         def process(number, block)
-          out = block * gain("output/#{number}")
-          longest = @model.mix.longest_delay
-          return out if longest.zero?
+          gain, delay = gain("output/#{number}"), get("output/#{number}/delay", 0)
+          out = gain == 1 ? block : block * gain
+          return out.tap { @lines.delete(number) } if delay.zero?
 
-          line = @lines[number] ||= DelayLine.new(longest)
-          line.pass(out.reshape(out.size, 1), get("output/#{number}/delay", 0))[true, 0]
+          line = @lines[number] ||= DelayLine.new(@model.mix.longest_delay)
+          line.pass(out.reshape(out.size, 1), delay)[true, 0]
         end
 
         private

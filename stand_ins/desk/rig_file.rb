@@ -28,7 +28,7 @@ module Loomshuttle
           { "ports" => Shape.list(Shape.text(most: 1, least: 1, pattern: /\A[a-z]\z/), most: 16), "matrices" => Shape.whole(0..64), "mix_outputs" => Shape.whole(0..256),
             "patching" => PATCHING, "flip" => Shape.or_none(WORD), "mix" => MIX, "personal_lanes" => Shape.whole(0..64) }
         )
-        BOX = Shape.record({ "id" => ID, "inputs" => Shape.whole(0..256), "outputs" => Shape.whole(0..256) }, { "delay" => Shape.whole(0..Unit::BLOCK) })
+        BOX = Shape.record({ "id" => ID, "inputs" => Shape.whole(0..256), "outputs" => Shape.whole(0..256) }, { "delay" => Shape.whole(0...Unit::BLOCK) })
         OFFSET = Shape.whole(0...48)
         HUNG = Shape.record({ "profile" => ID, "port" => Shape.text(most: 1, least: 1) }, { "input_offset" => OFFSET, "output_offset" => OFFSET })
         PROFILES = Shape.list(Shape.any_of(DESK, BOX), most: 64)

@@ -9,22 +9,26 @@ module Loomshuttle
       class StageBoxes
         # @param model [Model]
         def initialize(model)
-          @slow = model.boxes.select { |box| box.delay.positive? }
-          @lines = @slow.to_h { |box| [box, DelayLine.new(box.delay, box.inputs)] }
-          @delays = @slow.flat_map { |box| (1..box.outputs).map { |n| ["#{box.port}.#{box.place}/#{n}", box.delay] } }.to_h
+          slow = model.boxes.select { |box| box.delay.positive? }
+          # Neighbours that are as slow go together.
+          @runs = slow.slice_when { |one, other| one.delay != other.delay || one.first_socket + one.inputs != other.first_socket }
+            .map { |boxes| [boxes.first.first_socket...(boxes.last.first_socket + boxes.last.inputs), boxes.first.delay] }
+          @tails = @runs.map { |lanes, delay| Numo::DFloat.zeros(delay, lanes.size) }
+          @delays = slow.flat_map { |box| (1..box.outputs).map { |n| ["#{box.port}.#{box.place}/#{n}", box.delay] } }.to_h
         end
 
         # @param stage [Numo::DFloat] [frames, sockets] as they are played
         # @return [Numo::DFloat] as they reach the desk
         def arrive(stage)
-          return stage if @slow.empty?
+          return stage if @runs.empty?
 
-          stage = stage.dup
-          @slow.each do |box|
-            lanes = box.first_socket...(box.first_socket + box.inputs)
-            stage[true, lanes] = @lines[box].pass(stage[true, lanes], box.delay)
+          late = stage.dup
+          @runs.each_with_index do |(lanes, delay), run|
+            late[0...delay, lanes] = @tails[run]
+            late[delay..-1, lanes] = stage[0...-delay, lanes]
+            @tails[run] = stage[-delay..-1, lanes].dup
           end
-          stage
+          late
         end
 
         # @param socket [String]   @param before [Numo::DFloat, nil] what was put out in the block before   @param now [Numo::DFloat]
