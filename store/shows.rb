@@ -83,7 +83,8 @@ module Loomshuttle
       # @param known [Loaded, nil] the show as somebody has it; read anew unless it is the newest version
       # @param check [Proc] takes the show before and the changes, and may raise; then nothing is saved
       # @yieldparam show [Settings::Show] the newest, where the edit is computed from it
-      # @return [Array(Loaded, Array<Settings::Change>)] the list is empty when the edit changes nothing, and no entry is made
+      # @return [Array(Loaded, Array<Settings::Change>)] the list is empty when the edit changes nothing, and no entry is made; but one that turns
+      #   another round is in any case, for what was before it to be in reach
       # @raise [Stale] @raise [Invalid]
       def apply(id, version:, who:, edit: nil, kind: "edit", reverts: nil, known: nil, check: nil)
         @db.transaction do
@@ -91,7 +92,7 @@ module Loomshuttle
           loaded = known&.id == id && known.version == newest ? known : read(id)
           edit ||= yield(loaded.show)
           show, changes = edit.apply(loaded.show)
-          next [loaded, []] if changes.empty?
+          next [loaded, []] if changes.empty? && reverts.nil?
 
           check&.call(loaded.show, changes)
           changes.any? { |change| change.path == "rig/desk" } ? replace(id, show) : keep(id, show, changes)

@@ -66,8 +66,9 @@ module Loomshuttle
       end
 
       def made(wait, &)
+        before = @open_show.seen.version
         loaded, changes, job = @open_show.change(->(before, after) { @follower.follow(before, after, soon: wait) }, &)
-        @on_change.call(loaded, wait ? RECORDER : 0) unless changes.empty?
+        @on_change.call(loaded, wait ? RECORDER : 0) unless loaded.version == before
         { version: loaded.version, changes: changes.map(&:to_h), said: Settings::Telling.summary(loaded.show, changes), desk_problems: wait && job ? job.wait(DESK) : [] }
       end
     end

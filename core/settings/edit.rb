@@ -10,9 +10,9 @@ module Loomshuttle
       def self.set(label, settings) = new(label: label, settings: settings.freeze)
 
       # @param changes [Array<Change>] as applied
-      # @return [Edit] that puts all of them back, last one first
+      # @return [Edit] that puts all of them back, last one first, but what is no more
       def self.inverse(label, changes)
-        set(label, changes.reverse.to_h { |change| [change.path, change.from] })
+        set(label, Retired.out_of(changes.reverse.to_h { |change| [change.path, change.from] }))
       end
 
       # @param show [Show]

@@ -28,6 +28,20 @@ RSpec.describe Loomshuttle::Store::Shows do
     expect(shows.entries(id).first[:changes]).to include(Loomshuttle::Settings::Change.new(path: "track/1/inputs", from: [1], to: [3]))
   end
 
+  it "turns old edits round as far as what they set is still there" do
+    edit({ "channel/1/name" => "Tuba" })
+    old = { "outlet/personal-1/first" => [1, 9], "channel/2/name" => ["Source 2", "Horn"] }.map { |path, (from, to)| { path: path, from: from, to: to } }
+    [old, old.first(1)].each.with_index(3) do |changes, version|
+      shows.apply(id, version: nil, who: "Ada", edit: Loomshuttle::Settings::Edit.set("Old", "channel/2/name" => "Horn #{version}"))
+      database[:journal].where(version: version).update(changes: Sequel.pg_jsonb(changes))
+    end
+    expect(shows.at_version(id, 1).channels.values_at(1, 2).map(&:name)).to eq(["Source 1", "Source 2"])
+    undone = Array.new(3) { shows.revert(id, version: nil, who: "Ada", kind: "undo").first }
+    expect(undone.map(&:version)).to eq([5, 6, 7])
+    expect(undone.last.show.channels.values_at(1, 2).map(&:name)).to eq(["Source 1", "Source 2"])
+    expect(shows.undoable(id)).to include(undo: nil, redo: "edit")
+  end
+
   it "makes no version for an edit that changes nothing" do
     expect(edit({ "channel/1/name" => "Source 1" }).last).to eq([])
     expect([load.version, shows.entries(id)]).to eq([1, []])
