@@ -11,7 +11,7 @@ module Loomshuttle
       # @return [DeskWays]
       attr_reader :ways
 
-      # @param show [Settings::Show]   @param graph [Signal::Graph]   @param levels [Signal::Levels]
+      # @param graph [Signal::Graph]   @param levels [Signal::Levels]
       # @param entries [Array<Rig::Point>]
       # @return [Board]
       def self.of(graph, levels, entries)

@@ -25,7 +25,7 @@ module Loomshuttle
       def initialize(graph, entries)
         @graph = graph
         @arriving = {}
-        @points = order(entries)
+        @points = Signal::Order.from(entries) { |point| onward(point) }.freeze
         @places = @points.each.with_index.to_h.freeze
         @inflows = @points.map { |point| @arriving[point]&.then { |joins| inflow(joins) } }.freeze
         @feeds = feeds_of
@@ -57,23 +57,6 @@ module Loomshuttle
       private_constant :NONE
 
       private
-
-      def order(entries)
-        done, sorted = {}, []
-        entries.each do |entry|
-          open = [[entry, false]]
-          until open.empty?
-            point, leaving = open.pop
-            next sorted << point if leaving
-            next if done[point]
-
-            done[point] = true
-            open << [point, true]
-            onward(point).each { |to| open << [to, false] unless done[to] }
-          end
-        end
-        sorted.reverse.freeze
-      end
 
       # Where sound goes on to, and by which joins; the recorder is no way through, and what leaves the desk is heard there.
       def onward(point)

@@ -30,7 +30,7 @@ module Loomshuttle
       # @return [Array<Array(Integer, Float)>] for each ear: ways of different times as [samples, amplitude], the earliest first
       def arrivals(source, listener)
         @listeners[listener].ears.map do |points|
-          each_way(@sources[source], points).group_by(&:first).transform_values { |list| list.sum { |_, amplitude, _| amplitude } }
+          each_way(@sources[source], points).group_by(&:first).transform_values { |list| list.sum(&:last) }
             .reject { |_, amplitude| amplitude.zero? }.sort
         end
       end
@@ -82,19 +82,14 @@ module Loomshuttle
 
       # A source that enters at several places, at several times.
       def alone(source, listener)
-        ways = @listeners[listener].ears.map { |points| each_way(@sources[source], points) }
-        sums = ways.flat_map { |ear| ear.group_by(&:first).map { |delay, list| [delay, list.sum { |_, amplitude, _| amplitude }] } }.reject { |_, amplitude| amplitude.zero? }
+        sums = arrivals(source, listener).flatten(1)
         @powers[source, listener] = sums.sum { |_, amplitude| amplitude**2 }
         @delays[source, listener] = sums.map(&:first).min || Float::NAN
-        @counts[source, listener] = ways.flatten(1).sum { |_, _, count| count }
+        @counts[source, listener] = @listeners[listener].ears.flatten.product(@sources[source].entries).sum { |point, entry| @board.count(point, entry.point) }
       end
 
-      # @return [Array<Array(Integer, Float, Integer)>] delay, amplitude and number of ways
-      def each_way(source, points)
-        points.product(source.entries).map do |point, entry|
-          [@board.delay(point) + entry.delay, @board.amplitude(point, entry.point), @board.count(point, entry.point)]
-        end
-      end
+      # @return [Array<Array(Integer, Float)>] delay and amplitude
+      def each_way(source, points) = points.product(source.entries).map { |point, entry| [@board.delay(point) + entry.delay, @board.amplitude(point, entry.point)] }
     end
   end
 end

@@ -55,7 +55,7 @@ module Loomshuttle
           Kinds.point { |at| at.show.profile.known(:output_points) }
         end
 
-        # Any tap that outputs of the desk have; Show#tap_of_output tells which counts.
+        # Any tap that outputs of the desk have; Show#point_of_output tells which counts.
         def output_tap = Kinds.tap_of { |at| at.show.profile.mixing.output_taps }
 
         # In samples.

@@ -11,7 +11,7 @@ module Loomshuttle
       # @return [Hash{Rig::Point=>Float}] point => amplitude; points that nothing reaches are not in it
       def self.amplitudes(graph, levels, source)
         found = Hash.new(0.0).merge(source => 1.0)
-        order(graph, source).each do |point|
+        Order.from([source]) { |point| live(graph, point).map(&:to) }.each do |point|
           live(graph, point).each { |join| found[join.to] += found[point] * amplitude(levels.gain_db(join)) * (join.turned ? -1 : 1) }
         end
         found.reject { |_, amplitude| amplitude.zero? }
@@ -24,23 +24,6 @@ module Loomshuttle
 
         # The recorder is no way through: what it plays is a take.
         def live(graph, point) = graph.from(point).select { |join| join.live && join.kind != :file }
-
-        # Points in an order in which each comes after all that feed it.
-        def order(graph, source)
-          done = {}
-          sorted = []
-          open = [[source, false]]
-          until open.empty?
-            point, leaving = open.pop
-            next sorted << point if leaving
-            next if done[point]
-
-            done[point] = true
-            open << [point, true]
-            live(graph, point).each { |join| open << [join.to, false] unless done[join.to] }
-          end
-          sorted.reverse
-        end
       end
     end
   end

@@ -62,8 +62,12 @@ RSpec.describe "Plan and sound" do
     desk = stand_in(random_rig.rig, TestTone.new(index, model.sockets.size))
     set_up(desk, show, mix)
     socket = plan_point(show, model.sockets[index], "in")
-    [measured(desk, show), predicted(*(block_given? ? yield(show, mix) : [show, mix]), socket)]
+    mixed = mixed_to(desk, show)
+    [measured(desk, show), predicted(*(block_given? ? yield(show, mixed) : [show, mixed]), socket)]
   end
+
+  # As the application reads it from the desk.
+  def mixed_to(desk, show) = Loomshuttle::Web::Desk::MixLevels.read(show.profile, desk.settings.addresses.to_h { |address| [address, desk.settings.get(address)] })
 
   def predicted(show, mix, socket)
     Loomshuttle::Signal::Reach.amplitudes(Loomshuttle::Signal.build(show), Loomshuttle::Signal::Levels.mixed(show, mix), socket).transform_values { |one| one.abs * 0.01 }

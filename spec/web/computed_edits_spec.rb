@@ -57,6 +57,14 @@ RSpec.describe Loomshuttle::Web::ComputedEdits, :folder do
     expect([after["version"], after["undo"]]).to eq([4, "Return to version 1"])
   end
 
+  it "saves every part that there is, the mix too" do
+    tell("/api/presets", name: "All", parts: Loomshuttle::Settings::PresetParts::NAMES)
+    id = tell("/api/presets", name: "Mix", parts: ["mix"])["id"]
+    tell("/api/edits", settings: { "channel/1/main" => false })
+    take("preset", "preset" => id)
+    expect(show["channels"].first["main"]).to be(true)
+  end
+
   it "saves parts of a patch and recalls them, in part too, with a preview" do
     id = tell("/api/presets", name: "Evening", parts: %w[sends names])["id"]
     tell("/api/edits", settings: { "channel/1/name" => "X", "send/2/tap" => "post-eq" })

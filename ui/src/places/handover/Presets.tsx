@@ -13,11 +13,13 @@ import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
 import own from './handover.module.css';
 
-type Part = 'rig' | 'inputs' | 'sends' | 'returns' | 'outputs' | 'names';
+type Part =
+  import('../../api/schema').paths['/api/presets']['post']['requestBody']['content']['application/json']['parts'][number];
 const PARTS: Record<Part, string> = {
   inputs: 'Inputs',
   sends: 'Sends',
   returns: 'Returns',
+  mix: 'Mix',
   outputs: 'Outputs',
   names: 'Names',
   rig: 'Rig',

@@ -1,0 +1,29 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Signal
+    # Points in an order in which each comes after all that feed it.
+    module Order
+      # @param starts [Array<Rig::Point>]
+      # @yieldparam point [Rig::Point] each that can be reached, once
+      # @yieldreturn [Array<Rig::Point>] where sound goes on to from it
+      # @return [Array<Rig::Point>]
+      def self.from(starts)
+        done, sorted = {}, []
+        starts.each do |start|
+          open = [[start, false]]
+          until open.empty?
+            point, leaving = open.pop
+            next sorted << point if leaving
+            next if done[point]
+
+            done[point] = true
+            open << [point, true]
+            yield(point).each { |to| open << [to, false] unless done[to] }
+          end
+        end
+        sorted.reverse
+      end
+    end
+  end
+end
