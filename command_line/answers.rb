@@ -30,7 +30,40 @@ module Loomshuttle
         def findings(list)
           return "Nothing is wrong." if list.empty?
 
-          list.map { |one| "#{one['severity']}: #{one['sentence']}#{" Fix: #{one['fix']['label']}." if one['fix']}" }.join("\n")
+          list.map { |one| "#{one['severity']}: #{one['sentence']}#{" Fix: #{(one['fix'] || one['press'])['label']}." if one['fix'] || one['press']}" }.join("\n")
+        end
+
+        # @param kind ["source", "listener"]   @param name [String] as somebody types it
+        # @return [Array<Hash>] rows of it alone
+        # @raise [Client::Failed] when there is none of that name
+        def only(rows, kind, name)
+          names = rows.map { |row| row[kind] }.uniq
+          found = rows.select { |row| row[kind].casecmp?(name) }
+          return found unless found.empty?
+
+          raise Client::Failed, "There is no #{kind} \"#{name}\"#{names.empty? ? '' : "; there are #{names.join(', ')}"}."
+        end
+
+        def hears(rows)
+          return "Nobody listens yet; propose listeners in the place Outputs." if rows.empty?
+
+          table([%w[source listener level delay ways wish], *rows.map do |row|
+            [row["source"], row["listener"], heard(row["db"]), row["ms"] ? "#{format('%.2f', row['ms'])} ms" : "", row["ways"].to_s, row["wish"].to_s]
+          end])
+        end
+
+        def wishes(list)
+          return "Nothing is wanted yet." if list.empty?
+
+          table([["wish", "source", "listener", "wants", "is", ""], *list.map { |one| [one["wish"].to_s, one["source"], one["listener"], one["wants"], heard(one["db"]), one["state"]] }])
+        end
+
+        def outputs(rows)
+          return "No output carries anything." if rows.empty?
+
+          table([["output", "carries", "taken at", "delay", "", "comes out at"], *rows.map do |row|
+            [row["output"].to_s, row["source"], row["tap"].to_s, "#{format('%.2f', row['delay_ms'])} ms", row["polarity"] ? "turned" : "", row["sockets"].empty? ? "nowhere" : row["sockets"].join(", ")]
+          end])
         end
 
         def takes(list)
@@ -80,6 +113,7 @@ module Loomshuttle
           "Silent at #{places.size} #{places.size == 1 ? 'place' : 'places'}, #{places.sum { |one| one['frames'] }} samples in all."
         end
 
+        def heard(value) = value ? "#{level(value)} dB" : "silent"
         def level(value) = format("%.1f", value).tr("-", "−")
         def clock(seconds) = format("%d:%02d:%02d", seconds / 3600, seconds / 60 % 60, seconds % 60)
 

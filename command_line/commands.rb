@@ -43,6 +43,32 @@ module Loomshuttle
         exit(1) if findings.any? { |finding| finding["severity"] == "blocks" }
       end
 
+      desc "hears [--listener NAME] [--source NAME]", "Who hears what, as the desk is mixed now; exit code 1 when a wish is broken"
+      option :listener, type: :string
+      option :source, type: :string
+      def hears
+        rows = client.get("/api/hearing/rows")
+        %w[listener source].each { |kind| rows = Answers.only(rows, kind, options[kind]) if options[kind] }
+        show(rows) { Answers.hears(rows) }
+        exit(1) if rows.any? { |row| row["wish"] == "broken" }
+      end
+
+      desc "wishes", "What is wanted of who hears what; exit code 1 when a wish is broken"
+      def wishes
+        list = client.get("/api/hearing")["wishes"].map do |one|
+          { "wish" => one["number"], "wants" => one["words"], "source" => one["source_title"], "listener" => one["listener_title"], "db" => one["db"],
+            "state" => one["kept"] ? "kept" : "broken" }
+        end
+        show(list) { Answers.wishes(list) }
+        exit(1) if list.any? { |one| one["state"] == "broken" }
+      end
+
+      desc "outputs", "Each output that carries something: source, tap, delay and where it comes out"
+      def outputs
+        rows = client.get("/api/outputs/rows")
+        show(rows) { Answers.outputs(rows) }
+      end
+
       desc "capture --seconds N [--name S]", "Capture the armed tracks and wait for the end"
       option :seconds, type: :numeric, required: true
       option :name, type: :string, default: ""

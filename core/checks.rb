@@ -19,16 +19,22 @@ module Loomshuttle
     CAPTURE = %i[ArmedWithoutSource SharedLane PreampOnCardFed NotAtPreamp StagePreampOnTake StereoLanes TrackNames ChannelWithoutSocket
                  DiskTime SlowMonitoring].freeze
     SOUNDCHECK = %i[ReturnLoop ForeignReturn OwnMixOnTracks LeftOnTake].freeze
-    OUTPUTS = %i[MainSockets BusWithoutSocket].freeze
+    OUTPUTS = %i[MainSockets BusWithoutSocket GroupNowhere TwiceOnMain MonitorPostFader PersonalLanes ReturnTwice DelayGeometry HearsNothing].freeze
+    # Those that ask how the desk is mixed: `heard(survey)`.
+    HEARD = %i[BrokenWish CueAtAudience HearsNothing].freeze
     ALL = (RIG + CAPTURE + SOUNDCHECK + OUTPUTS).freeze
 
     # @param context [Context]
     # @return [Array<Finding>] those that block first, otherwise in the order of ALL
-    def self.run(context)
-      ALL.flat_map { |name| const_get(name).findings(context) }.sort_by.with_index do |finding, at|
-        [finding.severity == Finding::BLOCKS ? 0 : 1, at]
-      end
-    end
+    def self.run(context) = in_order(ALL.flat_map { |name| const_get(name).findings(context) })
+
+    # What is found by who hears what; of a desk that nobody knows nothing.
+    # @param survey [Hearing::Survey]
+    # @return [Array<Finding>] in the order of HEARD
+    def self.heard(survey) = survey.values.empty? ? [] : HEARD.flat_map { |name| const_get(name).heard(survey) }
+
+    # @return [Array<Finding>] those that block first
+    def self.in_order(findings) = findings.sort_by.with_index { |finding, at| [finding.severity == Finding::BLOCKS ? 0 : 1, at] }
 
     # @return [Array<Finding>] without those that somebody has accepted
     def self.open(context) = run(context).reject { |finding| context.show.setup.accepted.key?(finding.id) }

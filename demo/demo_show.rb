@@ -20,6 +20,15 @@ module DemoShow
     .merge("output/15/source" => "desk/main/l", "output/15/expected" => "box-b/out/7", "output/16/source" => "desk/main/r", "output/16/expected" => "box-b/out/8",
            "outlet/aes-1/first" => 15, "outlet/lineout-1/first" => nil).freeze
 
+  # A delayed speaker on the bridge, 30 m out; where the main ones and those who hear them stand.
+  ROOM = { "output/9/source" => "desk/matrix/1", "output/9/speaker" => "zone", "output/9/x" => 4, "output/9/y" => 30,
+           "output/15/speaker" => "main", "output/15/x" => -5, "output/15/y" => 0, "output/16/speaker" => "main", "output/16/x" => 5, "output/16/y" => 0,
+           "setup/temperature" => 16 }.freeze
+  # By name: where each stands.
+  PLACES = { "PA" => [0, 18], "Bridge" => [2, 36], "Wedge left" => [-4, -1], "Wedge right" => [4, -1], "Wedge brass" => [2, -3], "Drum fill" => [0, -4] }.freeze
+  # Kind, level or nil, channels, names of listeners.
+  WISHES = [["least", -15, [10], %w[Ada]], ["reach", nil, [31, 32], %w[PA Bridge]], ["never", nil, [13, 14], %w[Ada Bram Cato Dora]], ["most", -6, [6, 22], %w[Bram]]].freeze
+
   # One fault of each kind that leaves the sound running.
   FAULTS = {
     "box/b/clock" => "leads",                                                                   # two devices lead the clock
@@ -35,8 +44,17 @@ module DemoShow
     "setup/monitoring" => "computer",                                                           # heard through the computer, too late
     "setup/own_mix" => [1, 2],                                                                  # the recorder's mix on returns of tracks
     "outlet/a-2/first" => 1,                                                                    # main comes out elsewhere
-    "bus/9/name" => "Talkback"                                                                  # a bus that nobody hears
+    "bus/9/name" => "Talkback",                                                                 # a bus that nobody hears
+    "bus/10/name" => "Reeds", "bus/10/mode" => "subgroup", "bus/10/main" => true, "channel/5/groups" => [10], # on main twice
+    "bus/1/tap" => "post-fader",                                                                # a wedge that moves with the faders
+    "output/9/delay" => 0,                                                                      # a delayed speaker that is not
+    "wish/1/db" => -6                                                                           # a voice that is not loud enough for its singer
   }.freeze
+
+  # By bus: channel and level.
+  SENDS = { 1 => { 4 => -9.0, 5 => -12.0, 10 => -6.0, 9 => -14.0 }, 2 => { 11 => -6.0, 12 => -8.0, 21 => -12.0, 28 => -14.0 },
+            3 => { 1 => -10.0, 2 => -6.0, 3 => -6.0, 18 => -8.0, 19 => -9.0 }, 4 => { 6 => -8.0, 7 => -6.0, 25 => -10.0, 31 => -12.0, 32 => -12.0 },
+            5 => { 4 => -18.0, 31 => -20.0 }, 6 => { 5 => -16.0, 22 => -20.0 } }.freeze
 
   module_function
 
@@ -49,7 +67,23 @@ module DemoShow
     show = apply(show, RIG)
     show = step(show, "input_list", "text" => File.read(File.join(FOLDER, "inputs.csv")))
     show = apply(apply(show, PLAYBACK), OUTPUTS)
-    step(show, "main_mix")
+    listening(step(show, "main_mix"))
+  end
+
+  # Who hears what leaves the desk, where they stand and what they want.
+  def listening(show)
+    show = step(apply(show, ROOM), "listeners")
+    show = apply(show, show.listeners.values.select { |one| one.name == "Matrix 1" }.to_h { |one| ["listener/#{one.number}/name", "Bridge"] })
+    numbers = show.listeners.values.to_h { |one| [one.name, one.number] }
+    places = PLACES.flat_map { |name, (x, y)| [["listener/#{numbers.fetch(name)}/x", x], ["listener/#{numbers.fetch(name)}/y", y]] }.to_h
+    step(apply(apply(show, places), wishes(numbers)), "speaker_delays")
+  end
+
+  def wishes(numbers)
+    WISHES.each.with_index(1).reduce({ "wish/order" => (1..WISHES.size).to_a }) do |all, ((kind, level, channels, names), n)|
+      all.merge({ "wish/#{n}/kind" => kind, "wish/#{n}/db" => level, "wish/#{n}/sources" => channels.map { |channel| "channel/#{channel}" },
+                  "wish/#{n}/listeners" => names.map { |name| numbers.fetch(name) } }.compact)
+    end
   end
 
   def faulty = apply(clean, FAULTS).with(about: ABOUT)
@@ -60,6 +94,8 @@ module DemoShow
   def desk(show)
     levels = show.channels.keys.to_h { |n| ["strip/#{n}/fader", n > 32 ? -90.0 : -6.0 - ((n * 5) % 9)] }
     (1..4).each { |ear| [10, 11, 12, 29].each { |voice| levels["strip/#{voice}/bus/#{ear + 4}"] = -12.0 } }
+    SENDS.each { |bus, sends| sends.each { |channel, level| levels["strip/#{channel}/bus/#{bus}"] = level } }
+    levels.merge!("matrix/1/main/l" => -6.0, "matrix/1/main/r" => -6.0)
     sends = %r{\Astrip/\d+/bus/\d+/} # as a desk has them from the start
     Loomshuttle::Web::Desk::FromPlan.settings(show).reject { |address, _| sends.match?(address) }.merge(levels)
   end

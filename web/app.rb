@@ -45,6 +45,7 @@ module Loomshuttle
       before { Uses.begin(who, request.request_method, request.path_info) }
 
       register Routes::Plan
+      register Routes::HearingRoutes
       register Routes::Journal
       register Routes::LibraryRoutes
       register Routes::Papers

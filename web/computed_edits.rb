@@ -5,6 +5,9 @@ module Loomshuttle
     # Steps: edits that the core computes (Steps::Propose), looked at first and then taken. Presets, versions and the like
     # come from the store and are steps, too.
     class ComputedEdits
+      # Of who hears something else, so many are told.
+      SHOWN = 40
+
       # @param control [Control]
       def initialize(control)
         @control = control
@@ -63,12 +66,18 @@ module Loomshuttle
         changes.map { |change| Settings::Telling.change(change.from.nil? ? after : before, change.path, change.from, change.to).to_h }
       end
 
-      # What else comes of it: strands that lose something, findings that come and go.
+      # What else comes of it: strands that lose something, findings that come and go, and who hears something else.
       def consequences(derived, after)
         later = Derived.new(derived.loaded.with(show: after))
-        now, then_ = [derived, later].map { |one| one.open_findings.to_h { |finding| [finding.id, finding.sentence] } }
+        heard, found = @control.who_hears.after(later)
+        now = open(derived, @control.who_hears.findings)
+        then_ = open(later, found)
         { losses: Signal::Broken.between(derived.context, later.context).map(&:to_h), findings_new: then_.except(*now.keys).values,
-          findings_gone: now.except(*then_.keys).values }
+          findings_gone: now.except(*then_.keys).values, heard: heard.first(SHOWN).map(&:to_h), heard_more: [heard.size - SHOWN, 0].max }
+      end
+
+      def open(derived, heard)
+        (derived.findings + heard).reject { |finding| derived.show.setup.accepted.key?(finding.id) }.to_h { |finding| [finding.id, finding.sentence] }
       end
     end
   end

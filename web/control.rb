@@ -9,7 +9,8 @@ module Loomshuttle
     class Control
       extend Forwardable
 
-      attr_reader :shelf, :hub, :recorder, :desk, :shows, :library, :in_step, :listener, :ticks, :guard, :jobs, :deliveries, :looks, :outflow, :parts
+      attr_reader :shelf, :hub, :recorder, :desk, :shows, :library, :in_step, :listener, :ticks, :guard, :jobs, :deliveries, :looks, :outflow, :parts,
+                  :who_hears, :levels
 
       # @param shows [Store::Shows]  @param database [Sequel::Database]
       # @param home [String] folder of this instance  @param desk_port [Integer] OSC port of the desk
@@ -26,7 +27,7 @@ module Loomshuttle
         @guard = CaptureGuard.new(-> { @watch.capturing })
         reach_out(home, desk_port)
         keep_books(home, database, folders)
-        @watch.of(desk: @desk, sync: @sync, follower: @follower, recorder: @recorder, guard: @guard, shelf: @shelf)
+        @watch.of(desk: @desk, sync: @sync, follower: @follower, recorder: @recorder, guard: @guard, shelf: @shelf, who_hears: @who_hears)
         @open_show.first
       end
 
@@ -57,11 +58,11 @@ module Loomshuttle
 
       private
 
-      def parts_at_work = [@watch, @open_show, @space, @hub, @outflow, @follower, @recorder_follower, @desk, @recorder, @shelf, @looks, @clearing]
+      def parts_at_work = [@watch, @who_hears, @open_show, @space, @hub, @outflow, @follower, @recorder_follower, @desk, @recorder, @shelf, @looks, @clearing]
 
       # What lives outside.
       def reach_out(home, desk_port)
-        @desk = Desk::Link.new(desk_port, on_change: method(:touch), on_meters: @watch.method(:desk_meters))
+        @desk = Desk::Link.new(desk_port, on_change: method(:touched_desk), on_meters: @watch.method(:desk_meters))
         @recorder = RecorderLink.new(File.join(home, "recorder.sock"), on_up: method(:recorder_up), on_state: @watch.method(:recorder_state),
                                                                        on_status: @watch.method(:recorder_status), on_meters: @watch.method(:lane_meters),
                                                                        on_second: @watch.method(:lane_second))
@@ -78,13 +79,22 @@ module Loomshuttle
         @looks = Looks.new(@deliveries)
         @clearing = Clearing.new(@jobs, @deliveries, @recorder)
         @ticks = Store::Ticks.new(database)
+        sheets = Store::LevelSheets.new(database)
+        @who_hears = WhoHears.new(@open_show, desk: @desk, sync: @sync, sheets: sheets, hub: @hub)
+        @levels = LevelDesk.new(self, sheets: sheets, sync: @sync)
         @shelf = TakeShelf.new(File.join(home, "takes"), Store::Takes.new(database), on_change: -> { @hub.tell("takes", {}) })
         @library = Library.new(self, presets: Store::Presets.new(database))
         @in_step = Desk::InStep.new(self, link: @desk, sync: @sync, copies: Store::DeskCopies.new(database))
       end
 
+      def touched_desk
+        touch
+        @who_hears&.touch
+      end
+
       def changed_show
         @recorder_follower.follow
+        @who_hears&.touch
         @hub.tell("show", { id: seen.id, version: seen.version })
         touch
       end
@@ -92,6 +102,7 @@ module Loomshuttle
       # @param loaded [Store::Shows::Loaded]   @param wait [Numeric] seconds that somebody waits for the recorder
       def changed_plan(loaded, wait)
         @hub.tell("show", { id: loaded.id, version: loaded.version })
+        @who_hears.touch
         @recorder_follower.follow(wait: @recorder.up? ? wait : 0)
       end
 

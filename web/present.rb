@@ -5,8 +5,9 @@ module Loomshuttle
     # A show and what the core derives from it, as the API tells it (schemas Show, Strand, Finding, Hop).
     class Present
       # @param derived [Derived]
-      def initialize(derived)
-        @derived = derived
+      # @param heard [Array<Checks::Finding>] by who hears what
+      def initialize(derived, heard: [])
+        @derived, @heard = derived, heard
         @show = derived.show
       end
 
@@ -21,9 +22,8 @@ module Loomshuttle
 
       # Open ones and accepted ones, each with its reason.
       def findings
-        @derived.findings.map do |finding|
-          fix = finding.fix && { label: finding.fix.label, settings: finding.fix.settings }
-          finding.to_h.merge(path: finding.path.map { |point| { point: point, label: Rig::Label.for(point) } }, fix: fix, accepted: @show.setup.accepted[finding.id])
+        Checks.in_order(@derived.findings + @heard).map do |finding|
+          finding.to_h.merge(path: finding.path.map { |point| { point: point, label: Rig::Label.for(point) } }, accepted: @show.setup.accepted[finding.id], **mending(finding.fix))
         end
       end
 
@@ -44,6 +44,12 @@ module Loomshuttle
       end
 
       private
+
+      # What mends a finding: an edit of the plan, or levels to be pressed at the desk.
+      def mending(fix)
+        pressed = fix.is_a?(Hearing::Press)
+        { fix: fix && !pressed ? { label: fix.label, settings: fix.settings } : nil, press: pressed ? fix.to_h : nil }
+      end
 
       def story = @derived.context.then { |context| Signal::Story.new(@show, context.graph, context.levels) }
 

@@ -13,8 +13,7 @@ module Loomshuttle
       end
 
       def to_h
-        { version: @derived.version, desk: desk, ports: ports, boxes: boxes, card: card, recorder: recorder, interface: interface, outputs: outputs, outlets: outlets,
-          missing: missing, choices: choices }
+        { version: @derived.version, desk: desk, ports: ports, boxes: boxes, card: card, recorder: recorder, interface: interface, missing: missing, choices: choices }
       end
 
       private
@@ -77,26 +76,6 @@ module Loomshuttle
         found = @show.catalog.fetch("interface", id)
         { id: id, name: found.name, outputs: found.outputs, computers: found.computers, changeover: found.changeover,
           now: found.outputs_at(rate: @show.rate, bits: [@show.setup.bits, 24].min), modes: found.modes.map(&:to_h) }
-      end
-
-      def outputs
-        @show.outputs.values.map do |output|
-          sockets = @show.sockets_of_output(output.number)
-          output.to_h.merge(label: output.source ? @show.label(output.source) : "", expected_label: output.expected ? Rig::Label.for(output.expected) : "",
-                            sockets: sockets.map { |point| { point: point, label: Rig::Label.for(point) } })
-        end
-      end
-
-      # Blocks that come out of something.
-      def outlets
-        @show.outlets.values.each.with_index(1).filter_map do |outlet, number|
-          points = @desk.outlet_blocks.fetch(outlet.block)
-          sockets = points.flat_map { |point| @show.layout.sockets_of_outlet(point) }
-          next if sockets.empty?
-
-          ends = [sockets.first, sockets.last].uniq.map { |point| Rig::Label.for(point) }
-          outlet.to_h.merge(number: number, label: ends.join(" to "), size: points.size)
-        end
       end
 
       def missing

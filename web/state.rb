@@ -9,8 +9,9 @@ module Loomshuttle
       # @param stranger [String, nil] what the desk is, where the plan is for another one
       # @param status [Hash, nil] the recorder's  @param free [Integer, nil] bytes
       # @param troubles [Array<String>] parts that were given up, in words
-      def initialize(derived, guarded:, apart:, stranger:, desk:, status:, recorder:, free:, troubles: [])
-        @derived, @guarded, @apart, @stranger, @desk, @status, @recorder, @free, @troubles = derived, guarded, apart, stranger, desk, status, recorder, free, troubles
+      # @param heard [Array<Checks::Finding>] by who hears what
+      def initialize(derived, guarded:, apart:, stranger:, desk:, status:, recorder:, free:, troubles: [], heard: [])
+        @derived, @guarded, @apart, @stranger, @desk, @status, @recorder, @free, @troubles, @heard = derived, guarded, apart, stranger, desk, status, recorder, free, troubles, heard
         @show = derived.show
       end
 
@@ -40,8 +41,9 @@ module Loomshuttle
       end
 
       def findings
-        tally = @derived.open_findings.map(&:severity).tally
-        { blocks: tally[Checks::Finding::BLOCKS].to_i, look: tally[Checks::Finding::LOOK].to_i, accepted: @derived.findings.size - tally.values.sum }
+        all = @derived.findings + @heard
+        tally = all.reject { |finding| @show.setup.accepted.key?(finding.id) }.map(&:severity).tally
+        { blocks: tally[Checks::Finding::BLOCKS].to_i, look: tally[Checks::Finding::LOOK].to_i, accepted: all.size - tally.values.sum }
       end
     end
   end

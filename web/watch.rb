@@ -19,9 +19,9 @@ module Loomshuttle
       end
 
       # @param desk [Desk::Link]   @param sync [Desk::Sync]   @param follower [Follower]
-      # @param recorder [RecorderLink]   @param guard [CaptureGuard]   @param shelf [TakeShelf]
-      def of(desk:, sync:, follower:, recorder:, guard:, shelf:)
-        @desk, @sync, @follower, @recorder, @guard, @shelf = desk, sync, follower, recorder, guard, shelf
+      # @param recorder [RecorderLink]   @param guard [CaptureGuard]   @param shelf [TakeShelf]   @param who_hears [WhoHears]
+      def of(desk:, sync:, follower:, recorder:, guard:, shelf:, who_hears:)
+        @desk, @sync, @follower, @recorder, @guard, @shelf, @who_hears = desk, sync, follower, recorder, guard, shelf, who_hears
       end
 
       def start
@@ -38,7 +38,7 @@ module Loomshuttle
         show = @open_show.seen.show
         compare(show) unless @follower.pending? && @apart && !@sync.away(show)
         State.new(@open_show.seen, guarded: @guard.closed?, apart: @apart, stranger: @sync.stranger(show), desk: @desk, status: @status, recorder: @recorder,
-                                   free: @space.bytes, troubles: @parts.troubles).to_h
+                                   free: @space.bytes, troubles: @parts.troubles, heard: @who_hears.findings).to_h
       end
 
       # What the desk did not take; a desk that is away, or another one, is told by the state band.

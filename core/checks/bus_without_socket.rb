@@ -7,16 +7,20 @@ module Loomshuttle
       def self.findings(context)
         show = context.show
         mix = Signal::Mix.new(show)
-        show.buses.values.reject { |bus| bus.name.empty? || mix.bus_on_main?(bus.number) || heard?(show, bus.point) }.map { |bus| finding(show, bus) }
+        full = show.channels.values.flat_map(&:groups).uniq # GroupNowhere tells of those
+        show.buses.values.reject { |bus| bus.name.empty? || full.include?(bus.number) || mix.bus_on_main?(bus.number) || heard?(show, bus.point) }
+          .map { |bus| finding(show, bus) }
       end
 
       class << self
-        private
-
+        # @param base [Rig::Point] a mix
+        # @return [Boolean] whether it leaves the desk, or goes into a send
         def heard?(show, base)
           (show.sends.values + show.personal_lanes.values).any? { |item| item.source == base } ||
             show.outputs.values.any? { |output| output.source == base && !show.sockets_of_output(output.number).empty? }
         end
+
+        private
 
         def finding(show, bus)
           Finding.new(id: "bus-without-socket/#{bus.number}", check: "bus-without-socket", severity: Finding::LOOK,

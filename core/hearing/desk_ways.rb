@@ -30,13 +30,14 @@ module Loomshuttle
         @inflows = @points.map { |point| @arriving[point]&.then { |joins| inflow(joins) } }.freeze
         @feeds = feeds_of
         @by_slot = by_slot
+        @tails = {}
         freeze
       end
 
       # Only outputs take time, and each is fed by one point.
       # @param point [Rig::Point]
       # @return [Integer] samples
-      def delay(point) = @places[point]&.then { |place| @inflows[place]&.delays&.max } || 0
+      def delay(point) = (@places[point]&.then { |place| @inflows[place]&.delays&.max } || 0) + (@tails[point] ||= tail(point))
 
       # @param slots [Array<Integer>] levels that have changed
       # @return [Array<Integer>] places of all points behind them, in order
@@ -68,6 +69,13 @@ module Loomshuttle
           (@arriving[join.to] ||= []) << join
           join.to
         end
+      end
+
+      # Samples from an output to where it leaves first: a socket of the desk, or of a box.
+      def tail(point)
+        return 0 unless point.output?
+
+        @graph.from(point).select(&:live).map { |join| join.delay + @graph.from(join.to).select(&:live).map(&:delay).min.to_i }.min || 0
       end
 
       def inflow(joins)

@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require "numo/narray"
+
 module Loomshuttle
   module Signal
     # How loud each join of a graph is: an array of levels beside the structure, so that a fader that moves makes no graph anew.

@@ -38,12 +38,14 @@ module Loomshuttle
         longest(ways.reject(&:empty?).uniq).first(MOST).map { |joins| of_joins(joins) }
       end
 
+      # @param joins [Array<Join>] one behind the other, at least one
+      # @return [Array<Hop>]
+      def of_joins(joins) = [hop(joins.first.from, nil, [])] + joins.each_index.map { |i| hop(joins[i].to, joins[i], joins[0..i]) }
+
       private
 
       # A way that is a part of another one tells nothing new.
       def longest(ways) = ways.reject { |way| ways.any? { |other| other.size > way.size && (way - other).empty? } }
-
-      def of_joins(joins) = [hop(joins.first.from, nil, [])] + joins.each_index.map { |i| hop(joins[i].to, joins[i], joins[0..i]) }
 
       def points_of(strand)
         taps = strand.channel && strand.tap ? taps_up_to(strand) : channel_head(strand)

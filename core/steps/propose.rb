@@ -14,7 +14,7 @@ module Loomshuttle
         "settings" => :settings, "run_straight" => :run_straight, "flip" => :flip, "add_box" => :add_box, "remove_box" => :remove_box,
         "connect_box" => :connect_box, "chain_offsets" => :chain_offsets, "desk" => :desk, "clock" => :clock, "tracks" => :tracks, "main_mix" => :main_mix,
         "join" => :join, "split" => :split, "auto_patch" => :auto_patch, "input_list" => :input_list,
-        "recall" => :recall
+        "recall" => :recall, "listeners" => :listeners, "speaker_delays" => :speaker_delays, "outputs" => :outputs
       }.freeze
 
       NUMBER = Shape.whole(0..9999)
@@ -32,7 +32,8 @@ module Loomshuttle
         "main_mix" => {}, "join" => { "channel" => NUMBER }, "split" => { "channel" => NUMBER },
         "auto_patch" => { "only" => Shape.or_none(Shape.list(WORD, most: 1024)) },
         "input_list" => { "text" => Shape.text(most: Formats::InputList::LONGEST, lines: true), "only" => Shape.or_none(Shape.list(WORD, most: 1024)) },
-        "recall" => { "settings" => SETTINGS, "label" => Shape.text(most: 200) }
+        "recall" => { "settings" => SETTINGS, "label" => Shape.text(most: 200) }, "listeners" => {}, "speaker_delays" => {},
+        "outputs" => { "first" => NUMBER, "count" => NUMBER, "source" => WORD }
       }.transform_values { |fields| Shape.record({}, fields) }.freeze
 
       # @param show [Settings::Show]
@@ -67,6 +68,10 @@ module Loomshuttle
         def main_mix(show, _options) = SparePair.edit(show)
         def join(show, options) = Pairs.join(show, options.fetch("channel"))
         def split(show, options) = Pairs.split(show, options.fetch("channel"))
+
+        def listeners(show, _options) = Listeners.edit(show)
+        def speaker_delays(show, _options) = Timing::SpeakerDelays.edit(show)
+        def outputs(show, options) = OutputRange.edit(show, first: options.fetch("first"), count: options.fetch("count"), source: options.fetch("source"))
 
         def chain_offsets(show, options)
           port = options.fetch("port")

@@ -8,7 +8,7 @@ import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { hearShow } from './api/edits';
 import { connectLive } from './api/live';
-import { askAgain, queries, refresh, refreshTakes } from './api/queries';
+import { askAgain, queries, refresh, refreshHeard, refreshTakes } from './api/queries';
 import { Boundary } from './app/Boundary';
 import { Shell } from './app/Shell';
 import { Look } from './look/theme';
@@ -18,6 +18,7 @@ connectLive(
   refreshTakes,
   () => void refresh('roll', 'stage'),
   askAgain,
+  refreshHeard,
 );
 
 const root = document.getElementById('root');

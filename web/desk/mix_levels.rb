@@ -10,8 +10,8 @@ module Loomshuttle
 
         class << self
           # @param desk [Rig::Desk]
-          # @return [Array<String>] names of all values that such a desk may have
-          def names(desk) = desk.memo(:mix_level_names) { (desk.strips.flat_map { |strip| channel(desk, strip.number) } + mixes(desk) + outputs(desk)).freeze }
+          # @return [Set<String>] names of all values that such a desk may have
+          def names(desk) = Hearing::LevelNames.of(desk)
 
           # @param name [String] of a value
           # @return [String] the desk's address for it
@@ -34,22 +34,6 @@ module Loomshuttle
           def to_desk(value) = { true => 1, false => 0 }.fetch(value) { value.to_f }
 
           private
-
-          def channel(desk, number)
-            at = "channel/#{number}"
-            ["#{at}/fader", "#{at}/mute", "#{at}/pan"] + (1..desk.buses).map { |bus| "#{at}/send/#{bus}" }
-          end
-
-          def mixes(desk)
-            buses = (1..desk.buses).flat_map { |bus| ["bus/#{bus}/fader", "bus/#{bus}/mute", "bus/#{bus}/pan"] }
-            matrices = (1..desk.matrices).flat_map do |matrix|
-              at = "matrix/#{matrix}"
-              ["#{at}/fader", "#{at}/mute"] + desk.into_matrix.map { |base| "#{at}/#{base.kind}/#{base.number || base.side}" }
-            end
-            buses + %w[main/fader main/mute] + matrices
-          end
-
-          def outputs(desk) = (1..desk.mix_outputs).flat_map { |output| ["output/#{output}/trim", "output/#{output}/mute"] }
 
           # A desk without trims has none.
           def missing(name) = name.match?(%r{\Aoutput/\d+/trim\z}) ? 0 : nil

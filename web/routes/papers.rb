@@ -3,12 +3,14 @@
 module Loomshuttle
   module Web
     module Routes
-      # What leaves as a file: input list, patch sheet, the whole show.
+      # What leaves as a file: input list, patch sheet, who hears what, the whole show.
       module Papers
         def self.registered(app)
           app.get("/api/papers/show.json") { paper("json", JSON.pretty_generate(@control.library.show_file)) }
           app.get("/api/papers/inputs.csv") { paper("csv", Formats::InputList.write(@control.current.show), "text/csv; charset=utf-8; header=present") }
           app.get("/api/papers/sheet.pdf") { paper("pdf", PatchSheet.render(@control.current.show)) }
+          app.get("/api/papers/hears.csv") { paper("csv", HearingSheet.csv(PresentHearing.new(@control.who_hears.now).rows), "text/csv; charset=utf-8; header=present") }
+          app.get("/api/papers/hears.pdf") { paper("pdf", HearingSheet.pdf(@control.who_hears.now)) }
           app.helpers(Paper)
         end
 

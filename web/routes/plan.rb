@@ -34,14 +34,14 @@ module Loomshuttle
         module Edits
           WHOLE = /\breturn\s*=\s*"?representation\b/i
 
-          def present = Present.new(@control.current)
+          def present = Present.new(@control.current, heard: @control.who_hears.findings)
 
           # What an edit did; with the show that it made where the request prefers that (RFC 7240, section 4.2). The edit is kept by now,
           # whatever comes of the rest.
           def made(done)
             return done unless WHOLE.match?(request.get_header("HTTP_PREFER").to_s)
 
-            show = Present.new(@control.seen).show(@control.undoable)
+            show = Present.new(@control.seen, heard: @control.who_hears.findings).show(@control.undoable)
             response["Preference-Applied"] = "return=representation"
             done.merge(show: show)
           rescue StandardError => e

@@ -32,6 +32,7 @@ export function connectLive(
   onTakes: () => void,
   onTicks: () => void,
   onBack: () => void,
+  onHeard: () => void,
 ) {
   let source: EventSource | null = null;
   let heard = Date.now();
@@ -49,6 +50,7 @@ export function connectLive(
       onShow();
       onTakes();
       onTicks();
+      onHeard();
     });
     source.addEventListener('error', () => put({ connected: false }));
     // Something was left out since too much waited: everything is read anew.
@@ -56,6 +58,7 @@ export function connectLive(
       onShow();
       onTakes();
       onTicks();
+      onHeard();
     });
     source.addEventListener('state', (event) => {
       note();
@@ -65,6 +68,7 @@ export function connectLive(
     source.addEventListener('trouble', (event) =>
       notify({ kind: 'error', text: data<{ text: string }>(event).text }),
     );
+    source.addEventListener('heard', onHeard);
     source.addEventListener('takes', onTakes);
     source.addEventListener('ticks', onTicks);
     source.addEventListener('noise', (event) =>

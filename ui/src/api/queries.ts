@@ -14,8 +14,10 @@ export const askAgain = () =>
   void queries.refetchQueries({ predicate: (query) => query.state.status === 'error' });
 
 export const SHOW = ['show'];
+// What hangs on how the desk is mixed.
+const HEARD = ['hearing', 'findings'];
 // What follows from the open show and is read anew when it changes.
-const DERIVED = ['rig', 'stage', 'desk', 'journal', 'compare'];
+const DERIVED = ['rig', 'stage', 'desk', 'journal', 'compare', 'outputs', ...HEARD];
 
 export interface LiveShow {
   id: number;
@@ -50,6 +52,9 @@ const refreshDerived = () => DERIVED.forEach((key) => void queries.invalidateQue
 
 export const refresh = (...keys: string[]) =>
   Promise.all(keys.map((key) => queries.invalidateQueries({ queryKey: [key] })));
+/** Somebody hears something else: a fader has moved. What is on its way is waited for, so that a storm of them asks no more than it must. */
+export const refreshHeard = () =>
+  HEARD.forEach((key) => void queries.invalidateQueries({ queryKey: [key] }, { cancelRefetch: false }));
 export const refreshTakes = () => void refresh('takes', 'bin');
 
 export const useShow = () =>
@@ -59,6 +64,31 @@ export const useShow = () =>
     structuralSharing: (before, now) => shareShow(before as Show | undefined, now as Show),
   });
 export const useRig = () => useQuery({ queryKey: ['rig'], queryFn: () => taken(api.GET('/api/rig')) });
+export const useOutputs = () =>
+  useQuery({ queryKey: ['outputs'], queryFn: () => taken(api.GET('/api/outputs')) });
+const bySheet = (sheet: number | null) => (sheet === null ? {} : { sheet });
+/** Who hears what: of the desk as it is mixed now, or by a level sheet. */
+export const useHearing = (sheet: number | null) =>
+  useQuery({
+    queryKey: ['hearing', 'table', sheet],
+    queryFn: () => taken(api.GET('/api/hearing', { params: { query: bySheet(sheet) } })),
+  });
+export const useWay = (source: string | undefined, listener: number | undefined, sheet: number | null) =>
+  useQuery({
+    queryKey: ['hearing', 'way', source, listener, sheet],
+    enabled: source !== undefined && listener !== undefined,
+    placeholderData: (before) => before,
+    queryFn: () =>
+      taken(
+        api.GET('/api/hearing/way', {
+          params: { query: { source: source ?? '', listener: listener ?? 0, ...bySheet(sheet) } },
+        }),
+      ),
+  });
+export const useFindings = () =>
+  useQuery({ queryKey: ['findings'], queryFn: () => taken(api.GET('/api/findings')) });
+export const useSheets = () =>
+  useQuery({ queryKey: ['level-sheets'], staleTime: 0, queryFn: () => taken(api.GET('/api/level-sheets')) });
 export const useTakes = () => useQuery({ queryKey: ['takes'], queryFn: () => taken(api.GET('/api/takes')) });
 const UNDER_WAY = ['waiting', 'running'];
 /** Exports; looked at often while one is under way. */

@@ -3,7 +3,8 @@ import Drawer from '@mui/material/Drawer';
 import { type FormEvent, memo, useMemo, useState } from 'react';
 import type { Finding } from '../api/client';
 import { set, step } from '../api/edits';
-import { useShow } from '../api/queries';
+import { press } from '../api/press';
+import { useFindings, useShow } from '../api/queries';
 import { showPort } from './jump';
 import { count } from '../look/format';
 import { bothClosed } from './closed';
@@ -31,7 +32,8 @@ export const FindingsDrawer = memo(function FindingsDrawer({
 
 function Inside({ onClose }: { onClose: () => void }) {
   const show = useShow().data;
-  const findings = show?.findings ?? [];
+  // Those of how the desk is mixed come and go while nobody edits anything.
+  const findings = useFindings().data ?? show?.findings ?? [];
   const ports = useMemo(() => new Set(show?.sheet.ports.map((port) => port.id)), [show]);
   const waiting = findings.filter((one) => one.accepted === null);
   const accepted = findings.filter((one) => one.accepted !== null);
@@ -79,7 +81,7 @@ interface RowProps {
 }
 
 function FindingRow({ finding, ports, onShow }: RowProps) {
-  const { fix, path, severity, sentence } = finding;
+  const { fix, path, press: levels, severity, sentence } = finding;
   const [accepting, accept] = useState(false);
   const port = finding.at.find((point) => ports.has(point));
   const shown = path.slice(0, 6).map((one) => one.label);
@@ -99,6 +101,11 @@ function FindingRow({ finding, ports, onShow }: RowProps) {
         {fix && (
           <Button variant="outlined" onClick={() => void set(fix.settings, fix.label)}>
             {fix.label}
+          </Button>
+        )}
+        {levels && (
+          <Button variant="outlined" onClick={() => void press(levels.label, levels.values)}>
+            {levels.label}…
           </Button>
         )}
         {port && <Button onClick={() => onShow(port)}>Show</Button>}

@@ -9,7 +9,8 @@ import { takePreview } from '../api/edits';
 import { lookAt, type Looking, stopLooking, useLooking } from '../api/preview';
 import { count } from '../look/format';
 import { ChangeTable } from './ChangeTable';
-import { cx } from '../look/cx';
+import { HeardChanges } from './HeardChanges';
+import { Notes } from './Notes';
 import styles from '../look/look.module.css';
 
 /** What a step would do, looked at before it is taken: what breaks, what is mended, and every setting in words. */
@@ -63,6 +64,7 @@ function Inside({ looking }: { looking: Looking }) {
           <Notes title="Patched singly" kind="look" lines={preview.notes} />
           <Notes title="Would be wrong then" kind="look" lines={preview.findings_new} />
           <Notes title="Would be mended" kind="well" lines={preview.findings_gone} />
+          <HeardChanges changes={preview.heard} more={preview.heard_more} />
           {preview.parts.length > 0 && <Parts looking={looking} />}
           {changes === 0 ? (
             <p className={styles.quiet}>Nothing would change: everything is so already.</p>
@@ -115,22 +117,4 @@ function Losses({ preview }: { preview: Preview }) {
   const lines = preview.losses.map((loss) => `${loss.name} loses ${loss.lost.join(' and ')}`);
   const title = lines.length === 1 ? 'This breaks a strand' : `This breaks ${lines.length} strands`;
   return <Notes title={title} kind="stop" lines={lines} />;
-}
-
-// Lines of one kind that are told; the table below has everything.
-const MOST = 7;
-
-function Notes({ title, kind, lines }: { title: string; kind: 'stop' | 'look' | 'well'; lines: string[] }) {
-  if (lines.length === 0) return null;
-  return (
-    <section className={cx(styles.note, styles[kind])}>
-      <h3>{title}</h3>
-      <ul>
-        {lines.slice(0, MOST).map((line) => (
-          <li key={line}>{line}</li>
-        ))}
-        {lines.length > MOST && <li>and {lines.length - MOST} more</li>}
-      </ul>
-    </section>
-  );
 }

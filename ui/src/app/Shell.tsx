@@ -8,6 +8,7 @@ import { useShow } from '../api/queries';
 import { FindingsDrawer } from './FindingsDrawer';
 import { places, usePlace } from './places';
 import { PlayingBar } from './PlayingBar';
+import { PressDialog } from './PressDialog';
 import { PreviewDialog } from './PreviewDialog';
 import { Said } from './Said';
 import { StateBand } from './StateBand';
@@ -74,6 +75,7 @@ export function Shell() {
       <Boundary what="A dialog">
         <FindingsDrawer open={findings} onClose={() => openFindings(false)} />
         <PreviewDialog />
+        <PressDialog />
       </Boundary>
       <Notices />
       <Said />

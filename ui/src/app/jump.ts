@@ -1,12 +1,13 @@
 import { useEffect, useRef } from 'react';
 
 // A setting that somebody wants to change, on its way to the place where that is done.
-export type JumpPlace = 'rig' | 'patch';
+export type JumpPlace = 'rig' | 'patch' | 'outputs';
 
 let wanted: { place: JumpPlace; setting: string } | null = null;
 const watchers = new Set<() => void>();
 
-const AT_RIG = /^(box|rig|output|outlet|bus|setup)\//;
+const AT_RIG = /^(box|rig|setup)\//;
+const AT_OUTPUTS = /^(output|outlet|bus|personal|listener|wish)\//;
 
 function go(place: JumpPlace, setting: string) {
   wanted = { place, setting };
@@ -15,7 +16,8 @@ function go(place: JumpPlace, setting: string) {
 }
 
 /** Opens the place where a setting is changed, at that setting. */
-export const jumpTo = (setting: string) => go(AT_RIG.test(setting) ? 'rig' : 'patch', setting);
+export const jumpTo = (setting: string) =>
+  go(AT_RIG.test(setting) ? 'rig' : AT_OUTPUTS.test(setting) ? 'outputs' : 'patch', setting);
 
 /** A port of the sheet is sought by this instead of a setting. */
 export const PORT = 'port:';

@@ -14,6 +14,7 @@ const RigPlace = lazy(() => import('../places/rig/RigPlace'));
 const LineCheckPlace = lazy(() => import('../places/linecheck/LineCheckPlace'));
 const CapturePlace = lazy(() => import('../places/capture/CapturePlace'));
 const SoundcheckPlace = lazy(() => import('../places/soundcheck/SoundcheckPlace'));
+const OutputsPlace = lazy(() => import('../places/outputs/OutputsPlace'));
 const HandoverPlace = lazy(() => import('../places/handover/HandoverPlace'));
 
 // In the order engineers work. Icons are paths on a 24 by 24 field.
@@ -37,6 +38,12 @@ export const places: Place[] = [
     name: 'Soundcheck',
     icon: 'M2 12h4m12 0h4M6 12c2-5 10-5 12 0-2 5-10 5-12 0',
     view: SoundcheckPlace,
+  },
+  {
+    id: 'outputs',
+    name: 'Outputs',
+    icon: 'M4 9v6h4l5 4V5L8 9zM16 9c2 2 2 4 0 6m3-9c4 4 4 8 0 12',
+    view: OutputsPlace,
   },
   { id: 'handover', name: 'Handover', icon: 'M6 3h9l4 4v14H6zM14 3v5h5M9 12h7m-7 4h7', view: HandoverPlace },
 ];

@@ -40,3 +40,6 @@ export const moment = (at: string) =>
 
 /** Text for a count: 1 channel, 2 channels. */
 export const count = (n: number, word: string) => `${n} ${word}${n === 1 ? '' : 's'}`;
+
+/** −7.0 dB, or silent. */
+export const level = (db: number | null) => (db === null ? 'silent' : `${decibels(db)} dB`);

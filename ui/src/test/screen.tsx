@@ -51,6 +51,8 @@ export const previewOf = (part: Partial<Preview> = {}): Preview => ({
   losses: [],
   findings_new: [],
   findings_gone: [],
+  heard: [],
+  heard_more: 0,
   ...part,
 });
 

@@ -21,6 +21,20 @@ export function Papers({ show }: { show: Show }) {
       words: `${count(named, 'source')} with socket, microphone, stand and gain. Opens in any spreadsheet, and comes back by Patch, Input list.`,
     },
     {
+      href: '/api/papers/hears.pdf',
+      name: 'Who hears what',
+      kind: 'PDF',
+      words:
+        'Every source for every listener in dB, as the desk is mixed now, with broken wishes. For the monitor engineer, and for the next one.',
+    },
+    {
+      href: '/api/papers/hears.csv',
+      name: 'Who hears what, as a list',
+      kind: 'CSV',
+      words:
+        'A line for each source and listener: level, delay, number of ways, and whether its wish is kept.',
+    },
+    {
       href: '/api/papers/show.json',
       name: 'Whole show',
       kind: 'JSON',

@@ -7,6 +7,7 @@ import TextField from '@mui/material/TextField';
 import type { Channel, Port, Settings, Show, Track } from '../../api/client';
 import { set } from '../../api/edits';
 import { FIELDS } from './cells';
+import { ChannelMix } from './ChannelMix';
 import { Dyes } from './Dyes';
 import { ChoiceField, TextSetting } from './Fields';
 import { HEADS } from './layout';
@@ -95,6 +96,7 @@ function ChannelFields({ channel, show }: { channel: Channel; show: Show }) {
         <Toggle label="48 V" on={channel.phantom} path={`${at}/phantom`} />
         <Toggle label="Fixed for auto-patch" on={channel.fixed} path={`${at}/fixed`} />
       </div>
+      <ChannelMix channel={channel} />
       <Dyes
         dyes={show.profile.dyes}
         value={channel.colour}

@@ -5,7 +5,6 @@ import type { Preview, Rig, Settings, Show } from '../../api/client';
 import { set, type StepKind, type StepOptions } from '../../api/edits';
 import { takeCarefully } from '../../api/preview';
 import { ChoiceField, TextSetting } from '../patch/Fields';
-import { PointTrace } from '../trace/PointTrace';
 import type { Chosen } from './RigPlace';
 import { LookBack } from './LookBack';
 import { RoundTrip } from './RoundTrip';
@@ -25,23 +24,18 @@ const harms = (preview: Preview) => preview.losses.length > 0 || preview.finding
 const careful = (kind: StepKind, options: StepOptions) => void takeCarefully(kind, options, harms);
 const put = (settings: Settings) => careful('settings', { settings });
 
-/** The chosen device with all that can be set of it, or the trace of a chosen socket. */
+/** The chosen device with all that can be set of it. */
 export function DevicePanel({ rig, show, chosen }: PanelProps) {
   return (
     <aside className={cx(styles.side, styles.wide)} aria-label="Device">
-      {chosen.kind === 'point' ? (
-        <>
-          <h2>{chosen.label}</h2>
-          <PointTrace point={chosen.point} show={show} empty="Nothing comes out here." />
-        </>
-      ) : chosen.id === 'desk' ? (
+      {chosen === 'desk' ? (
         <DeskFields rig={rig} />
-      ) : chosen.id === 'recorder' ? (
+      ) : chosen === 'recorder' ? (
         <RecorderFields rig={rig} show={show} />
-      ) : chosen.id === 'interface' ? (
+      ) : chosen === 'interface' ? (
         <InterfaceFields rig={rig} />
       ) : (
-        <BoxFields rig={rig} letter={chosen.id} />
+        <BoxFields rig={rig} letter={chosen} />
       )}
     </aside>
   );

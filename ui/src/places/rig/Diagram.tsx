@@ -19,7 +19,7 @@ interface DiagramProps {
 
 /** The rig in one line: stage boxes on their links, the desk, the card, the computer. */
 export function Diagram({ rig, chosen, onChoose }: DiagramProps) {
-  const is = (id: string) => chosen.kind === 'device' && chosen.id === id;
+  const is = (id: string) => chosen === id;
   const device = (id: string, props: Omit<DeviceProps, 'id' | 'on' | 'onChoose'>) => (
     <Device key={id} id={id} on={is(id)} onChoose={onChoose} {...props} />
   );

@@ -4,24 +4,24 @@ import { useRig, useShow } from '../../api/queries';
 import { useJump } from '../../app/jump';
 import { DevicePanel } from './DevicePanel';
 import { Diagram } from './Diagram';
-import { OutputsTable } from './OutputsTable';
 import { ProfilesDialog } from './ProfilesDialog';
 import { Answered } from '../../app/Answered';
 import { Away } from '../../app/Away';
+import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
 import own from './rig.module.css';
 
-/** What is chosen in the diagram: "desk", "recorder", "interface", a box's letter, or an output's socket to trace. */
-export type Chosen = { kind: 'device'; id: string } | { kind: 'point'; point: string; label: string };
+/** What is chosen in the diagram: "desk", "recorder", "interface" or a box's letter. */
+export type Chosen = string;
 
-/** Stage, desk and computer in one line, how full every link is, and what comes out where. */
+/** Stage, desk and computer in one line, and how full every link is. */
 export default function RigPlace() {
   const show = useShow().data;
   const asked = useRig();
   const rig = asked.data;
-  const [chosen, choose] = useState<Chosen>({ kind: 'device', id: 'desk' });
+  const [chosen, choose] = useState<Chosen>('desk');
   const [profiles, openProfiles] = useState(false);
-  useJump('rig', (setting) => choose({ kind: 'device', id: deviceOf(setting) }));
+  useJump('rig', (setting) => choose(deviceOf(setting)));
   if (!show) return null;
   if (!rig)
     return (
@@ -45,7 +45,7 @@ export default function RigPlace() {
             Device profiles…
           </Button>
         </div>
-        <Diagram rig={rig} chosen={chosen} onChoose={(id) => choose({ kind: 'device', id })} />
+        <Diagram rig={rig} chosen={chosen} onChoose={choose} />
         {rig.missing.length > 0 && (
           <section className={own.missingRuns} aria-label="Missing sockets">
             <h2>Missing: the patch can name them, the rig has none</h2>
@@ -58,11 +58,9 @@ export default function RigPlace() {
             </ul>
           </section>
         )}
-        <OutputsTable
-          rig={rig}
-          version={show.version}
-          onTrace={(point, label) => choose({ kind: 'point', point, label })}
-        />
+        <p className={cx(styles.hint, styles.apart)}>
+          What comes out where, buses and delays are set in <a href="#/outputs">Outputs</a>.
+        </p>
       </main>
       <DevicePanel rig={rig} show={show} chosen={chosen} />
       <ProfilesDialog open={profiles} onClose={() => openProfiles(false)} />

@@ -1,0 +1,25 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Checks
+    # What somebody wants that is not so.
+    module BrokenWish
+      # @param survey [Hearing::Survey]
+      # @return [Array<Finding>]
+      def self.heard(survey)
+        Hearing::Wishes.of(survey).reject(&:kept).map { |result| finding(survey, result) }
+      end
+
+      def self.finding(survey, result)
+        source, listener, db = survey.source(result.source).title, survey.listener(result.listener).title, result.figure.db
+        nothing = db.nil? || db < Hearing::Survey::NOTHING_DB
+        is = nothing ? "does not hear #{source}" : "hears #{source} at #{Hearing::Level.words(db)}"
+        wants = { "reach" => "and must", "never" => "and never should" }.fetch(result.wish.kind) { "and it should be #{Hearing::Wishes.words(result.wish)}" }
+        Finding.new(id: "broken-wish/#{result.wish.number}/#{result.source}/#{result.listener}", check: "broken-wish", severity: Finding::BLOCKS,
+                    sentence: "#{listener} #{is}, #{wants}.", path: Hearing::Way.points(survey, result.source, result.listener), at: [],
+                    fix: Hearing::Mend.of(survey, result))
+      end
+      private_class_method :finding
+    end
+  end
+end

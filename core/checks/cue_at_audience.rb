@@ -1,0 +1,27 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Checks
+    # A click, a guide or a pilot tone that an audience hears: an area of the PA, or a broadcast.
+    module CueAtAudience
+      AUDIENCE = %w[area broadcast].freeze
+
+      # @param survey [Hearing::Survey]
+      # @return [Array<Finding>]
+      def self.heard(survey)
+        unwanted = survey.show.wishes.values.select { |wish| wish.kind == "never" }.flat_map { |wish| wish.sources.product(wish.listeners) }
+        survey.sources.select(&:cue).product(survey.listeners.select { |one| AUDIENCE.include?(one.kind) }).filter_map do |source, listener|
+          db = survey.figure(source.id, listener.number).db
+          finding(survey, source, listener, db) if db && db >= Hearing::Survey::NOTHING_DB && !unwanted.include?([source.id, listener.number])
+        end
+      end
+
+      def self.finding(survey, source, listener, decibels)
+        Finding.new(id: "cue-at-audience/#{source.id}/#{listener.number}", check: "cue-at-audience", severity: Finding::BLOCKS,
+                    sentence: "#{source.title} can be heard by #{listener.title}, at #{Hearing::Level.words(decibels)}.",
+                    path: Hearing::Way.points(survey, source.id, listener.number), at: [], fix: Hearing::Mend.stop(survey, source.id, listener.number))
+      end
+      private_class_method :finding
+    end
+  end
+end

@@ -1,0 +1,48 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Checks
+    # Somebody is to hear something and hears nothing: of outputs that carry nothing or leave the desk nowhere, or, where it is known how
+    # the desk is mixed, for all is closed.
+    module HearsNothing
+      class << self
+        def findings(context)
+          show = context.show
+          show.listeners.values.reject { |listener| listener.ears.flatten.any? { |point| carries?(show, point) } }
+            .map { |listener| finding(listener, "hears nothing: #{why(show, listener)}.") }
+        end
+
+        # @param survey [Hearing::Survey] of a desk that is mixed
+        # @return [Array<Finding>]
+        def heard(survey)
+          survey.listeners.each_with_index.filter_map do |listener, at|
+            next unless listener.ears.flatten.any? { |point| carries?(survey.show, point) }
+            next if survey.sources.each_index.any? { |source| survey.figure_at(source, at).db&.>=(Hearing::Survey::NOTHING_DB) }
+
+            finding(listener, "hears nothing: no fader or send is open for what they hear.")
+          end
+        end
+
+        private
+
+        def carries?(show, point)
+          item = point.output? ? show.outputs[point.number] : show.personal_lanes[point.number]
+          item&.source && (!point.output? || show.sockets_of_output(point.number).any?)
+        end
+
+        def why(show, listener)
+          points = listener.ears.flatten
+          return "no output is theirs" if points.empty?
+
+          silent = points.all? { |point| point.output? && show.outputs[point.number]&.source.nil? }
+          "#{points.map { |point| Rig::Label.for(point).downcase }.first(4).join(' and ')} #{points.size == 1 ? (silent ? 'carries nothing' : 'comes out nowhere') : 'carry nothing that comes out'}"
+        end
+
+        def finding(listener, words)
+          Finding.new(id: "hears-nothing/#{listener.number}", check: "hears-nothing", severity: Finding::LOOK, sentence: "#{listener.title} #{words}",
+                      path: listener.ears.flatten, at: [], fix: nil)
+        end
+      end
+    end
+  end
+end

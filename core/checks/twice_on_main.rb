@@ -1,0 +1,30 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Checks
+    # A channel that is on main and in a subgroup that is on main is twice as loud as its fader says, and the subgroup's fader holds only half of it.
+    module TwiceOnMain
+      def self.findings(context)
+        show = context.show
+        mix = Signal::Mix.new(show)
+        show.channels.values.select { |channel| channel.main && channel.used? }.filter_map do |channel|
+          group = channel.groups.find { |bus| mix.group?(bus) && mix.bus_on_main?(bus) }
+          finding(show, channel, group) if group
+        end
+      end
+
+      class << self
+        private
+
+        def finding(show, channel, group)
+          bus = show.buses[group]
+          points = show.profile.channel_points(channel.number)
+          Finding.new(id: "twice-on-main/#{channel.number}", check: "twice-on-main", severity: Finding::LOOK,
+                      sentence: "#{channel.title} (channel #{channel.number}) reaches main both directly and through #{show.label(bus.point)}.",
+                      path: [points.first.at("post-fader"), bus.point.at("post-fader")], at: points,
+                      fix: Checks.edit(show, "Leave #{channel.title} on main by its subgroup alone", "channel/#{channel.number}/main" => false))
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,158 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Hearing
+    # What would keep a broken wish: an edit of the plan where it is a matter of routing, a press at the desk where it is one of levels.
+    class Mend
+      OFF = Signal::MixedLevels::OFF
+      # Ways add up, so a level is found step by step.
+      TRIES = 20
+
+      # @param survey [Survey]   @param result [Wishes::Result] that is not kept
+      # @return [Settings::Edit, Press, nil] nil where nothing simple does
+      def self.of(survey, result) = new(survey, result.source, result.listener).of(result.wish, result.figure.db)
+
+      # @param source [String]   @param listener [Integer]
+      # @return [Settings::Edit, Press, nil] that stops the way which carries most
+      def self.stop(survey, source, listener) = new(survey, source, listener).stop
+
+      def initialize(survey, source, listener)
+        @survey, @source, @listener = survey, source, listener
+        @show = survey.show
+        @mix = Signal::Mix.new(@show)
+        @names = Signal::LevelSlots.of(@show.profile).names
+      end
+
+      # @param wish [Settings::Wish]   @param db [Float, nil] as it is
+      def of(wish, db)
+        case wish.kind
+        when "never" then stop
+        when "most" then turn(wish.db)
+        when "least" then db && db >= Survey::NOTHING_DB ? turn(wish.db) : open(wish.db)
+        else open(nil)
+        end
+      end
+
+      # The first place on the way where this source alone can be kept out.
+      def stop
+        @survey.loudest(@source, @listener).each do |join|
+          found = case level(join)
+                  in [:send, base, bus] then keep_out(base, @mix.leader(bus))
+                  in [:pan, base, _] then edit("Take #{title(base)} off main", "channel/#{base.number}/main" => false)
+                  else direct(join)
+                  end
+          return found if found
+        end
+        nil
+      end
+
+      private
+
+      def level(join) = join.level && @names[join.level]
+      def title(base) = @show.channel_at(base).title
+      def edit(label, settings) = Checks.edit(@show, label, settings)
+
+      def keep_out(base, bus)
+        number, name = base.number, @show.label(Rig::Point.desk("bus", bus))
+        return edit("Take #{title(base)} out of subgroup #{name}", "channel/#{number}/groups" => @show.channels[number].groups - [bus]) if @mix.group?(bus)
+
+        Press.new(label: "Close #{title(base)}'s send to #{name} at the desk", values: { "channel/#{number}/send/#{bus}" => OFF })
+      end
+
+      # A channel or a card return straight to an output.
+      def direct(join)
+        return unless join.kind == :patch && join.to.device == "desk" && (join.from.card? || join.from.channel?) && %w[output personal].include?(join.to.kind)
+
+        edit("Let #{Rig::Label.for(join.to).downcase} carry nothing", "#{join.to.kind}/#{join.to.number}/source" => nil)
+      end
+
+      # Turns the level that is this source's own until it is heard as loud as is wanted.
+      def turn(wanted, values = @survey.values)
+        name = own_level(@survey.turned(values)) or return
+        before = values[name] or return
+        level = before
+        TRIES.times do
+          db = @survey.turned(values.merge(name => level)).figure(@source, @listener).db or return
+          break if (db - wanted).abs < 0.05
+
+          level = (level + wanted - db).clamp(OFF + 1, Press::RANGE.max).round(2)
+        end
+        pressed(values.merge(name => level), wanted) { "#{level > before ? 'Raise' : 'Lower'} it by #{Level.words((level - before).abs)} at the desk" }
+      end
+
+      # A send where there is one, or else the fader, or the output's trim.
+      def own_level(survey)
+        names = survey.loudest(@source, @listener).filter_map { |join| level(join) }
+        sent = names.find { |name| name.first == :send && !@mix.group?(name.last) }
+        return "channel/#{sent[1].number}/send/#{@mix.leader(sent.last)}" if sent
+
+        fader = names.find { |name| name.first == :fader }
+        fader && "channel/#{fader.last}/fader"
+      end
+
+      # Opens what is closed on the way that needs least opened.
+      def open(wanted)
+        closed = closed_on_way or return
+        values = closed.reduce(@survey.values) { |all, name| all.merge(opening(name)) }
+        db = @survey.turned(values).figure(@source, @listener).db or return
+        return turn(wanted, values) if wanted && (db - wanted).abs >= 0.05
+
+        pressed(values, wanted) { "Open its way at the desk" }
+      end
+
+      # @return [Press, nil] nil where it would not do, or there is nothing to press
+      def pressed(values, wanted)
+        changed = values.reject { |name, value| @survey.values[name] == value }
+        db = @survey.turned(values).figure(@source, @listener).db
+        return if changed.empty? || db.nil? || (wanted && (db - wanted).abs > 0.1)
+
+        Press.new(label: yield, values: changed)
+      end
+
+      # What a silent level needs, to be open.
+      def opening(name)
+        case name
+        in [:mute, number] then { "channel/#{number}/mute" => false }
+        in [:fader, number] then master("channel/#{number}")
+        in [:send, base, bus] then { "channel/#{base.number}/send/#{@mix.leader(bus)}" => 0 }
+        in [:matrix, number, base] then { "matrix/#{number}/#{base.kind}/#{base.number || base.side}" => 0 }
+        in [:master, base] then master(base.kind == "main" ? "main" : "#{base.kind}/#{base.kind == 'bus' ? @mix.leader(base.number) : base.number}")
+        in [:output, number] then { "output/#{number}/mute" => false }
+        end
+      end
+
+      def master(at) = { "#{at}/mute" => false }.merge(@survey.values["#{at}/fader"].to_f <= OFF ? { "#{at}/fader" => 0 } : {})
+
+      # The way from what the listener hears back to the source that has the fewest closed levels: a search in which an open join costs
+      # nothing. Pans are nobody's to open.
+      # @return [Array<Array>, nil] names of closed levels; nil where there is no way at all
+      def closed_on_way
+        ways, open, done = @survey.board.ways, starts, {}
+        goals = @survey.source(@source).source.entries.map { |entry| ways.places[entry.point] }
+        until open.empty?
+          place, closed = open.shift
+          next if done[place]
+          return closed if goals.include?(place)
+
+          done[place] = true
+          nearer, further = steps(ways.inflows[place], closed).partition { |_, names| names.size == closed.size }
+          open = nearer + open + further
+        end
+      end
+
+      def starts = @survey.listener(@listener).ears.flatten.filter_map { |point| @survey.board.ways.places[point] }.uniq.map { |place| [place, []] }
+
+      def steps(inflow, closed)
+        return [] unless inflow
+
+        inflow.from.zip(inflow.joins).filter_map do |from, join|
+          gain = @survey.levels.gain_db(join)
+          next [from, closed] if gain&.finite?
+
+          name = level(join)
+          [from, closed + [name]] unless name.nil? || %i[pan bus_pan preamp].include?(name.first)
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,83 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Hearing
+    # Who hears what in a show that is mixed as it is: sources, listeners, and how loud, how late and by how many ways the ones reach the
+    # others. A fader that moves makes another survey out of this one, at the cost of what lies behind it.
+    class Survey
+      # Below it somebody hears nothing (dB against the source).
+      NOTHING_DB = -80
+      # How one source is heard by one listener: dB against the source, or nil for silence; ms until the first of it, likewise; number of ways.
+      Figure = Value.define(:db, :ms, :ways)
+
+      attr_reader :show, :graph, :levels, :values, :sources, :listeners, :board
+
+      # @param show [Settings::Show]   @param values [Hash{String=>Object}] what the desk is mixed to (Signal::MixedLevels)
+      # @param graph [Signal::Graph] of the show
+      # @return [Survey]
+      def self.of(show, values, graph = Signal.build(show))
+        sources = Sources.of(show, graph)
+        levels = Signal::Levels.mixed(show, values)
+        board = Board.of(graph, levels, sources.flat_map { |one| one.source.entries.map(&:point) }.uniq)
+        listeners = show.listeners.values
+        heard = Heard.new(board, sources.map(&:source), listeners.map { |one| Listener.new(id: one.number, ears: one.ears) })
+        new(show, graph, values, levels, sources, listeners, board, heard)
+      end
+
+      def initialize(show, graph, values, levels, sources, listeners, board, heard)
+        @show, @graph, @values, @levels, @sources, @listeners, @board, @heard = show, graph, values, levels, sources, listeners, board, heard
+        @places = sources.each.with_index.to_h { |one, at| [one.id, at] }
+        @seats = listeners.each.with_index.to_h { |one, at| [one.number, at] }
+        freeze
+      end
+
+      # @param values [Hash{String=>Object}] as the desk is mixed now
+      # @return [Survey] itself where nothing is another
+      def turned(values)
+        changed = values.reject { |name, value| @values[name] == value }.keys | (@values.keys - values.keys)
+        return self if changed.empty?
+
+        levels = @levels.turned(@show, values, changed)
+        board = @board.with(levels)
+        Survey.new(@show, @graph, values, levels, @sources, @listeners, board, board.equal?(@board) ? @heard : @heard.with(board))
+      end
+
+      # @param id [String] of a source
+      # @return [Sources::Named, nil]
+      def source(id) = @places[id]&.then { |at| @sources[at] }
+
+      # @return [Settings::Listener, nil]
+      def listener(number) = @seats[number]&.then { |at| @listeners[at] }
+
+      # @param source [String]   @param listener [Integer]
+      # @return [Figure, nil] nil where there is no such source or listener
+      def figure(source, listener)
+        at, to = @places[source], @seats[listener]
+        figure_at(at, to) if at && to
+      end
+
+      # @return [Figure] by places in `sources` and `listeners`
+      def figure_at(source, listener)
+        db = @heard.decibels(source, listener)
+        return Figure.new(db: nil, ms: nil, ways: 0) unless db
+
+        Figure.new(db: db - (10 * Math.log10(@sources[source].width)), ms: Timing::Latency.ms(@heard.delays[source, listener], @show.rate), ways: @heard.counts[source, listener].to_i)
+      end
+
+      # @return [Array<Float>] notches in Hz where a source arrives twice at an ear at different times; empty where it does not
+      def notches(source, listener)
+        both = @heard.arrivals(@places.fetch(source), @seats.fetch(listener)).find { |list| list.size > 1 } or return []
+        loudest = both.max_by(2) { |_, amplitude| amplitude.abs }.map(&:first)
+        Comb.notches(loudest.reduce(:-), @show.rate)
+      end
+
+      # @param source [String]   @param listener [Integer]
+      # @return [Array<Signal::Join>] the way that carries most, from where the source enters the desk to what the listener hears
+      def loudest(source, listener)
+        entries = self.source(source).source.entries.map(&:point)
+        point, entry = self.listener(listener).ears.flatten.product(entries).max_by { |to, from| @board.amplitude(to, from).abs }
+        point && entry ? @board.loudest(point, entry) : []
+      end
+    end
+  end
+end

@@ -1,0 +1,55 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Hearing
+    # What is wanted, beside what is so: each wish for each of its sources and listeners.
+    module Wishes
+      # wish: Settings::Wish; source: id; listener: number; figure: Survey::Figure; kept: whether it is so
+      Result = Value.define(:wish, :source, :listener, :figure, :kept)
+
+      # Figures are told to a tenth.
+      TOLERANCE = 0.05
+      private_constant :TOLERANCE
+
+      class << self
+        # Sources and listeners that are no more are left out.
+        # @param survey [Survey]
+        # @return [Array<Result>]
+        def of(survey)
+          survey.show.wishes.values.flat_map do |wish|
+            wish.sources.product(wish.listeners).filter_map { |source, listener| result(survey, wish, source, listener) }
+          end
+        end
+
+        # @param wish [Settings::Wish]   @param db [Float, nil] nil: silent
+        # @return [Boolean]
+        def kept?(wish, db)
+          heard = !db.nil? && db >= Survey::NOTHING_DB
+          case wish.kind
+          when "reach" then heard
+          when "never" then !heard
+          when "least" then heard && db >= wish.db - TOLERANCE
+          else db.nil? || db <= wish.db + TOLERANCE
+          end
+        end
+
+        # @return [String] e.g. "at least −6 dB"
+        def words(wish)
+          case wish.kind
+          when "reach" then "must reach"
+          when "never" then "never"
+          when "least" then "at least #{Level.words(wish.db)}"
+          else "at most #{Level.words(wish.db)}"
+          end
+        end
+
+        private
+
+        def result(survey, wish, source, listener)
+          figure = survey.figure(source, listener) or return
+          Result.new(wish: wish, source: source, listener: listener, figure: figure, kept: kept?(wish, figure.db))
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,69 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Steps
+    # Proposes who hears what leaves the desk, from the rig and the names of the buses: main left and right is the PA, each other mix that
+    # comes out somewhere is somebody's. What a listener hears already is left out.
+    class Listeners
+      # By words in a bus' name (common practice, no published source).
+      KINDS = { "broadcast" => /\b(?:broadcast|stream|radio|tv|press|feed)\b/i, "machine" => /\b(?:record|recorder|camera|effect|fx|reverb|delay)\b/i,
+                "area" => /\b(?:pa|hall|foh|fills?|subs?|balcony|tower|lobby|zone)\b/i }.freeze
+      DRUM_FILL = /\bdrum/i
+      EARS = /\A(?:ears?|in-ears?|iem)\s+/i
+
+      # @param show [Settings::Show]
+      # @return [Settings::Edit]
+      # @raise [Invalid] when nobody is missing
+      def self.edit(show) = new(show).edit
+
+      def initialize(show)
+        @show = show
+        @mix = Signal::Mix.new(show)
+        @heard = show.listeners.values.flat_map { |one| one.hears + one.hears_right }
+        @carriers = (show.outputs.values + show.personal_lanes.values).select(&:source).group_by(&:source)
+          .transform_values { |items| items.map { |item| Rig::Point.desk(item.class.collection.name, item.number).name } }
+      end
+
+      def edit
+        found = [main, *buses, *matrices, personal].compact.reject { |one| one[:hears].empty? || ((one[:hears] + one[:hears_right]) & @heard).any? }
+        raise Invalid.new("Everything that leaves the desk has its listener already.", where: "listener/order") if found.empty?
+
+        keys = @show.listeners.keys
+        added = found.each.with_index(keys.max.to_i + 1).to_h { |one, key| [key, one] }
+        settings = { "listener/order" => keys + added.keys }
+        added.each { |key, one| one.each { |field, value| settings["listener/#{key}/#{field}"] = value unless value.respond_to?(:empty?) && value.empty? } }
+        Settings::Edit.set("Propose #{found.size} listener#{'s' if found.size > 1}", settings)
+      end
+
+      private
+
+      def listener(name, kind, hears, hears_right = []) = { name: name, kind: kind, hears: hears, hears_right: hears_right }
+      def carriers(base) = @carriers.fetch(base, []) & outputs
+      def outputs = @outputs ||= @show.outputs.keys.map { |number| Rig::Point.desk("output", number).name }
+
+      def main = listener("PA", "area", *%w[l r].map { |side| carriers(Rig::Point.main(side)) })
+
+      # Pairs are one listener's; a bus without a name may be anything.
+      def buses
+        @show.buses.values.reject { |bus| bus.name.empty? || @mix.side(bus.number) == "r" }.map do |bus|
+          right = @mix.side(bus.number) ? carriers(Rig::Point.desk("bus", bus.number + 1)) : []
+          listener(bus.name.sub(EARS, ""), kind(bus.name), carriers(bus.point), right)
+        end
+      end
+
+      def kind(name)
+        return "person" if DRUM_FILL.match?(name)
+
+        KINDS.find { |_, words| words.match?(name) }&.first || "person"
+      end
+
+      def matrices = (1..@show.profile.matrices).map { |number| listener("Matrix #{number}", "area", carriers(Rig::Point.desk("matrix", number))) }
+
+      # Whoever stands at a personal mixer hears some of all its lanes.
+      def personal
+        lanes = @show.personal_lanes.values.select(&:source).map { |lane| Rig::Point.desk("personal", lane.number).name }
+        listener("Personal mixers", "machine", lanes)
+      end
+    end
+  end
+end

@@ -1,0 +1,61 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Timing
+    # When delayed speakers are heard beside the main ones, where their listeners are.
+    module SpeakerDelays
+      # One delayed speaker.
+      #   output    number of the desk's output          at         the listener where it counts, or nil: at the speaker itself
+      #   main_m, speaker_m   metres from there to the main speaker that is heard first, and to this one
+      #   now, wanted         samples of delay: as set, and so that it is heard as late as the show wants
+      #   late_ms   milliseconds that it is later than wanted; negative: earlier
+      #   possible  whether the desk's outputs have such a delay
+      Zone = Value.define(:output, :at, :main_m, :speaker_m, :now, :wanted, :late_ms, :possible)
+
+      class << self
+        # @param show [Settings::Show]
+        # @return [Array<Zone>] none where no main speaker has a place
+        def zones(show)
+          placed = show.outputs.values.select { |output| output.speaker && output.x && output.y }
+          mains, others = placed.partition { |output| output.speaker == "main" }
+          mains.empty? ? [] : others.map { |output| zone(show, output, mains) }
+        end
+
+        # @param show [Settings::Show]
+        # @return [Settings::Edit] that delays all of them as is wanted
+        # @raise [Invalid] when nothing has a place, or the desk cannot
+        def edit(show)
+          zones = zones(show)
+          raise Invalid.new("No delayed speaker and main speaker have a place yet; say where they stand.", where: "output/1/speaker") if zones.empty?
+
+          far = zones.find { |zone| !zone.possible }
+          raise Invalid.new("Output #{far.output} would need #{far.wanted} samples of delay, which the #{show.profile.name} has not.", where: "output/#{far.output}/delay") if far
+
+          Settings::Edit.set("Set the delays of #{zones.size} speaker#{'s' if zones.size > 1}", zones.to_h { |zone| ["output/#{zone.output}/delay", zone.wanted] })
+        end
+
+        private
+
+        def zone(show, output, mains)
+          speed, rate = Air.speed(show.setup.temperature), show.rate
+          listener = nearest(show, output)
+          spot = listener&.place || [output.x, output.y]
+          first = mains.min_by { |main| (metres(main, spot) / speed) + (main.delay.fdiv(rate)) }
+          own = metres(output, spot)
+          wanted = (metres(first, spot) / speed) + first.delay.fdiv(rate) - (own / speed) + (show.setup.later_ms / 1000.0)
+          samples = [(wanted * rate).round, 0].max
+          Zone.new(output: output.number, at: listener&.number, main_m: metres(first, spot), speaker_m: own, now: output.delay, wanted: samples,
+                   late_ms: (output.delay.fdiv(rate) - wanted) * 1000, possible: samples <= show.profile.mixing.longest_delay(rate))
+        end
+
+        # Of those who hear it and have a place.
+        def nearest(show, output)
+          name = Rig::Point.desk("output", output.number).name
+          show.listeners.values.select { |one| one.place && (one.hears + one.hears_right).include?(name) }.min_by { |one| metres(output, one.place) }
+        end
+
+        def metres(output, spot) = Math.hypot(output.x - spot.first, output.y - spot.last)
+      end
+    end
+  end
+end

@@ -1,0 +1,43 @@
+# frozen_string_literal: true
+
+RSpec.describe Loomshuttle::Steps do
+  def step(show, kind, options = {}) = Loomshuttle::Steps::Propose.for(show, kind, options).edit
+
+  let(:rig) do
+    set(blank("alder-40"), "bus/1/name" => "Ear Ada", "bus/2/name" => "Wedge drums", "bus/3/name" => "Harbour radio feed", "bus/3/paired" => true, "bus/5/name" => "Front fill",
+                           "bus/6/name" => "Effect 1", "output/1/source" => "desk/bus/1", "output/2/source" => "desk/bus/2", "output/3/source" => "desk/bus/3",
+                           "output/4/source" => "desk/bus/4", "output/5/source" => "desk/bus/5", "output/15/source" => "desk/main/l", "output/16/source" => "desk/main/r",
+                           "personal/1/source" => "desk/ch/1", "personal/2/source" => "desk/ch/2")
+  end
+
+  it "proposes who listens from rig and bus names, pairs as one, and nobody whose mix comes out nowhere" do
+    show, = step(rig, "listeners").apply(rig)
+    expect(show.listeners.values.map { |one| [one.name, one.kind, one.hears, one.hears_right] }).to eq(
+      [["PA", "area", ["desk/output/15"], ["desk/output/16"]], ["Ada", "person", ["desk/output/1"], []], ["Wedge drums", "person", ["desk/output/2"], []],
+       ["Harbour radio feed", "broadcast", ["desk/output/3"], ["desk/output/4"]], ["Front fill", "area", ["desk/output/5"], []],
+       ["Personal mixers", "machine", %w[desk/personal/1 desk/personal/2], []]]
+    )
+  end
+
+  it "leaves out what somebody hears already, and says when nobody is missing" do
+    some = set(rig, "listener/order" => [7], "listener/7/name" => "Hall", "listener/7/hears" => ["desk/output/15"])
+    show, = step(some, "listeners").apply(some)
+    expect(show.listeners.values.map(&:name)).to eq(["Hall", "Ada", "Wedge drums", "Harbour radio feed", "Front fill", "Personal mixers"])
+    expect(show.listeners.keys).to eq([7, 8, 9, 10, 11, 12])
+    expect { step(show, "listeners") }.to raise_error(Loomshuttle::Invalid, /has its listener already/)
+  end
+
+  it "sets outputs one behind the other in one step, and empties them" do
+    edit = step(rig, "outputs", "first" => 9, "count" => 4, "source" => "desk/bus/3")
+    expect(edit).to have_attributes(label: "Outputs 9 to 12: Bus 3 Harbour radio feed to Bus 6 Effect 1",
+                                    settings: (9..12).to_h { |n| ["output/#{n}/source", "desk/bus/#{n - 6}"] })
+    expect(step(rig, "outputs", "first" => 13, "count" => 2, "source" => "desk/main/l").settings.values).to eq(%w[desk/main/l desk/main/r])
+    empty = step(rig, "outputs", "first" => 1, "count" => 16, "source" => "")
+    expect(empty.apply(rig).first.outputs.values.map(&:source).compact).to eq([])
+  end
+
+  {
+    { "first" => 15, "count" => 3, "source" => "desk/bus/1" } => /outputs 1 to 16, not 15 to 17/, { "first" => 1, "count" => 4, "source" => "desk/bus/12" } => /not 4 sources from Bus 12/,
+    { "first" => 1, "count" => 1, "source" => "desk/bus/99" } => /not 1 sources/, { "first" => 0, "count" => 0, "source" => "" } => /outputs 1 to 16/
+  }.each { |options, message| it("refuses #{options}") { expect { step(rig, "outputs", options) }.to raise_error(Loomshuttle::Invalid, message) } }
+end

@@ -1,0 +1,113 @@
+import { useState } from 'react';
+import type { Hearing, Outputs, Show } from '../../api/client';
+import { useHearing, useOutputs, useShow } from '../../api/queries';
+import { Answered } from '../../app/Answered';
+import { useJump } from '../../app/jump';
+import { cx } from '../../look/cx';
+import styles from '../../look/look.module.css';
+import { FigureTable } from './FigureTable';
+import { Levels } from './Levels';
+import { Listening } from './Listening';
+import { Room } from './Room';
+import { Sockets } from './Sockets';
+
+const VIEWS = [
+  { id: 'who', name: 'Who hears what' },
+  { id: 'table', name: 'Table of all' },
+  { id: 'room', name: 'Room and delays' },
+  { id: 'sockets', name: 'Outputs and buses' },
+] as const;
+type View = (typeof VIEWS)[number]['id'];
+
+/** The listener and the source that are looked at, kept from view to view. */
+export interface Chosen {
+  listener: number | null;
+  source: string | null;
+}
+
+/** Who hears what, by which way, how loud and how late; and where all of that is set. */
+export default function OutputsPlace() {
+  const show = useShow().data;
+  const outputs = useOutputs();
+  const [sheet, choose] = useState<number | null>(null);
+  const hearing = useHearing(sheet);
+  if (!show) return null;
+  const both =
+    outputs.data && hearing.data ? (
+      <Views show={show} outputs={outputs.data} hearing={hearing.data} sheet={sheet} onSheet={choose} />
+    ) : null;
+  if (both) return both;
+  return (
+    <main>
+      {outputs.data ? (
+        <Answered of={hearing} waiting="Computing who hears what …">
+          {() => null}
+        </Answered>
+      ) : (
+        <Answered of={outputs} waiting="Reading the outputs …">
+          {() => null}
+        </Answered>
+      )}
+    </main>
+  );
+}
+
+interface ViewsProps {
+  show: Show;
+  outputs: Outputs;
+  hearing: Hearing;
+  sheet: number | null;
+  onSheet: (sheet: number | null) => void;
+}
+
+function Views({ show, outputs, hearing, sheet, onSheet }: ViewsProps) {
+  const [view, turn] = useState<View>('who');
+  const [chosen, pick] = useState<Chosen>({ listener: null, source: null });
+  const [sought, seek] = useState('');
+  useJump('outputs', (setting) => {
+    turn('sockets');
+    seek(setting);
+  });
+  const head = (
+    <div className={styles.tools}>
+      <div className={styles.row} role="tablist" aria-label="Views">
+        {VIEWS.map((one) => (
+          <button
+            key={one.id}
+            type="button"
+            role="tab"
+            aria-selected={view === one.id}
+            className={cx(styles.chip, view === one.id && styles.on)}
+            onClick={() => turn(one.id)}
+          >
+            {one.name}
+          </button>
+        ))}
+      </div>
+      {(view === 'who' || view === 'table') && <Levels hearing={hearing} sheet={sheet} onChoose={onSheet} />}
+    </div>
+  );
+  const open = (next: Chosen) => {
+    pick(next);
+    turn('who');
+  };
+  if (view === 'who')
+    return (
+      <Listening
+        head={head}
+        outputs={outputs}
+        hearing={hearing}
+        sheet={sheet}
+        chosen={chosen}
+        onChoose={pick}
+      />
+    );
+  if (view === 'sockets')
+    return <Sockets key={sought} head={head} outputs={outputs} show={show} sought={sought} />;
+  return (
+    <main>
+      {head}
+      {view === 'table' ? <FigureTable hearing={hearing} onOpen={open} /> : <Room outputs={outputs} />}
+    </main>
+  );
+}
