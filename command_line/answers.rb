@@ -41,7 +41,7 @@ module Loomshuttle
           found = rows.select { |row| row[kind].casecmp?(name) }
           return found unless found.empty?
 
-          raise Client::Failed, "There is no #{kind} \"#{name}\"#{names.empty? ? '' : "; there are #{names.join(', ')}"}."
+          raise Client::Failed, "There is no #{kind} \"#{name}\"#{"; there are #{names.join(', ')}" unless names.empty?}."
         end
 
         def hears(rows)
@@ -55,14 +55,16 @@ module Loomshuttle
         def wishes(list)
           return "Nothing is wanted yet." if list.empty?
 
-          table([["wish", "source", "listener", "wants", "is", ""], *list.map { |one| [one["wish"].to_s, one["source"], one["listener"], one["wants"], heard(one["db"]), one["state"]] }])
+          rows = list.map { |one| [one["wish"].to_s, one["source"], one["listener"], one["wants"], heard(one["db"]), one["state"]] }
+          table([["wish", "source", "listener", "wants", "is", ""], *rows])
         end
 
         def outputs(rows)
           return "No output carries anything." if rows.empty?
 
           table([["output", "carries", "taken at", "delay", "", "comes out at"], *rows.map do |row|
-            [row["output"].to_s, row["source"], row["tap"].to_s, "#{format('%.2f', row['delay_ms'])} ms", row["polarity"] ? "turned" : "", row["sockets"].empty? ? "nowhere" : row["sockets"].join(", ")]
+            sockets = row["sockets"].empty? ? "nowhere" : row["sockets"].join(", ")
+            [row["output"].to_s, row["source"], row["tap"].to_s, "#{format('%.2f', row['delay_ms'])} ms", row["polarity"] ? "turned" : "", sockets]
           end])
         end
 

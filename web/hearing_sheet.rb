@@ -21,7 +21,8 @@ module Loomshuttle
         # @return [String] the file's bytes
         def pdf(seen, printed: Time.now)
           show = seen.survey.show
-          paper = Prawn::Document.new(page_size: "A4", page_layout: :landscape, margin: [42, 36, 42, 36], info: { Title: "Who hears what, #{show.about[:name]}", Creator: "Loomshuttle" })
+          paper = Prawn::Document.new(page_size: "A4", page_layout: :landscape, margin: [42, 36, 42, 36],
+                                      info: { Title: "Who hears what, #{show.about[:name]}", Creator: "Loomshuttle" })
           paper.font_families.update("DejaVu" => PatchSheet::FACES.transform_values { |file| File.join(PatchSheet::FONTS, file) })
           paper.font("DejaVu", size: 9)
           paper.fill_color(PatchSheet::INK)
@@ -29,7 +30,8 @@ module Loomshuttle
           rows = PresentHearing.new(seen).rows.group_by { |row| row[:listener] }
           rows.each_slice(ACROSS).with_index { |some, page| table(paper, some, page) }
           paper.text("Nobody listens yet.") if rows.empty?
-          paper.number_pages("#{show.about[:name]}, who hears what on #{printed.strftime('%-d %B %Y, %H:%M')}, page <page> of <total>", at: [0, -14], width: paper.bounds.width, size: 7.5)
+          paper.number_pages("#{show.about[:name]}, who hears what on #{printed.strftime('%-d %B %Y, %H:%M')}, page <page> of <total>",
+                             at: [0, -14], width: paper.bounds.width, size: 7.5)
           paper.render
         end
 
@@ -43,13 +45,14 @@ module Loomshuttle
         end
 
         def table(paper, columns, page)
+          last = columns.size
           paper.start_new_page if page.positive?
           names = columns.first.last.map { |row| row[:source] }
           body = names.each_index.map { |at| [names[at], *columns.map { |_, rows| cell(rows[at]) }] }
           paper.table([["Source", *columns.map(&:first)], *body], header: true, cell_style: { border_width: 0.5, border_color: PatchSheet::RULE, padding: [2, 4], size: 7.5 }) do
             row(0).font_style = :bold
             row(0).background_color = PatchSheet::GROUND
-            columns(1..).align = :right
+            columns(1..last).align = :right
           end
         end
 

@@ -22,7 +22,8 @@ module Loomshuttle
       # @return [Hash] the way that carries most of one source to one listener
       # @raise [Invalid] when there is no such source or listener
       def way(source, listener)
-        figure = @survey.figure(source, listener) or raise Invalid.new("There is no source #{Text.readable(source, most: 40)} or no listener #{listener} any more.", where: "source")
+        figure = @survey.figure(source, listener) or
+          raise Invalid.new("There is no source #{Text.readable(source, most: 40)} or no listener #{listener} any more.", where: "source")
         { source: source, listener: listener, db: decibels(figure.db), ms: figure.ms&.round(2), ways: figure.ways,
           notches: @survey.notches(source, listener).map { |hertz| hertz.round(1) }, hops: Hearing::Way.hops(@survey, source, listener).map { |hop| hop_hash(hop) } }
       end

@@ -21,7 +21,8 @@ module Loomshuttle
       # @return [Array<Hash>] each output that carries something, as bin/loomshuttle tells it
       def rows
         outputs.select { |one| one[:source] }.map do |one|
-          { output: one[:number], source: one[:label], tap: one[:taken], delay_ms: one[:delay_ms], polarity: one[:polarity], sockets: one[:sockets].map { |socket| socket[:label] } }
+          { output: one[:number], source: one[:label], tap: one[:taken], delay_ms: one[:delay_ms], polarity: one[:polarity],
+            sockets: one[:sockets].map { |socket| socket[:label] } }
         end
       end
 

@@ -4,8 +4,8 @@ require "numo/narray"
 
 module Loomshuttle
   module Web
-    # A take to listen to in the browser: one track, or all of them in a quick mix, as 16-bit stereo WAV that is made while it is
-    # sent, from any byte of it on.
+    # A take to listen to in the browser: one track, all of them in a quick mix, or as a listener would hear them, as 16-bit stereo WAV that
+    # is made while it is sent, from any byte of it on.
     class QuickMix
       # Seconds made at once.
       BLOCK = 0.5
@@ -16,15 +16,17 @@ module Loomshuttle
       # @param take [Hash] manifest with "folder"
       # @param track [Integer, nil] number of the only one to hear
       # @param from [Integer] frame
+      # @param ears [Hash, nil] by lane what a listener hears of it (Hearing::EarMix); nil: everything alike
       # @raise [Invalid]
-      def initialize(take, track: nil, from: 0)
+      def initialize(take, track: nil, from: 0, ears: nil)
         @take = take
         @from = from.clamp(0, take["frames"])
         chosen = take["tracks"].select { |one| track.nil? || one["number"] == track }
         raise Invalid.new("Take #{take['number']} has no track #{track}.", where: "track") if chosen.empty?
 
         @files = chosen.map { |one| File.join(take["folder"], one["file"]) }
-        @gain = chosen.size == 1 ? 1.0 : HEADROOM / Math.sqrt(chosen.size)
+        @ways = chosen.map { |one| ears ? heard(one, ears) : alike(one) }
+        @gain = gain(chosen.size)
         @at, @upto = 0, size
       end
 
@@ -66,13 +68,33 @@ module Loomshuttle
 
       def block(from, size)
         sum = Numo::DFloat.zeros(size, 2)
-        readers.each do |reader|
-          samples = reader.read(from, size)
-          next if samples.empty?
-
-          2.times { |side| sum[0...samples.shape[0], side] += samples[true, [side, reader.lanes - 1].min] }
-        end
+        readers.zip(@ways) { |reader, ways| ways.each { |side, lane, late, amplitude| add(sum, side, reader, [lane, from - late, amplitude]) } }
         Numo::Int16.cast((sum * (@gain / 256)).round.clip(-32_768, 32_767)).to_binary
+      end
+
+      # One way of one lane to one ear; before its beginning a take is silent.
+      def add(sum, side, reader, way)
+        lane, from, amplitude = way
+        skipped = [-from, 0].max
+        return if skipped >= sum.shape[0]
+
+        samples = reader.read(from + skipped, sum.shape[0] - skipped)
+        sum[skipped...(skipped + samples.shape[0]), side] += samples[true, lane] * amplitude unless samples.empty?
+      end
+
+      # Ways as [side, lane of the file, samples late, amplitude]: both sides of a track, a mono one on both.
+      def alike(track) = Array.new(2) { |side| [side, [side, track["inputs"].size - 1].min.clamp(0, 1), 0, 1.0] }
+
+      def heard(track, ears)
+        track["inputs"].each_with_index.flat_map do |lane, at|
+          ears.fetch(lane).each_with_index.flat_map { |ways, side| ways.map { |late, amplitude| [side, at, late, amplitude] } }
+        end
+      end
+
+      # Sources that play together add as power.
+      def gain(tracks)
+        power = @ways.flatten(1).sum { |_, _, _, amplitude| amplitude**2 } / 2
+        tracks == 1 || power.zero? ? 1.0 : HEADROOM / Math.sqrt(power)
       end
 
       # A length beyond what the header can tell is told as its most; browsers play on.

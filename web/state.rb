@@ -11,7 +11,8 @@ module Loomshuttle
       # @param troubles [Array<String>] parts that were given up, in words
       # @param heard [Array<Checks::Finding>] by who hears what
       def initialize(derived, guarded:, apart:, stranger:, desk:, status:, recorder:, free:, troubles: [], heard: [])
-        @derived, @guarded, @apart, @stranger, @desk, @status, @recorder, @free, @troubles, @heard = derived, guarded, apart, stranger, desk, status, recorder, free, troubles, heard
+        @derived, @guarded, @apart, @stranger, @desk, @status, @recorder, @free = derived, guarded, apart, stranger, desk, status, recorder, free
+        @troubles, @heard = troubles, heard
         @show = derived.show
       end
 

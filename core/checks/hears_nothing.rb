@@ -34,8 +34,11 @@ module Loomshuttle
           points = listener.ears.flatten
           return "no output is theirs" if points.empty?
 
-          silent = points.all? { |point| point.output? && show.outputs[point.number]&.source.nil? }
-          "#{points.map { |point| Rig::Label.for(point).downcase }.first(4).join(' and ')} #{points.size == 1 ? (silent ? 'carries nothing' : 'comes out nowhere') : 'carry nothing that comes out'}"
+          names = points.first(4).map { |point| Rig::Label.for(point).downcase }.join(" and ")
+          return "#{names} carry nothing that comes out" if points.size > 1
+
+          fed = points.first.output? && show.outputs[points.first.number]&.source
+          "#{names} #{fed ? 'comes out nowhere' : 'carries nothing'}"
         end
 
         def finding(listener, words)

@@ -29,7 +29,7 @@ module Loomshuttle
           what = channels.size == 1 ? channels.first.title : "#{channels.size} channels"
           Finding.new(id: "monitor-post-fader/#{bus.number}", check: "monitor-post-fader", severity: Finding::LOOK,
                       sentence: "#{listener.title} hears #{what} in #{show.label(bus.point)} taken post-fader: the faders move the monitor mix.",
-                      path: [channels.first.point.base.at("post-fader"), bus.point.at("pre-eq")].select { |point| point.mix? || show.channel_at(point) }, at: [], fix: fix(show, bus, channels))
+                      path: [show.profile.channel_points(channels.first.number).first.at("post-fader"), bus.point.at("pre-eq")], at: [], fix: fix(show, bus, channels))
         end
 
         def fix(show, bus, channels)

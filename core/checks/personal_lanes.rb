@@ -13,7 +13,8 @@ module Loomshuttle
         points = over.map { |lane| Rig::Point.desk("personal", lane.number) }
         fix = Settings::Edit.set("Empty personal mixes over #{MOST}", over.to_h { |lane| ["personal/#{lane.number}/source", nil] })
         [Finding.new(id: "personal-lanes", check: "personal-lanes", severity: Finding::BLOCKS,
-                     sentence: "#{over.size} personal mix#{'es' if over.size > 1} over #{MOST} carry something; a personal-mix system takes #{MOST}.", path: points, at: [], fix: fix)]
+                     sentence: "#{over.size} personal mix#{'es' if over.size > 1} over #{MOST} carry something; a personal-mix system takes #{MOST}.",
+                     path: points, at: [], fix: fix)]
       end
     end
   end

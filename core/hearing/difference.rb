@@ -22,7 +22,7 @@ module Loomshuttle
         private
 
         def change(before, after, source, listener)
-          from, to = [before, after].map { |survey| survey.figure(source, listener)&.db }.map { |db| db if db && db >= Survey::NOTHING_DB }
+          from, to = [before, after].map { |survey| survey.figure(source, listener)&.heard }
           return if from == to || (from && to && (from - to).abs < LEAST)
 
           title = (after.source(source) || before.source(source)).title

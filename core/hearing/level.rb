@@ -9,8 +9,8 @@ module Loomshuttle
       def self.words(db)
         return "silent" if db.nil? || db <= Survey::NOTHING_DB
 
-        figure = (db * 10).round / 10.0
-        "#{figure.negative? ? '−' : ''}#{format(figure.round == figure ? '%d' : '%.1f', figure.abs)} dB"
+        tenths = (db * 10).round
+        "#{'−' if tenths.negative?}#{format((tenths % 10).zero? ? '%d' : '%.1f', tenths.abs / 10.0)} dB"
       end
     end
   end

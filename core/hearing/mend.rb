@@ -28,8 +28,8 @@ module Loomshuttle
         case wish.kind
         when "never" then stop
         when "most" then turn(wish.db)
-        when "least" then db && db >= Survey::NOTHING_DB ? turn(wish.db) : open(wish.db)
-        else open(nil)
+        when "least" then db && db >= Survey::NOTHING_DB ? turn(wish.db) : let_in(wish.db)
+        else let_in(nil)
         end
       end
 
@@ -91,7 +91,7 @@ module Loomshuttle
       end
 
       # Opens what is closed on the way that needs least opened.
-      def open(wanted)
+      def let_in(wanted)
         closed = closed_on_way or return
         values = closed.reduce(@survey.values) { |all, name| all.merge(opening(name)) }
         db = @survey.turned(values).figure(@source, @listener).db or return
@@ -116,7 +116,7 @@ module Loomshuttle
         in [:fader, number] then master("channel/#{number}")
         in [:send, base, bus] then { "channel/#{base.number}/send/#{@mix.leader(bus)}" => 0 }
         in [:matrix, number, base] then { "matrix/#{number}/#{base.kind}/#{base.number || base.side}" => 0 }
-        in [:master, base] then master(base.kind == "main" ? "main" : "#{base.kind}/#{base.kind == 'bus' ? @mix.leader(base.number) : base.number}")
+        in [:master, base] then master(SlotWords.master(base, @mix))
         in [:output, number] then { "output/#{number}/mute" => false }
         end
       end

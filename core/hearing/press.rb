@@ -8,8 +8,8 @@ module Loomshuttle
 
     class Press
       # Decibels that faders and sends go to.
-      RANGE = (Signal::MixedLevels::OFF..10).freeze
-      TRIM, PAN = (-60..20).freeze, (-1..1).freeze
+      RANGE = (Signal::MixedLevels::OFF..10)
+      TRIM, PAN = (-60..20), (-1..1)
 
       # @param desk [Rig::Desk]   @param values [Hash] from outside
       # @return [Hash{String=>Object}] the same

@@ -8,7 +8,10 @@ module Loomshuttle
       # Below it somebody hears nothing (dB against the source).
       NOTHING_DB = -80
       # How one source is heard by one listener: dB against the source, or nil for silence; ms until the first of it, likewise; number of ways.
-      Figure = Value.define(:db, :ms, :ways)
+      Figure = Value.define(:db, :ms, :ways) do
+        # @return [Float, nil] dB; nil for what nobody hears
+        def heard = db && db >= NOTHING_DB ? db : nil
+      end
 
       attr_reader :show, :graph, :levels, :values, :sources, :listeners, :board
 
@@ -21,13 +24,16 @@ module Loomshuttle
         board = Board.of(graph, levels, sources.flat_map { |one| one.source.entries.map(&:point) }.uniq)
         listeners = show.listeners.values
         heard = Heard.new(board, sources.map(&:source), listeners.map { |one| Listener.new(id: one.number, ears: one.ears) })
-        new(show, graph, values, levels, sources, listeners, board, heard)
+        new(show, graph, [values, levels], [sources, listeners], board, heard)
       end
 
-      def initialize(show, graph, values, levels, sources, listeners, board, heard)
-        @show, @graph, @values, @levels, @sources, @listeners, @board, @heard = show, graph, values, levels, sources, listeners, board, heard
-        @places = sources.each.with_index.to_h { |one, at| [one.id, at] }
-        @seats = listeners.each.with_index.to_h { |one, at| [one.number, at] }
+      # @param mixed [Array(Hash, Signal::Levels)] values and what follows from them   @param who [Array(Array, Array)] sources and listeners
+      def initialize(show, graph, mixed, who, board, heard)
+        @show, @graph, @board, @heard = show, graph, board, heard
+        @values, @levels = mixed
+        @sources, @listeners = who
+        @places = @sources.each.with_index.to_h { |one, at| [one.id, at] }
+        @seats = @listeners.each.with_index.to_h { |one, at| [one.number, at] }
         freeze
       end
 
@@ -39,7 +45,7 @@ module Loomshuttle
 
         levels = @levels.turned(@show, values, changed)
         board = @board.with(levels)
-        Survey.new(@show, @graph, values, levels, @sources, @listeners, board, board.equal?(@board) ? @heard : @heard.with(board))
+        Survey.new(@show, @graph, [values, levels], [@sources, @listeners], board, board.equal?(@board) ? @heard : @heard.with(board))
       end
 
       # @param id [String] of a source
@@ -61,7 +67,8 @@ module Loomshuttle
         db = @heard.decibels(source, listener)
         return Figure.new(db: nil, ms: nil, ways: 0) unless db
 
-        Figure.new(db: db - (10 * Math.log10(@sources[source].width)), ms: Timing::Latency.ms(@heard.delays[source, listener], @show.rate), ways: @heard.counts[source, listener].to_i)
+        late = Timing::Latency.ms(@heard.delays[source, listener], @show.rate)
+        Figure.new(db: db - (10 * Math.log10(@sources[source].width)), ms: late, ways: @heard.counts[source, listener].to_i)
       end
 
       # @return [Array<Float>] notches in Hz where a source arrives twice at an ear at different times; empty where it does not

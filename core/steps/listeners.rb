@@ -18,14 +18,13 @@ module Loomshuttle
 
       def initialize(show)
         @show = show
-        @mix = Signal::Mix.new(show)
         @heard = show.listeners.values.flat_map { |one| one.hears + one.hears_right }
         @carriers = (show.outputs.values + show.personal_lanes.values).select(&:source).group_by(&:source)
           .transform_values { |items| items.map { |item| Rig::Point.desk(item.class.collection.name, item.number).name } }
       end
 
       def edit
-        found = [main, *buses, *matrices, personal].compact.reject { |one| one[:hears].empty? || ((one[:hears] + one[:hears_right]) & @heard).any? }
+        found = [main, *buses, *matrices, personal].compact.reject { |one| one[:hears].empty? || (one[:hears] + one[:hears_right]).intersect?(@heard) }
         raise Invalid.new("Everything that leaves the desk has its listener already.", where: "listener/order") if found.empty?
 
         keys = @show.listeners.keys
@@ -45,8 +44,8 @@ module Loomshuttle
 
       # Pairs are one listener's; a bus without a name may be anything.
       def buses
-        @show.buses.values.reject { |bus| bus.name.empty? || @mix.side(bus.number) == "r" }.map do |bus|
-          right = @mix.side(bus.number) ? carriers(Rig::Point.desk("bus", bus.number + 1)) : []
+        @show.buses.values.reject { |bus| bus.name.empty? || @show.buses[bus.number - 1]&.paired }.map do |bus|
+          right = bus.paired ? carriers(Rig::Point.desk("bus", bus.number + 1)) : []
           listener(bus.name.sub(EARS, ""), kind(bus.name), carriers(bus.point), right)
         end
       end

@@ -40,7 +40,7 @@ module Loomshuttle
           speed, rate = Air.speed(show.setup.temperature), show.rate
           listener = nearest(show, output)
           spot = listener&.place || [output.x, output.y]
-          first = mains.min_by { |main| (metres(main, spot) / speed) + (main.delay.fdiv(rate)) }
+          first = mains.min_by { |main| (metres(main, spot) / speed) + main.delay.fdiv(rate) }
           own = metres(output, spot)
           wanted = (metres(first, spot) / speed) + first.delay.fdiv(rate) - (own / speed) + (show.setup.later_ms / 1000.0)
           samples = [(wanted * rate).round, 0].max

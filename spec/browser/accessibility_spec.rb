@@ -32,6 +32,10 @@ RSpec.describe "The interface to everybody", type: :feature do
     faults(name)
   end
 
+  def outputs
+    at("outputs", ".outputs-source") + ["Table of all", "Room and delays", "Outputs and buses"].flat_map { |name| section(name) }
+  end
+
   def stage
     visit("#{application.url}/#/stage")
     expect(page).to have_css(".stage-socket-row", minimum: 10)
@@ -54,7 +58,7 @@ RSpec.describe "The interface to everybody", type: :feature do
   it "is without a fault on every place" do
     found = in_both_themes do
       at("patch", "[role=gridcell]") + at("rig", "[data-device=desk]") + at("line-check", ".linecheck-roll-line") + at("capture", ".capture-lane") +
-        at("soundcheck", "[role=listitem]") + at("handover", "[role=tab]") + %w[Presets Compare Journal].flat_map { |name| section(name) } + stage
+        at("soundcheck", "[role=listitem]") + at("handover", "[role=tab]") + %w[Presets Compare Journal].flat_map { |name| section(name) } + outputs + stage
     end
     expect(found).to eq([]), found.join("\n")
   end
@@ -88,7 +92,9 @@ RSpec.describe "The interface to everybody", type: :feature do
 
   def dialogs_elsewhere
     open_place("rig")
-    found = opened("profiles") { click_button("Device profiles…") } + find("[aria-label='Change output 1']").click.then { faults("an output") }
+    found = opened("profiles") { click_button("Device profiles…") }
+    open_place("outputs")
+    found += opened("a listener") { find_button("Change PA").click } + opened("wishes") { click_button("Wishes…") } + opened("levels") { click_button("Keep levels…") }
     open_place("capture")
     found + opened("a delivery") { click_button("Bring in a delivery…") } + opened("a take") { find(".capture-take-line", match: :first).click }
   end

@@ -50,12 +50,6 @@ RSpec.describe "The Rig place", type: :feature do
     expect(show["profile"]["name"]).to eq("Alder 40")
   end
 
-  it "traces what comes out, and says where main is counted on" do
-    open_place("rig")
-    click_button("Trace Box B out 7")
-    within("aside[aria-label=Device]") { ["Main L", "Output 15", "Box B out 7"].each { |text| expect(page).to have_text(/#{text}/i) } }
-  end
-
   it "checks a profile that is brought in, and says what is wrong and where" do
     open_place("rig")
     click_button("Device profiles…")

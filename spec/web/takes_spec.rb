@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require "shellwords"
+
 # Takes that were captured from the stand-in, drawn and listened to.
 RSpec.describe "A take for the screen", :folder do
   let(:rig) { VirtualRig.new(home: @folder).patch_straight(4) }
@@ -59,6 +61,25 @@ RSpec.describe "A take for the screen", :folder do
       sum = [1, 2, 4].sum { |track| Numo::DFloat.cast(samples(track)) } # three is at rest
       mixed = Loomshuttle::Audio::Level.dbfs(sum.abs.max / 8_388_608.0)
       expect(heard[/Pk lev dB\s+(\S+)/, 1].to_f).to be_within(0.05).of(mixed)
+    end
+
+    # SoX mixes the same tracks by the same gains and delays; what is heard is that, turned so far that all ways together have the headroom.
+    it "is for a listener what SoX makes of the same tracks, gains and delays" do
+      ears = { 1 => [[[0, 0.5]], [[480, 0.25]]], 2 => [[[0, 0.8], [96, -0.3]], []], 3 => [[], []], 4 => [[[0, 0.1]], [[0, 0.1]]] }
+      File.binwrite(path = File.join(@folder, "ears.wav"), all(described_class.new(take, ears: ears)))
+      turned = described_class::HEADROOM / Math.sqrt(ears.values.flatten(2).sum { |_, amplitude| amplitude**2 } / 2)
+      2.times do |side|
+        parts = ears.flat_map do |track, sides|
+          file = Shellwords.escape(File.join(take["folder"], take["tracks"][track - 1]["file"]))
+          sides[side].map { |late, amplitude| ["-v", (amplitude * turned).to_s, "|sox #{file} -p pad #{late}s"] }
+        end
+        Tools.run("sox", *(parts.size > 1 ? ["-m"] : []), *parts.flatten, "-e", "float", "-b", "32", wanted = File.join(@folder, "wanted.wav"), "trim", "0", "96000s")
+        found, told = [[path, ["remix", (side + 1).to_s]], [wanted, []]].map { |file, effects| Tools.run("sox", file, "-n", *effects, "stats") }
+        ["RMS lev dB", "Pk lev dB"].each do |figure|
+          is, wants = [found, told].map { |text| text[/#{figure}\s+(\S+)/, 1].to_f }
+          expect(is).to be_within(0.05).of(wants), "#{figure} of side #{side}: #{is}, not #{wants}"
+        end
+      end
     end
 
     it "gives the same bytes from anywhere, as a listener who was paused asks for them" do

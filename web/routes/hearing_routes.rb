@@ -27,6 +27,11 @@ module Loomshuttle
         # Of the desk as it is mixed now, or by a level sheet.
         module Heard
           def heard_by(sheet) = sheet ? @control.who_hears.by_sheet(sheet.to_i) : @control.who_hears.now
+
+          # What the listener that is asked for hears of a take's lanes; nil where none is.
+          def ears_of(take)
+            params["listener"] && Hearing::EarMix.of(heard_by(params["sheet"]).survey, params["listener"].to_i, take["tracks"].flat_map { |one| one["inputs"] })
+          end
         end
       end
     end

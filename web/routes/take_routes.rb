@@ -28,7 +28,8 @@ module Loomshuttle
             json({ frames: take["frames"], peaks: Waveform.new(take).columns((params["points"] || 600).to_i, **range) })
           end
           app.get("/api/takes/:take/listen") do
-            mix = QuickMix.new(@control.shelf.readable(params["take"]), track: params["track"]&.to_i, from: params["from"].to_i)
+            take = @control.shelf.readable(params["take"])
+            mix = QuickMix.new(take, track: params["track"]&.to_i, from: params["from"].to_i, ears: ears_of(take))
             flow(mix, "content-type" => "audio/wav", "cache-control" => "no-store")
           end
         end

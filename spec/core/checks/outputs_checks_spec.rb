@@ -2,6 +2,8 @@
 
 # Checks of what leaves the desk: silent where all is well, with a path, and mended by their fix.
 RSpec.describe Loomshuttle::Checks do
+  let(:group) { { "bus/3/mode" => "subgroup", "bus/3/name" => "Rhythm", "channel/1/groups" => [3] } }
+
   def only(show, check) = findings(show).select { |finding| finding.check == check }
   def show(changed = {}) = HearingHelp.show(changed)
   def heard(show, check, mixed) = described_class.heard(HearingHelp.survey(show, mixed)).select { |finding| finding.check == check }
@@ -10,16 +12,15 @@ RSpec.describe Loomshuttle::Checks do
     expect(findings(show).map(&:check) & %w[group-nowhere twice-on-main monitor-post-fader personal-lanes return-twice delay-geometry hears-nothing]).to eq([])
   end
 
-  group = { "bus/3/mode" => "subgroup", "bus/3/name" => "Rhythm", "channel/1/groups" => [3] }
   {
-    "twice-on-main" => [group.merge("bus/3/main" => true), "Fiddle (channel 1) reaches main both directly and through Bus 3 Rhythm.", "look"],
-    "group-nowhere" => [group.merge("channel/1/main" => false), "Bus 3 Rhythm is a subgroup with Fiddle in it, and ends nowhere.", "blocks"],
+    "twice-on-main" => [{ "bus/3/main" => true }, "Fiddle (channel 1) reaches main both directly and through Bus 3 Rhythm.", "look"],
+    "group-nowhere" => [{ "channel/1/main" => false }, "Bus 3 Rhythm is a subgroup with Fiddle in it, and ends nowhere.", "blocks"],
     "monitor-post-fader" => [{ "bus/1/tap" => "post-fader" }, "Ada hears 2 channels in Bus 1 Ear Ada taken post-fader: the faders move the monitor mix.", "look"],
     "return-twice" => [{ "output/15/source" => "card/return/5", "channel/3/stage" => "card/return/5", "channel/3/name" => "Strings" },
                        "Card return 5 is heard twice: straight from output 15, and by Strings on main.", "blocks"]
   }.each do |check, (fault, sentence, severity)|
     it "finds #{check}, shows where, and mends it" do
-      faulty = show(fault)
+      faulty = show(sentence.include?("Rhythm") ? group.merge(fault) : fault)
       finding = only(faulty, check).first
       expect(finding).to have_attributes(severity: severity, sentence: sentence)
       expect(finding.path).not_to be_empty
@@ -43,7 +44,7 @@ RSpec.describe Loomshuttle::Checks do
   end
 
   it "says who hears nothing, and why" do
-    words = lambda { |changed| only(show(changed), "hears-nothing").map(&:sentence) }
+    words = ->(changed) { only(show(changed), "hears-nothing").map(&:sentence) }
     expect(words.call("listener/2/hears" => [])).to eq(["Ada hears nothing: no output is theirs."])
     expect(words.call("output/1/source" => nil)).to eq(["Ada hears nothing: output 1 carries nothing."])
     silent = show.profile.outlet_blocks.keys.to_h { |block| ["outlet/#{block}/first", nil] }

@@ -5,11 +5,12 @@ RSpec.describe Loomshuttle::Hearing::Press do
   let(:names) { Loomshuttle::Hearing::LevelNames }
 
   it "takes what a fader, a send, a pan, a mute or a trim can be" do
-    values = { "channel/40/fader" => 10, "channel/1/send/14" => -90.0, "channel/1/pan" => -1, "bus/14/mute" => true, "output/1/trim" => -6.5, "matrix/4/main/l" => 0, "main/fader" => -3 }
+    values = { "channel/40/fader" => 10, "channel/1/send/14" => -90.0, "channel/1/pan" => -1, "bus/14/mute" => true, "output/1/trim" => -6.5,
+               "matrix/4/main/l" => 0, "main/fader" => -3 }
     expect(described_class.check(desk, values)).to eq(values)
   end
 
-  { { "channel/41/fader" => 0 } => /no level "channel\/41\/fader"/, { "channel/1/fader" => 10.1 } => /cannot be 10.1/, { "channel/1/fader" => true } => /cannot be true/,
+  { { "channel/41/fader" => 0 } => %r{no level "channel/41/fader"}, { "channel/1/fader" => 10.1 } => /cannot be 10.1/, { "channel/1/fader" => true } => /cannot be true/,
     { "channel/1/mute" => 1 } => /cannot be 1/, { "channel/1/pan" => 2 } => /cannot be 2/, { "channel/1/fader" => Float::NAN } => /cannot be NaN/,
     { "strip/1/fader" => 0 } => /no level/ }.each do |values, message|
     it("refuses #{values}") { expect { described_class.check(desk, values) }.to raise_error(Loomshuttle::Invalid, message) }

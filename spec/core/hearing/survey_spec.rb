@@ -18,8 +18,8 @@ RSpec.describe Loomshuttle::Hearing::Survey do
 
   it "counts what a box adds on its way out" do
     plain = CoreHelp.chained
-    boxed = set(plain, "channel/1/stage" => "link/a/up/1", "channel/1/name" => "Fiddle", "output/1/source" => "desk/bus/1", "outlet/out-1/first" => nil, "outlet/out-2/first" => nil,
-                       "outlet/a-1/first" => 1, "listener/order" => [1], "listener/1/hears" => ["desk/output/1"])
+    boxed = set(plain, "channel/1/stage" => "link/a/up/1", "channel/1/name" => "Fiddle", "output/1/source" => "desk/bus/1", "outlet/out-1/first" => nil,
+                       "outlet/out-2/first" => nil, "outlet/a-1/first" => 1, "listener/order" => [1], "listener/1/hears" => ["desk/output/1"])
     sockets = boxed.sockets_of_output(1)
     delay = Loomshuttle::Signal.build(boxed).into(sockets.find(&:box?)).first.delay
     inside = Loomshuttle::Signal.build(boxed).joins.find { |join| join.to == point("link/a/up/1") }.delay

@@ -26,7 +26,8 @@ RSpec.describe Loomshuttle::Settings::Telling do
 
   it "has words for every setting of every desk, and never shows a path" do
     %w[rowan-10 rowan-16 alder-40 hazel-56].each do |desk|
-      blank(desk).settings.each_key { |path| expect(described_class.setting(blank(desk), path)).not_to include("/", "_") }
+      show = blank(desk)
+      show.settings.each_key { |path| expect(described_class.setting(show, path)).not_to include("/", "_") }
     end
   end
 

@@ -37,7 +37,57 @@ RSpec.describe Loomshuttle::Steps do
   end
 
   {
-    { "first" => 15, "count" => 3, "source" => "desk/bus/1" } => /outputs 1 to 16, not 15 to 17/, { "first" => 1, "count" => 4, "source" => "desk/bus/12" } => /not 4 sources from Bus 12/,
+    { "first" => 15, "count" => 3, "source" => "desk/bus/1" } => /outputs 1 to 16, not 15 to 17/,
+    { "first" => 1, "count" => 4, "source" => "desk/bus/12" } => /not 4 sources from Bus 12/,
     { "first" => 1, "count" => 1, "source" => "desk/bus/99" } => /not 1 sources/, { "first" => 0, "count" => 0, "source" => "" } => /outputs 1 to 16/
   }.each { |options, message| it("refuses #{options}") { expect { step(rig, "outputs", options) }.to raise_error(Loomshuttle::Invalid, message) } }
+end
+
+RSpec.describe Loomshuttle::Steps::WetCapture do
+  def step(show, channels) = Loomshuttle::Steps::Propose.for(show, "wet_capture", "channels" => channels).edit
+
+  it "captures channels processed on free lanes and tracks, named after the dry ones, and nothing comes back from them" do
+    show = set(straight(4), "track/2/name" => "Fiddle")
+    wet, = step(show, [2, 4]).apply(show)
+    expect(wet.tracks.values.select { |track| track.name.end_with?("wet") }.map { |track| [track.number, track.name, track.inputs, track.outputs, track.armed] })
+      .to eq([[5, "Fiddle wet", [5], [], true], [6, "Source 4 wet", [6], [], true]])
+    expect([5, 6].map { |lane| named(wet.point_of(wet.sends[lane])) }).to eq(%w[desk/ch/2@pre-fader desk/ch/4@pre-fader])
+    expect(findings(wet)).to eq([])
+  end
+
+  it "gives a stereo channel a pair of lanes" do
+    stereo = blank("rowan-16").profile.strips.find { |strip| strip.width == 2 }
+    show = set(straight(3), "channel/#{stereo.number}/name" => "Keys")
+    wet, = step(show, [stereo.number]).apply(show)
+    expect(wet.tracks.values.find { |track| track.name == "Keys wet" }).to have_attributes(stereo: true, inputs: [5, 6])
+  end
+
+  it "refuses what is captured so already, or has no room" do
+    show = straight(4)
+    wet, = step(show, [1]).apply(show)
+    expect { step(wet, [1]) }.to raise_error(Loomshuttle::Invalid, /Source 1 is captured at pre-fader already/)
+    expect { step(set(straight(2), "setup/card_mode" => "2 lanes"), [1]) }.to raise_error(Loomshuttle::Invalid, /No card send is free/)
+    expect { step(show, []) }.to raise_error(Loomshuttle::Invalid, /Choose the channels/)
+    expect { step(show, [99]) }.to raise_error(Loomshuttle::Invalid, /no channel 99/)
+  end
+end
+
+RSpec.describe Loomshuttle::Steps::SecondChannel do
+  def step(show, number) = Loomshuttle::Steps::Propose.for(show, "second_channel", "channel" => number).edit
+
+  it "lets the next free channel hear the same, off main, and says what it is" do
+    show = set(straight(4), "channel/2/gain" => 20, "channel/2/phantom" => true)
+    edit = step(show, 2)
+    expect(edit.label).to eq("Let channel 5 hear Source 2 as well")
+    two, = edit.apply(show)
+    expect(two.channels[5]).to have_attributes(name: "Source 2 2", stage: show.channels[2].stage, gain: 20, phantom: true, main: false)
+    expect(Loomshuttle::Hearing::Sources.of(two, Loomshuttle::Signal.build(two)).map(&:id)).to eq(%w[channel/1 channel/2 channel/3 channel/4])
+  end
+
+  it "works on a desk of blocks by a free slot, and refuses where there is nothing to hear, or no channel" do
+    show = set(chained, "channel/3/stage" => "link/a/up/3", "channel/3/name" => "Voice")
+    two, = step(show, 3).apply(show)
+    expect(two.channels.values.count { |channel| channel.stage == point("link/a/up/3") }).to eq(2)
+    expect { step(blank, 2) }.to raise_error(Loomshuttle::Invalid, /hears nothing on stage/)
+  end
 end

@@ -8,6 +8,7 @@ import { cx } from '../../look/cx';
 import { level } from '../../look/format';
 import styles from '../../look/look.module.css';
 import { bar, type Heard, heardBy, stateOf } from './heard';
+import { ListenAs } from './ListenAs';
 import { ListenerDialog } from './ListenerDialog';
 import type { Chosen } from './OutputsPlace';
 import { WayPanel } from './WayPanel';
@@ -86,6 +87,7 @@ export function Listening({ head, outputs, hearing, sheet, chosen, onChoose }: L
                   Wishes…
                 </Button>
               </div>
+              <ListenAs key={listener.number} listener={listener} sheet={sheet} />
               <p className={styles.hint}>
                 in dB against the source, behind its preamp, summed over every way
               </p>

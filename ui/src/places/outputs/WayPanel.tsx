@@ -116,6 +116,7 @@ function Hop({ hop, live }: { hop: HopOf; live: boolean }) {
   const delay = hop.delay_ms > 0 ? [`${hop.delay_ms.toFixed(2)} ms`] : [];
   const kind = hop.value_words?.split(', ').at(-1) ?? '';
   const words = kind !== '' && hop.db !== null && hop.db !== 0 ? kind : null;
+  const text = words ? 'set' : `set ${kind} at the desk`;
   return (
     <li>
       <span className={hops.hopHead}>
@@ -138,10 +139,10 @@ function Hop({ hop, live }: { hop: HopOf; live: boolean }) {
             <button
               type="button"
               className={cx(styles.jump, own.turn)}
-              aria-label={`Set ${hop.value_words ?? value} at the desk`}
+              aria-label={`${text}: ${hop.value_words ?? value}`}
               onClick={() => turn(true)}
             >
-              {words ? 'set' : `set ${kind} at the desk`}
+              {text}
             </button>
           )}
         </small>

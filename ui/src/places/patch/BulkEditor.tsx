@@ -5,6 +5,7 @@ import TextField from '@mui/material/TextField';
 import { type ReactNode, useState } from 'react';
 import type { Port, Settings, Show } from '../../api/client';
 import { set } from '../../api/edits';
+import { lookAt } from '../../api/preview';
 import { count } from '../../look/format';
 import { emptying, forAll, namesFor, numbersOf } from './cells';
 import { Dyes } from './Dyes';
@@ -77,6 +78,11 @@ export function BulkEditor({ ports, cell, show, onClose }: BulkProps) {
               {giving('48 V off', 'phantom', false)}
               {giving('Fix', 'fixed', true)}
               {giving('Unfix', 'fixed', false)}
+            </Row>
+            <Row>
+              <Button onClick={() => void lookAt('wet_capture', { channels: numbers }, { onDone: onClose })}>
+                Capture processed as well…
+              </Button>
             </Row>
           </>
         )}

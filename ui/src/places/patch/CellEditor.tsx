@@ -6,6 +6,7 @@ import Switch from '@mui/material/Switch';
 import TextField from '@mui/material/TextField';
 import type { Channel, Port, Settings, Show, Track } from '../../api/client';
 import { set } from '../../api/edits';
+import { lookAt } from '../../api/preview';
 import { FIELDS } from './cells';
 import { ChannelMix } from './ChannelMix';
 import { Dyes } from './Dyes';
@@ -97,11 +98,40 @@ function ChannelFields({ channel, show }: { channel: Channel; show: Show }) {
         <Toggle label="Fixed for auto-patch" on={channel.fixed} path={`${at}/fixed`} />
       </div>
       <ChannelMix channel={channel} />
+      <Treatments channel={channel} show={show} />
       <Dyes
         dyes={show.profile.dyes}
         value={channel.colour}
         onChoose={(dye) => void set({ [`${at}/colour`]: dye })}
       />
+    </>
+  );
+}
+
+/** Other channels that hear the same socket, and what else can be made of this one. */
+function Treatments({ channel, show }: { channel: Channel; show: Show }) {
+  const others = show.channels.filter(
+    (one) => one.number !== channel.number && channel.stage !== null && one.stage === channel.stage,
+  );
+  return (
+    <>
+      {others.length > 0 && (
+        <p className={styles.note}>
+          Hears the same socket as {others.map((one) => `channel ${one.number} ${one.name}`).join(' and ')}.
+        </p>
+      )}
+      <div className={styles.row}>
+        <Button
+          size="small"
+          disabled={channel.stage === null}
+          onClick={() => void lookAt('second_channel', { channel: channel.number })}
+        >
+          Second channel on its socket…
+        </Button>
+        <Button size="small" onClick={() => void lookAt('wet_capture', { channels: [channel.number] })}>
+          Capture processed as well…
+        </Button>
+      </div>
     </>
   );
 }

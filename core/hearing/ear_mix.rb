@@ -1,0 +1,26 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Hearing
+    # How a listener would hear lanes that were captured, so that a take can be listened to with their ears: for each lane and ear the ways
+    # from behind the preamp, at their times.
+    module EarMix
+      # @param survey [Survey]   @param listener [Integer]   @param lanes [Array<Integer>] card sends
+      # @return [Hash{Integer=>Array(Array, Array)}] lane => for left and right, [samples late, amplitude] of each way; a lane that takes no
+      #   channel is not heard
+      # @raise [Invalid] when there is no such listener
+      def self.of(survey, listener, lanes)
+        ears = survey.listener(listener)&.ears or raise Invalid.new("There is no listener #{listener} any more.", where: "listener")
+        entries = lanes.filter_map { |lane| survey.show.sends[lane]&.source&.then { |source| [lane, source.at("channel-in")] if source.channel? } }.to_h
+        board = Board.of(survey.graph, survey.levels, entries.values.uniq)
+        sides = ears.size == 1 ? ears * 2 : ears
+        lanes.to_h { |lane| [lane, Array.new(2) { |side| entries[lane] ? ways(board, sides[side].to_a, entries[lane]) : [] }] }
+      end
+
+      def self.ways(board, points, entry)
+        points.group_by { |point| board.delay(point) }.transform_values { |same| same.sum { |point| board.amplitude(point, entry) } }.reject { |_, amplitude| amplitude.zero? }.to_a
+      end
+      private_class_method :ways
+    end
+  end
+end
