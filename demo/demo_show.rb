@@ -97,7 +97,8 @@ module DemoShow
     SENDS.each { |bus, sends| sends.each { |channel, level| levels["strip/#{channel}/bus/#{bus}"] = level } }
     levels.merge!("matrix/1/main/l" => -6.0, "matrix/1/main/r" => -6.0)
     sends = %r{\Astrip/\d+/bus/\d+/} # as a desk has them from the start
-    Loomshuttle::Web::Desk::FromPlan.settings(show).reject { |address, _| sends.match?(address) }.merge(levels)
+    usual = Loomshuttle::Web::Desk::FromPlan.settings(Loomshuttle::Settings::Show.blank(CATALOG, ABOUT, desk: "alder-40"))
+    Loomshuttle::Web::Desk::FromPlan.settings(show).reject { |address, value| sends.match?(address) && usual[address] == value }.merge(levels)
   end
 
   def write(name, data) = File.write(File.join(FOLDER, name), "#{JSON.pretty_generate(data)}\n")

@@ -20,7 +20,7 @@ export function RoomPlan({ things, onMove }: PlanProps) {
   const [drag, setDrag] = useState<Drag | null>(null);
   const placed = things.filter((one) => one.x !== null && one.y !== null);
   const { left, top, width, height } = extent(placed);
-  const size = width / 46;
+  const size = unitOf(width, height);
   const spot = (event: PointerEvent) => {
     const matrix = plan.current?.getScreenCTM()?.inverse();
     const at = new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix);
@@ -88,7 +88,7 @@ export function RoomPlan({ things, onMove }: PlanProps) {
 
 /** A line each ten metres, with how far from the stage it is. */
 function Lines({ left, top, width, height }: { left: number; top: number; width: number; height: number }) {
-  const size = width / 46;
+  const size = unitOf(width, height);
   const across = steps(top, top + height);
   return (
     <>
@@ -106,6 +106,9 @@ function Lines({ left, top, width, height }: { left: number; top: number; width:
     </>
   );
 }
+
+/** What words are as high as, in metres, so that they are read in any room. */
+const unitOf = (width: number, height: number) => Math.max(width / 46, height / 40);
 
 const steps = (from: number, to: number) =>
   Array.from(

@@ -116,7 +116,12 @@ function Hop({ hop, live }: { hop: HopOf; live: boolean }) {
   const delay = hop.delay_ms > 0 ? [`${hop.delay_ms.toFixed(2)} ms`] : [];
   const kind = hop.value_words?.split(', ').at(-1) ?? '';
   const words = kind !== '' && hop.db !== null && hop.db !== 0 ? kind : null;
-  const text = words ? 'set' : `set ${kind} at the desk`;
+  const mute = value?.endsWith('/mute') === true;
+  const text = words ? 'set' : mute ? 'mute at the desk' : `set ${kind} at the desk`;
+  const act = () =>
+    mute && value
+      ? void press(`Mute ${hop.value_words ?? value} at the desk`, { [value]: true })
+      : turn(true);
   return (
     <li>
       <span className={hops.hopHead}>
@@ -140,7 +145,7 @@ function Hop({ hop, live }: { hop: HopOf; live: boolean }) {
               type="button"
               className={cx(styles.jump, own.turn)}
               aria-label={`${text}: ${hop.value_words ?? value}`}
-              onClick={() => turn(true)}
+              onClick={act}
             >
               {text}
             </button>
