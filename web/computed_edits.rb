@@ -70,7 +70,7 @@ module Loomshuttle
       def consequences(derived, after)
         later = Derived.new(derived.loaded.with(show: after))
         heard, found = @control.who_hears.after(later)
-        now = waiting(derived, @control.who_hears.findings)
+        now = waiting(derived, later.show.listeners.empty? ? [] : @control.who_hears.findings)
         then_ = waiting(later, found)
         { losses: Signal::Broken.between(derived.context, later.context).map(&:to_h), findings_new: then_.except(*now.keys).values,
           findings_gone: now.except(*then_.keys).values, heard: heard.first(SHOWN).map(&:to_h), heard_more: [heard.size - SHOWN, 0].max }

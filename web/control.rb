@@ -80,7 +80,7 @@ module Loomshuttle
         @clearing = Clearing.new(@jobs, @deliveries, @recorder)
         @ticks = Store::Ticks.new(database)
         sheets = Store::LevelSheets.new(database)
-        @who_hears = WhoHears.new(@open_show, desk: @desk, sync: @sync, sheets: sheets, hub: @hub)
+        @who_hears = WhoHears.new(@open_show, desk: @desk, sync: @sync, sheets: sheets, hub: @hub, on_change: method(:touch))
         @levels = LevelDesk.new(self, sheets: sheets, sync: @sync)
         @shelf = TakeShelf.new(File.join(home, "takes"), Store::Takes.new(database), on_change: -> { @hub.tell("takes", {}) })
         @library = Library.new(self, presets: Store::Presets.new(database))

@@ -38,7 +38,7 @@ module Loomshuttle
         show = @open_show.seen.show
         compare(show) unless @follower.pending? && @apart && !@sync.away(show)
         State.new(@open_show.seen, guarded: @guard.closed?, apart: @apart, stranger: @sync.stranger(show), desk: @desk, status: @status, recorder: @recorder,
-                                   free: @space.bytes, troubles: @parts.troubles, heard: @who_hears.findings).to_h
+                                   free: @space.bytes, troubles: @parts.troubles, heard: @who_hears.found).to_h
       end
 
       # What the desk did not take; a desk that is away, or another one, is told by the state band.

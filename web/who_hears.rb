@@ -6,16 +6,23 @@ module Loomshuttle
     # A fader that moves makes a new survey of the last one. Its thread:
     #   surveys             tells viewers that somebody hears something else, soon after the desk or the plan has changed
     class WhoHears
-      # Seconds between two tellings while faders move.
-      OFTEN = 0.2
-      SELDOM = 2.0
+      # Seconds between two tellings while faders move, and when nothing does; and after a change, so that the screens of those who made it come first.
+      OFTEN, SELDOM, SETTLE = 0.2, 2.0, 0.1
+
+      NONE = [].freeze
+      private_constant :NONE
 
       # survey: Hearing::Survey; from: "desk", "sheet" or nil where nobody knows how the desk is mixed; sheet: id, name and at of that sheet
       Seen = Value.define(:survey, :from, :sheet, :version)
 
+      # @return [Array<Checks::Finding>] of the open show as they were found last; nobody waits for newer ones
+      attr_reader :found
+
       # @param open_show [OpenShow]   @param desk [Desk::Link]   @param sync [Desk::Sync]   @param sheets [Store::LevelSheets]   @param hub [LiveHub]
-      def initialize(open_show, desk:, sync:, sheets:, hub:)
-        @open_show, @desk, @sync, @sheets, @hub = open_show, desk, sync, sheets, hub
+      # @param on_change [Proc] called when other findings may be there
+      def initialize(open_show, desk:, sync:, sheets:, hub:, on_change:)
+        @open_show, @desk, @sync, @sheets, @hub, @on_change = open_show, desk, sync, sheets, hub, on_change
+        @found = NONE
         @news = Runtime::Wakeup.new
         @lock = Monitor.new # held while a survey is made; neither the desk nor the database is waited for with it
         @told = 0
@@ -52,28 +59,29 @@ module Loomshuttle
         Seen.new(survey: Hearing::Survey.of(derived.show, kept[:values], derived.context.graph), from: "sheet", sheet: kept.slice(:id, :name, :at), version: derived.version)
       end
 
-      # @return [Array<Checks::Finding>] of the open show; none where nobody listens
+      # @return [Array<Checks::Finding>] of the open show as the desk is mixed now; none where nobody listens
       def findings
+        return @found = NONE if @open_show.seen.show.listeners.empty?
+
         seen = now
         @lock.synchronize do
-          return @findings if @surveyed.equal?(seen.survey) && @findings
-
+          @found = Checks.heard(seen.survey).freeze unless @surveyed.equal?(seen.survey)
           @surveyed = seen.survey
-          @findings = Checks.heard(seen.survey).freeze
         end
-      rescue OpenShow::NotYet
-        []
+        @found
       end
 
       # What an edit would make louder or softer for whom, and what would be found then.
-      # @param after [Derived]
+      # @param later [Derived]
       # @return [Array(Array<Hearing::Difference::Change>, Array<Checks::Finding>)]
-      def after(after)
-        before = now.survey
-        return [[], []] if before.values.empty? || (before.listeners.empty? && after.show.listeners.empty?)
+      def after(later)
+        return [[], []] if later.show.listeners.empty?
 
-        later = Hearing::Survey.of(after.show, before.values, after.context.graph)
-        [Hearing::Difference.between(before, later), Checks.heard(later)]
+        before = now.survey
+        return [[], []] if before.values.empty?
+
+        survey = Hearing::Survey.of(later.show, before.values, later.context.graph)
+        [Hearing::Difference.between(before, survey), Checks.heard(survey)]
       end
 
       private
@@ -105,13 +113,15 @@ module Loomshuttle
       end
 
       def tell_news(worker)
-        @news.wait(SELDOM)
+        @news.wait(SELDOM) && worker.rest(SETTLE)
         return unless @open_show.known?
 
-        seen = now
-        return if @last.equal?(seen.survey)
+        before = @found
+        findings
+        @on_change.call unless @found.equal?(before)
+        return if @last.equal?(@survey)
 
-        @last = seen.survey
+        @last = @survey
         @hub.tell("heard", { number: @told += 1 })
         worker.rest(OFTEN)
       end

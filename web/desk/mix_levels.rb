@@ -24,9 +24,9 @@ module Loomshuttle
           # @param mirror [Hash{String=>Object}] desk address => value
           # @return [Hash{String=>Object}] name => value, as far as the mirror tells; what a desk cannot do it does not do
           def read(desk, mirror)
-            names(desk).each_with_object({}) do |name, found|
-              value = mirror.fetch(address(name)) { missing(name) }
-              found[name] = MUTE.match?(name) && !value.nil? ? value == 1 : value unless value.nil?
+            addresses(desk).each_with_object({}) do |(name, address, mute), found|
+              value = mirror.fetch(address) { missing(name) }
+              found[name] = mute ? value == 1 : value unless value.nil?
             end
           end
 
@@ -34,6 +34,9 @@ module Loomshuttle
           def to_desk(value) = { true => 1, false => 0 }.fetch(value) { value.to_f }
 
           private
+
+          # Asked for many times a second while faders move.
+          def addresses(desk) = desk.memo(:mix_level_addresses) { names(desk).map { |name| [name, address(name), MUTE.match?(name)].freeze }.freeze }
 
           # A desk without trims has none.
           def missing(name) = name.match?(%r{\Aoutput/\d+/trim\z}) ? 0 : nil

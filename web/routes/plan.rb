@@ -6,7 +6,7 @@ module Loomshuttle
       # The plan: the show, its rig, strands and findings, edits and steps.
       module Plan
         def self.registered(app)
-          app.get("/api/show") { json(present.show(@control.undoable)) }
+          app.get("/api/show") { json(shown(@control.current)) }
           app.get("/api/rig") { json(PresentRig.new(@control.current).to_h) }
           app.get("/api/strands") { json(present.strands) }
           app.get("/api/strands/:id/trace") { json(present.strand_trace(params["id"])) }
@@ -34,6 +34,9 @@ module Loomshuttle
         module Edits
           WHOLE = /\breturn\s*=\s*"?representation\b/i
 
+          # With what was found by ear last: nobody waits for that, and screens are told of newer ones.
+          def shown(derived) = Present.new(derived, heard: @control.who_hears.found).show(@control.undoable)
+
           def present = Present.new(@control.current, heard: @control.who_hears.findings)
 
           # What an edit did; with the show that it made where the request prefers that (RFC 7240, section 4.2). The edit is kept by now,
@@ -41,7 +44,7 @@ module Loomshuttle
           def made(done)
             return done unless WHOLE.match?(request.get_header("HTTP_PREFER").to_s)
 
-            show = Present.new(@control.seen, heard: @control.who_hears.findings).show(@control.undoable)
+            show = shown(@control.seen)
             response["Preference-Applied"] = "return=representation"
             done.merge(show: show)
           rescue StandardError => e
