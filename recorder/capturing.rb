@@ -82,6 +82,10 @@ module Loomshuttle
         end
       end
 
+      # @param frames [Integer] how far back
+      # @return [Array<Batch>] what arrived lately, oldest first
+      def past(frames) = @lock.synchronize { @look_back.since(frames) }
+
       # @param batch [Batch]
       def handle(batch)
         @lock.synchronize do

@@ -77,6 +77,7 @@ module Loomshuttle
           "capture.start" => ->(name: "", frames: nil, back: 0) { unit.capture_start(name: name, frames: frames, back: back) },
           "capture.over" => ->(take:, tracks:, name: "", from: 0) { unit.overdub(take: take, tracks: tracks, name: name, from: from) },
           "trip.measure" => ->(output:, input:) { unit.measure_trip(output: output, input: input) },
+          "ears.mix" => ->(ways:, from: nil) { unit.ear_mix(ways: ways, from: from) },
           "capture.stop" => -> { unit.capture_stop },
           "capture.rest" => ->(tracks:, resting:) { unit.rest(tracks: tracks, resting: resting) },
           "capture.mark" => ->(name: nil, kind: "point") { unit.mark(name: name, kind: kind) } }

@@ -23,6 +23,7 @@ module Loomshuttle
         "capture.start" => { name: NAME, frames: Shape.or_none(FRAME), back: Shape.number(0..LookBack::SECONDS) },
         "capture.over" => { take: TAKE, tracks: NUMBERS, name: NAME, from: FRAME },
         "trip.measure" => { output: LANE, input: LANE },
+        "ears.mix" => { ways: Shape.list(EarMix::WAY, most: EarMix::WAYS), from: Shape.or_none(FRAME) },
         "capture.rest" => { tracks: NUMBERS, resting: Shape.boolean },
         "capture.mark" => { name: Shape.or_none(NAME), kind: Shape.one_of("point", "begin", "end") },
         "take.change" => { take: TAKE, name: NAME, notes: Shape.text(most: 2000, lines: true), colour: Shape.text(most: 16), markers: MARKERS },

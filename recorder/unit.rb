@@ -88,6 +88,11 @@ module Loomshuttle
       # @return [Hash] its manifest, or as Capturing#status
       def change_take(take:, **changes) = @captures.under_way?(take) ? @captures.change(**changes) : @shelf.change(take: take, **changes)
 
+      # What arrived a moment ago, for two ears elsewhere.
+      # @param ways [Array<Hash>] as EarMix::WAY   @param from [Integer, nil] position where it goes on
+      # @return [Hash] as EarMix#read
+      def ear_mix(ways:, from: nil) = EarMix.new(@engine.rate, ways).then { |mix| mix.read(@capturing.past(mix.reach), from) }
+
       # Takes a batch: writes, measures. Called from one thread only, without any lock. What fails here fails alone.
       # @param batch [Batch]
       def handle(batch)

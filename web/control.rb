@@ -10,7 +10,7 @@ module Loomshuttle
       extend Forwardable
 
       attr_reader :shelf, :hub, :recorder, :desk, :shows, :library, :in_step, :listener, :ticks, :guard, :jobs, :deliveries, :looks, :outflow, :parts,
-                  :who_hears, :levels
+                  :who_hears, :levels, :live_ears
 
       # @param shows [Store::Shows]  @param database [Sequel::Database]
       # @param home [String] folder of this instance  @param desk_port [Integer] OSC port of the desk
@@ -82,6 +82,7 @@ module Loomshuttle
         sheets = Store::LevelSheets.new(database)
         @who_hears = WhoHears.new(@open_show, desk: @desk, sync: @sync, sheets: sheets, hub: @hub, on_change: method(:touch))
         @levels = LevelDesk.new(self, sheets: sheets, sync: @sync)
+        @live_ears = LiveEars.new(@who_hears, @recorder)
         @shelf = TakeShelf.new(File.join(home, "takes"), Store::Takes.new(database), on_change: -> { @hub.tell("takes", {}) })
         @library = Library.new(self, presets: Store::Presets.new(database))
         @in_step = Desk::InStep.new(self, link: @desk, sync: @sync, copies: Store::DeskCopies.new(database))

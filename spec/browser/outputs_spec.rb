@@ -115,6 +115,19 @@ RSpec.describe "The Outputs place", type: :feature do
     levels("channel/9/fader" => -6)
   end
 
+  it "lets somebody listen as a listener, now" do
+    open_place("outputs")
+    card("Ada").click
+    click_button("Listen as Ada")
+    expect(page).to have_text("Heard: computed from the channels’ card sends")
+    edit("send/34/source" => "desk/bus/5", "send/34/tap" => "post-fader")
+    expect(page).to have_text("Heard: the desk’s own sound")
+    heard = -> { application.get("/api/hearing/now?listener=#{application.get('/api/hearing')['listeners'].find { |one| one['title'] == 'Ada' }['number']}") }
+    expect(heard.call).to include("by" => "outputs", "frames" => be > 12_000)
+    click_button("Stop listening")
+    expect(page).to have_no_text("Heard: the desk")
+  end
+
   it "traces what comes out of a socket" do
     open_place("outputs")
     view("Outputs and buses")

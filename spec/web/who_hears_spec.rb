@@ -117,6 +117,13 @@ RSpec.describe Loomshuttle::Web::WhoHears, :folder do
     expect(Tools.run("pdftotext", "-layout", file, "-").lines.grep(/^ *Click/).first).to match(/silent +silent +✕ −7.0/)
   end
 
+  it "says why nothing is heard while the recorder is away" do
+    get("/api/hearing/now?listener=2")
+    expect(answer(503)["error"]["message"]).to include("recorder")
+    get("/api/hearing/now?listener=77")
+    expect(answer(422)["error"]["message"]).to include("no listener 77")
+  end
+
   it "tells what leaves the desk, and what can be chosen there" do
     outputs = ask("/api/outputs")
     expect(outputs["outputs"][0]).to include("label" => "Bus 1 Ear Ada", "taken" => "post-fader", "delay_ms" => 0.0,

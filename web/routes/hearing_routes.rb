@@ -7,12 +7,17 @@ module Loomshuttle
       module HearingRoutes
         def self.registered(app)
           app.get("/api/outputs") { json(PresentOutputs.new(@control.current).to_h) }
+          app.get("/api/outputs/rows") { json(PresentOutputs.new(@control.current).rows) }
+          register_hearing(app)
+          register_levels(app)
+          app.helpers(Heard)
+        end
+
+        def self.register_hearing(app)
           app.get("/api/hearing") { json(PresentHearing.new(heard_by(params["sheet"])).to_h) }
           app.get("/api/hearing/way") { json(PresentHearing.new(heard_by(params["sheet"])).way(params["source"], params["listener"].to_i)) }
           app.get("/api/hearing/rows") { json(PresentHearing.new(heard_by(params["sheet"])).rows) }
-          app.get("/api/outputs/rows") { json(PresentOutputs.new(@control.current).rows) }
-          register_levels(app)
-          app.helpers(Heard)
+          app.get("/api/hearing/now") { json(@control.live_ears.read(params["listener"].to_i, params["from"]&.to_i)) }
         end
 
         def self.register_levels(app)
@@ -22,7 +27,7 @@ module Loomshuttle
           app.post("/api/levels/preview") { json(@control.levels.preview(body_json["values"])) }
           app.post("/api/levels") { json(@control.levels.press(body_json["values"])) }
         end
-        private_class_method :register_levels
+        private_class_method :register_hearing, :register_levels
 
         # Of the desk as it is mixed now, or by a level sheet.
         module Heard

@@ -2,6 +2,7 @@ import { screen, within } from '@testing-library/react';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { answer, bodies } from '../../test/application';
 import { draw, edited, previewOf, shown } from '../../test/screen';
+import { samplesOf } from './ears';
 import { cellsOf, sorted } from './figures';
 import { FigureTable } from './FigureTable';
 import { bar, heardBy, lateness, stateOf } from './heard';
@@ -210,6 +211,18 @@ describe('the outputs sheet', () => {
     expect(bodies('POST /api/steps/preview').map((one) => one['options'])).toEqual([
       { settings: { 'output/1/delay': 120 } },
       { settings: { 'output/1/source': null } },
+    ]);
+  });
+});
+
+describe('what is listened to', () => {
+  it('comes as left and right in turn', () => {
+    const sound = btoa(String.fromCharCode(0, 64, 0, 192, 255, 127, 0, 128));
+    expect(
+      samplesOf({ sound, frames: 2 }).map((side) => [...side].map((one) => Number(one.toFixed(3)))),
+    ).toEqual([
+      [0.5, 1],
+      [-0.5, -1],
     ]);
   });
 });

@@ -1,0 +1,26 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Web
+    # The desk as a listener hears it now, for a browser that asks for one stretch after the other.
+    class LiveEars
+      # Ways that one listener may have; the loudest count.
+      MOST = 500
+
+      # @param who_hears [WhoHears]   @param recorder [RecorderLink]
+      def initialize(who_hears, recorder)
+        @who_hears, @recorder = who_hears, recorder
+      end
+
+      # @param listener [Integer]   @param from [Integer, nil] position where it goes on
+      # @return [Hash] schema Heard: the recorder's answer, and whether it is of the outputs themselves or computed from channels
+      # @raise [Invalid] @raise [RecorderLink::Away]
+      def read(listener, from)
+        by, ways = Hearing::Carried.of(@who_hears.now.survey, listener)
+        loud = ways.reject { |way| way.amplitude.abs < 1e-4 }.max_by(MOST) { |way| way.amplitude.abs }
+        given = loud.map { |way| way.to_h.merge(amplitude: way.amplitude.clamp(-10, 10).round(6)).transform_keys(&:to_s) }
+        @recorder.call("ears.mix", ways: given, from: from).merge("by" => by)
+      end
+    end
+  end
+end
