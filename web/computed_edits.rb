@@ -22,7 +22,7 @@ module Loomshuttle
         when "preset" then preset(show, options)
         when "version" then whole(show, @control.shows.at_version(@control.seen.id, options.fetch("version")), "Return to version #{options['version']}")
         when "show" then like(show, options.fetch("show"))
-        when "accept", "reopen" then alone(Checks::Acceptance.edit(show, kind, options))
+        when "accept", "reopen" then alone(Checks::Acceptance.edit(show, kind, options, heard: @control.who_hears.findings))
         else Steps::Propose.for(show, kind, options)
         end
       rescue KeyError => e

@@ -10,14 +10,16 @@ module Loomshuttle
 
       # @param show [Settings::Show]
       # @param kind ["accept", "reopen"]   @param options [Hash{String=>Object}]
+      # @param heard [Array<Finding>] by ear, which no show tells of
       # @return [Settings::Edit]
       # @raise [Invalid] when there is no such finding, or no reason
-      def self.edit(show, kind, options)
+      def self.edit(show, kind, options, heard: [])
         given = OPTIONS.fetch(kind).check(options, "options")
         accepted = show.setup.accepted
         return Settings::Edit.set("Reopen a finding", "setup/accepted" => accepted.except(given["finding"])) if kind == "reopen"
 
-        finding = Checks.run(Context.of(show)).find { |one| one.id == given["finding"] } or raise Invalid.new("There is no finding #{given['finding']} any more.", where: "finding")
+        finding = (Checks.run(Context.of(show)) + heard).find { |one| one.id == given["finding"] } or
+          raise Invalid.new("There is no finding #{given['finding']} any more.", where: "finding")
         Settings::Edit.set("Accept: #{finding.sentence}", "setup/accepted" => accepted.merge(finding.id => given["reason"]))
       end
     end

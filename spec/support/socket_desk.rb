@@ -33,6 +33,12 @@ class SocketDesk
   # What it is set to.
   def values = @settings.addresses.to_h { |address| [address, @settings.get(address)] }
 
+  # Is set to what a show says, as far as it can be.
+  def stand_as(show)
+    known = values
+    Loomshuttle::Web::Desk::FromPlan.settings(show).each { |address, value| @settings.set(address, value) if known.key?(address) }
+  end
+
   # A hand at the desk.
   def turn(address, value)
     hand = UDPSocket.new.tap { |socket| socket.connect("127.0.0.1", @port) }

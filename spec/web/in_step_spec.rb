@@ -9,7 +9,7 @@ RSpec.describe Loomshuttle::Web::Desk::InStep, :folder do
   let(:first_show) { set(straight(16, from: chained), "box/b/profile" => nil, "box/b/port" => nil) }
 
   before do
-    Loomshuttle::Web::Desk::FromPlan.settings(first_show).each { |address, value| desk.settings.set(address, value) if desk.values.key?(address) }
+    desk.stand_as(first_show)
     control
     Tools.wait_until(60, "the desk") { control.desk.up? }
   end

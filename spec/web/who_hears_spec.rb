@@ -9,10 +9,10 @@ RSpec.describe Loomshuttle::Web::WhoHears, :folder do
   let(:first_show) { HearingHelp.show(HearingHelp.wish("least", "channel/2", 3, -6)) }
 
   before do
-    Loomshuttle::Web::Desk::FromPlan.settings(first_show).each { |address, value| desk.settings.set(address, value) if desk.values.key?(address) }
+    desk.stand_as(first_show)
     { "strip/1/fader" => -4.0, "strip/1/bus/1" => -9.0, "strip/2/bus/2" => -7.0 }.each { |address, value| desk.settings.set(address, value) }
     control
-    Tools.wait_until(60, "the desk") { control.desk.mirror["strip/2/bus/2"].to_i == -7 }
+    Tools.wait_until(60, "the desk") { control.desk.mirror.values_at("strip/1/fader", "strip/1/bus/1", "strip/2/bus/2") == [-4.0, -9.0, -7.0] }
   end
 
   after { desk.close }
@@ -55,6 +55,15 @@ RSpec.describe Loomshuttle::Web::WhoHears, :folder do
     expect(tell("/api/levels", values: press["values"])).to eq("problems" => [])
     expect(desk.settings.get("strip/2/bus/2")).to eq(-6.0)
     expect(findings).to eq([])
+  end
+
+  it "lets a broken wish stay, for a reason, and counts it so" do
+    id = findings.first["id"]
+    tell("/api/steps", kind: "accept", options: { finding: id, reason: "She likes it soft" })
+    expect(findings.map { |one| one["accepted"] }).to eq(["She likes it soft"])
+    Tools.wait_until(60, "the band") { ask("/api/state")["findings"].values_at("blocks", "accepted") == [0, 1] }
+    tell("/api/steps", kind: "reopen", options: { finding: id })
+    expect(findings.map { |one| one["accepted"] }).to eq([nil])
   end
 
   it "refuses levels that the desk does not have, and while it is away" do
