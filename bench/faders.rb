@@ -15,7 +15,14 @@ class FaderBench
     @application.post("/api/shows/2/open")
     @application.post("/api/desk/send")
     @hand = UDPSocket.new.tap { |socket| socket.connect("127.0.0.1", Bench::Application::PORT + 2) }
-    @web = Dir.glob("/proc/[0-9]*/cmdline").find { |path| File.read(path).include?("web.rb") && File.read(path).include?(home) }[/\d+/].to_i
+    @web = IO.popen(["pgrep", "-f", "puma .*127.0.0.1:#{Bench::Application::PORT}"], &:read).to_i # Puma gives its process a title of its own
+  end
+
+  # @return [Array] as `row`, while nobody moves anything
+  def still
+    used = ticks
+    sleep(SECONDS)
+    ["nobody moves a fader", ((ticks - used) / 100.0 / SECONDS).round(2), "", ""]
   end
 
   # @param viewers [Integer]
@@ -86,7 +93,7 @@ Bench.machine
 Dir.mktmpdir do |home|
   File.chmod(0o755, home)
   bench = FaderBench.new(home)
-  Bench.table([["viewers", "web, of a core", "tables a second each", "move to table, ms"], *[0, 1, 10].map { |viewers| bench.row(viewers) }])
+  Bench.table([["viewers", "web, of a core", "tables a second each", "move to table, ms"], bench.still, *[0, 1, 10].map { |viewers| bench.row(viewers) }])
 ensure
   bench&.stop
 end

@@ -29,9 +29,9 @@ module Loomshuttle
     def self.run(context) = in_order(ALL.flat_map { |name| const_get(name).findings(context) })
 
     # What is found by who hears what; of a desk that nobody knows nothing.
-    # @param survey [Hearing::Survey]
+    # @param survey [Hearing::Survey]   @param fixes [Boolean] whether what would mend them is looked for
     # @return [Array<Finding>] in the order of HEARD
-    def self.heard(survey) = survey.values.empty? ? [] : HEARD.flat_map { |name| const_get(name).heard(survey) }
+    def self.heard(survey, fixes: true) = survey.values.empty? ? [] : HEARD.flat_map { |name| const_get(name).heard(survey, fixes: fixes) }
 
     # @return [Array<Finding>] those that block first
     def self.in_order(findings) = findings.sort_by.with_index { |finding, at| [finding.severity == Finding::BLOCKS ? 0 : 1, at] }

@@ -88,8 +88,9 @@ module Loomshuttle
         @in_step = Desk::InStep.new(self, link: @desk, sync: @sync, copies: Store::DeskCopies.new(database))
       end
 
-      def touched_desk
-        touch
+      # A fader that moves changes nothing in the band by itself.
+      def touched_desk(address = nil)
+        touch unless address && Desk::MixLevels.level?(address)
         @who_hears&.touch
       end
 
@@ -103,7 +104,7 @@ module Loomshuttle
       # @param loaded [Store::Shows::Loaded]   @param wait [Numeric] seconds that somebody waits for the recorder
       def changed_plan(loaded, wait)
         @hub.tell("show", { id: loaded.id, version: loaded.version })
-        @who_hears.touch
+        @who_hears.settle
         @recorder_follower.follow(wait: @recorder.up? ? wait : 0)
       end
 

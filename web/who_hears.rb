@@ -15,7 +15,7 @@ module Loomshuttle
       # survey: Hearing::Survey; from: "desk", "sheet" or nil where nobody knows how the desk is mixed; sheet: id, name and at of that sheet
       Seen = Value.define(:survey, :from, :sheet, :version)
 
-      # @return [Array<Checks::Finding>] of the open show as they were found last; nobody waits for newer ones
+      # @return [Array<Checks::Finding>] of the open show as they were found last, without what would mend them; nobody waits for newer ones
       attr_reader :found
 
       # @param open_show [OpenShow]   @param desk [Desk::Link]   @param sync [Desk::Sync]   @param sheets [Store::LevelSheets]   @param hub [LiveHub]
@@ -34,8 +34,14 @@ module Loomshuttle
 
       def stop = @worker&.stop
 
-      # The desk or the plan may be others than before.
+      # The desk may be another than before.
       def touch = @news.wake
+
+      # The plan is another; the screens of those who made it come first.
+      def settle
+        @settle = true
+        touch
+      end
 
       # A level sheet was kept or deleted.
       def forget
@@ -59,16 +65,16 @@ module Loomshuttle
         Seen.new(survey: Hearing::Survey.of(derived.show, kept[:values], derived.context.graph), from: "sheet", sheet: kept.slice(:id, :name, :at), version: derived.version)
       end
 
-      # @return [Array<Checks::Finding>] of the open show as the desk is mixed now; none where nobody listens
+      # @return [Array<Checks::Finding>] of the open show as the desk is mixed now, with what would mend them; none where nobody listens
       def findings
-        return @found = NONE if @open_show.seen.show.listeners.empty?
+        return NONE if @open_show.seen.show.listeners.empty?
 
         seen = now
         @lock.synchronize do
-          @found = Checks.heard(seen.survey).freeze unless @surveyed.equal?(seen.survey)
-          @surveyed = seen.survey
+          @findings = Checks.heard(seen.survey).freeze unless @fixed.equal?(seen.survey)
+          @fixed = seen.survey
+          @findings
         end
-        @found
       end
 
       # What an edit would make louder or softer for whom, and what would be found then.
@@ -106,6 +112,15 @@ module Loomshuttle
         nil
       end
 
+      # What mends a wish takes longer to find than that it is broken, and is looked for when somebody asks.
+      def look
+        return @found = NONE if @open_show.seen.show.listeners.empty?
+
+        survey = now.survey
+        @found = Checks.heard(survey, fixes: false).freeze unless @looked.equal?(survey)
+        @looked = survey
+      end
+
       def survey(derived, values)
         same = @of.equal?(derived)
         @of = derived
@@ -113,12 +128,14 @@ module Loomshuttle
       end
 
       def tell_news(worker)
-        @news.wait(SELDOM) && worker.rest(SETTLE)
+        @news.wait(SELDOM)
+        worker.rest(SETTLE) if @settle
+        @settle = false
         return unless @open_show.known?
 
         before = @found
-        findings
-        @on_change.call unless @found.equal?(before)
+        look
+        @on_change.call unless @found.map(&:id) == before.map(&:id)
         return if @last.equal?(@survey)
 
         @last = @survey

@@ -4,20 +4,20 @@ module Loomshuttle
   module Checks
     # What somebody wants that is not so.
     module BrokenWish
-      # @param survey [Hearing::Survey]
+      # @param survey [Hearing::Survey]   @param fixes [Boolean] whether what would mend them is looked for
       # @return [Array<Finding>]
-      def self.heard(survey)
-        Hearing::Wishes.of(survey).reject(&:kept).map { |result| finding(survey, result) }
+      def self.heard(survey, fixes: true)
+        Hearing::Wishes.of(survey).reject(&:kept).map { |result| finding(survey, result, fixes) }
       end
 
-      def self.finding(survey, result)
+      def self.finding(survey, result, fixes)
         source, listener, db = survey.source(result.source).title, survey.listener(result.listener).title, result.figure.db
         nothing = db.nil? || db < Hearing::Survey::NOTHING_DB
         is = nothing ? "does not hear #{source}" : "hears #{source} at #{Hearing::Level.words(db)}"
         wants = { "reach" => "and must", "never" => "and never should" }.fetch(result.wish.kind) { "and it should be #{Hearing::Wishes.words(result.wish)}" }
         Finding.new(id: "broken-wish/#{result.wish.number}/#{result.source}/#{result.listener}", check: "broken-wish", severity: Finding::BLOCKS,
                     sentence: "#{listener} #{is}, #{wants}.", path: Hearing::Way.points(survey, result.source, result.listener), at: [],
-                    fix: Hearing::Mend.of(survey, result))
+                    fix: fixes ? Hearing::Mend.of(survey, result) : nil)
       end
       private_class_method :finding
     end

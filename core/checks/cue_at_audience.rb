@@ -6,20 +6,21 @@ module Loomshuttle
     module CueAtAudience
       AUDIENCE = %w[area broadcast].freeze
 
-      # @param survey [Hearing::Survey]
+      # @param survey [Hearing::Survey]   @param fixes [Boolean] whether what would mend them is looked for
       # @return [Array<Finding>]
-      def self.heard(survey)
+      def self.heard(survey, fixes: true)
         unwanted = survey.show.wishes.values.select { |wish| wish.kind == "never" }.flat_map { |wish| wish.sources.product(wish.listeners) }
         survey.sources.select(&:cue).product(survey.listeners.select { |one| AUDIENCE.include?(one.kind) }).filter_map do |source, listener|
           db = survey.figure(source.id, listener.number).db
-          finding(survey, source, listener, db) if db && db >= Hearing::Survey::NOTHING_DB && !unwanted.include?([source.id, listener.number])
+          finding(survey, source, listener, db, fixes) if db && db >= Hearing::Survey::NOTHING_DB && !unwanted.include?([source.id, listener.number])
         end
       end
 
-      def self.finding(survey, source, listener, decibels)
+      def self.finding(survey, source, listener, decibels, fixes)
         Finding.new(id: "cue-at-audience/#{source.id}/#{listener.number}", check: "cue-at-audience", severity: Finding::BLOCKS,
                     sentence: "#{source.title} can be heard by #{listener.title}, at #{Hearing::Level.words(decibels)}.",
-                    path: Hearing::Way.points(survey, source.id, listener.number), at: [], fix: Hearing::Mend.stop(survey, source.id, listener.number))
+                    path: Hearing::Way.points(survey, source.id, listener.number), at: [],
+                    fix: fixes ? Hearing::Mend.stop(survey, source.id, listener.number) : nil)
       end
       private_class_method :finding
     end

@@ -14,7 +14,7 @@ module Loomshuttle
 
         # @param survey [Hearing::Survey] of a desk that is mixed
         # @return [Array<Finding>]
-        def heard(survey)
+        def heard(survey, fixes: true) # rubocop:disable Lint/UnusedMethodArgument -- nothing mends it
           survey.listeners.each_with_index.filter_map do |listener, at|
             next unless listener.ears.flatten.any? { |point| carries?(survey.show, point) }
             next if survey.sources.each_index.any? { |source| survey.figure_at(source, at).db&.>=(Hearing::Survey::NOTHING_DB) }

@@ -17,7 +17,7 @@ end
 RSpec.describe Loomshuttle::Web::Desk::Link do
   let(:desk) { SocketDesk.new }
   let(:heard) { [] }
-  let(:link) { described_class.new(desk.port, on_change: -> {}, on_meters: ->(peaks, rms) { heard << [peaks, rms] }) }
+  let(:link) { described_class.new(desk.port, on_change: ->(*) {}, on_meters: ->(peaks, rms) { heard << [peaks, rms] }) }
 
   include_context "with a line to the desk"
 
@@ -85,7 +85,7 @@ end
 RSpec.describe Loomshuttle::Web::Desk::Sync do
   let(:show) { straight(4) }
   let(:desk) { SocketDesk.new }
-  let(:link) { Loomshuttle::Web::Desk::Link.new(desk.port, on_change: -> {}, on_meters: ->(*) {}) }
+  let(:link) { Loomshuttle::Web::Desk::Link.new(desk.port, on_change: ->(*) {}, on_meters: ->(*) {}) }
   let(:sync) { described_class.new(link) }
 
   include_context "with a line to the desk"

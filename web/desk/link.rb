@@ -19,6 +19,8 @@ module Loomshuttle
         # Seconds between looks whether anything has changed that no word came of.
         LOOK = 0.4
         RENEW = 3
+        # Changes that were made before a look are told by so many seconds after it, or were lost.
+        GRACE = 0.2
         SUBSCRIPTION = 10
 
         # The desk refused a setting, or did not answer.
@@ -36,7 +38,7 @@ module Loomshuttle
         PATIENCE = 15
 
         # @param port [Integer] the desk's OSC port on this machine
-        # @param on_change [Proc] called when the mirror or the line has changed
+        # @param on_change [Proc] called when the mirror or the line has changed, with the address where it is a single value
         # @param on_meters [Proc] takes peaks and RMS in dBFS: channels in order, then mains and outputs
         def initialize(port, on_change:, on_meters:)
           @socket = UDPSocket.new
@@ -47,6 +49,7 @@ module Loomshuttle
           @lock = Monitor.new # held for moments, never while an answer is waited for
           @looking = Monitor.new # held while all is read anew, so that this is done once; @lock may be taken within
           @number = @heard = 0
+          @changes = Runtime::Wakeup.new
           @up = false
         end
 
@@ -208,7 +211,8 @@ module Loomshuttle
             @mirror[address] = value
             @revision = revision if revision == @revision.to_i + 1
           end
-          @on_change.call
+          @changes.wake
+          @on_change.call(address)
         end
 
         # Looks every now and then whether it is still the same desk and nothing was missed. It counts as away once nothing at
@@ -227,10 +231,22 @@ module Loomshuttle
             @profile, @boxes = request("/get", "profile"), request("/get", "boxes") unless session == @session
             renew unless session == @session && Runtime::Clock.now < @renew_at
             revision = request("/get", "revision")
-            read_all(revision) unless only && @up && session == @session && revision == @revision
+            read_all(revision) unless only && @up && session == @session && caught_up?(revision)
             @session = session
           end
           raise_flag(true)
+        end
+
+        # Changes that the desk has made already may be on their way.
+        def caught_up?(revision)
+          deadline = Runtime::Clock.now + GRACE
+          until @lock.synchronize { @revision.to_i >= revision.to_i }
+            left = deadline - Runtime::Clock.now
+            return false unless left.positive?
+
+            @changes.wait(left)
+          end
+          @revision.to_i - revision.to_i < WINDOW
         end
 
         def renew

@@ -6,6 +6,7 @@ module Loomshuttle
       # What the desk is mixed to, as Signal::MixedLevels names it. Nobody plans that: it is the mixing engineer's.
       module MixLevels
         MUTE = %r{/mute\z}
+        LEVEL = %r{/(?:fader|mute|pan|trim)\z|\Astrip/\d+/bus/\d+\z|\Amatrix/\d+/(?:bus|main)/}
         SEND = %r{\Achannel/(\d+)/send/(\d+)\z}
 
         class << self
@@ -20,6 +21,10 @@ module Loomshuttle
 
             name.sub(/\Achannel/, "strip")
           end
+
+          # @param address [String] of the desk
+          # @return [Boolean] whether it is of the mix, and of no plan
+          def level?(address) = LEVEL.match?(address)
 
           # @param mirror [Hash{String=>Object}] desk address => value
           # @return [Hash{String=>Object}] name => value, as far as the mirror tells; what a desk cannot do it does not do

@@ -76,8 +76,14 @@ export function RoomPlan({ things, onMove }: PlanProps) {
                 rx={size / 4}
               />
             )}
-            <text x={size * 1.3} y={size * 0.4} fontSize={size * 1.1}>
-              {drag?.path === one.path ? `${at.x} / ${at.y} m` : one.name}
+            <text
+              x={size * (at.x < 0 ? -1.3 : 1.3)}
+              y={size * 0.4}
+              fontSize={size * 1.1}
+              strokeWidth={size / 3}
+              textAnchor={at.x < 0 ? 'end' : 'start'}
+            >
+              {drag?.path === one.path ? `${at.x} / ${at.y} m` : one.short}
             </text>
           </g>
         );
@@ -108,7 +114,7 @@ function Lines({ left, top, width, height }: { left: number; top: number; width:
 }
 
 /** What words are as high as, in metres, so that they are read in any room. */
-const unitOf = (width: number, height: number) => Math.max(width / 46, height / 40);
+const unitOf = (width: number, height: number) => Math.max(width / 46, height / 50);
 
 const steps = (from: number, to: number) =>
   Array.from(

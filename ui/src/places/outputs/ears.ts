@@ -28,6 +28,7 @@ export class Ears {
     private readonly listener: number,
     private readonly tell: (by: Part['by'] | null, trouble: string | null) => void,
   ) {
+    void this.context.resume();
     void this.run();
   }
 

@@ -5,6 +5,8 @@ export interface Thing {
   /** Of its settings. */
   path: string;
   name: string;
+  /** Beside it in the plan. */
+  short: string;
   kind: 'main' | 'zone' | 'ears';
   speaker: 'main' | 'zone' | null;
   x: number | null;
@@ -22,6 +24,7 @@ export function things(outputs: Outputs): Thing[] {
     .map((one) => ({
       path: `output/${one.number}`,
       name: `Output ${one.number}${one.label ? `, ${one.label}` : ''}`,
+      short: `${one.number} ${one.label}`.trim(),
       kind: speakerOf(one.speaker),
       speaker: speakerOf(one.speaker),
       x: one.x,
@@ -31,6 +34,7 @@ export function things(outputs: Outputs): Thing[] {
   const listeners = outputs.listeners.map((one) => ({
     path: `listener/${one.number}`,
     name: one.name || `Listener ${one.number}`,
+    short: one.name || String(one.number),
     kind: 'ears' as const,
     speaker: null,
     x: one.x,
