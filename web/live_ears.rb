@@ -6,10 +6,14 @@ module Loomshuttle
     class LiveEars
       # Ways that one listener may have; the loudest count.
       MOST = 500
+      # Listeners that the recorder mixes for at once, so that it has time for everybody else; and seconds to wait for one's turn.
+      AT_ONCE, PATIENCE = 2, 1
 
       # @param who_hears [WhoHears]   @param recorder [RecorderLink]
       def initialize(who_hears, recorder)
         @who_hears, @recorder = who_hears, recorder
+        @turns = Runtime::Mailbox.new(most: AT_ONCE)
+        AT_ONCE.times { |turn| @turns << turn }
       end
 
       # @param listener [Integer]   @param from [Integer, nil] position where it goes on
@@ -19,7 +23,18 @@ module Loomshuttle
         by, ways = Hearing::Carried.of(@who_hears.now.survey, listener)
         loud = ways.reject { |way| way.amplitude.abs < 1e-4 }.max_by(MOST) { |way| way.amplitude.abs }
         given = loud.map { |way| way.to_h.merge(amplitude: way.amplitude.clamp(-10, 10).round(6)).transform_keys(&:to_s) }
-        @recorder.call("ears.mix", ways: given, from: from).merge("by" => by)
+        in_turn { @recorder.call("ears.mix", ways: given, from: from).merge("by" => by) }
+      end
+
+      private
+
+      def in_turn
+        turn = @turns.pop(PATIENCE) or raise RecorderLink::Away, "Too many listen at once; it is tried again."
+        begin
+          yield
+        ensure
+          @turns << turn
+        end
       end
     end
   end

@@ -105,6 +105,8 @@ class RunningApplication
   def free_range
     loop do
       port = 10_000 + (40 * rand(200))
+      next unless Tools.ours?(port)
+
       Loomshuttle::Supervisor::PortCheck.run(Loomshuttle::Supervisor::Ports.new(web: port))
       return port
     rescue Loomshuttle::Supervisor::Failed

@@ -45,7 +45,7 @@ module Tools
     200.times do
       port = 20_000 + (2 * rand(6_000))
       wanted = (0...count).map { |n| port + (2 * n) }
-      next if wanted.intersect?(given_ports)
+      next if wanted.intersect?(given_ports) || !ours?(port)
 
       wanted.map { |one| UDPSocket.new.tap { |socket| socket.bind("127.0.0.1", one) } }.each(&:close)
       given_ports.concat(wanted)
@@ -57,6 +57,18 @@ module Tools
   end
 
   def given_ports = @given_ports ||= []
+
+  # Other specs may run beside these on the same machine, and ask before this one has bound what it was given.
+  # @param port [Integer] the first of some
+  # @return [Boolean] whether no other process of specs has taken it; it is this one's from now on
+  def ours?(port)
+    file = File.open(File.join(Dir.tmpdir, "loomshuttle-specs-#{port}"), File::CREAT | File::RDWR)
+    taken = file.flock(File::LOCK_EX | File::LOCK_NB)
+    taken ? (@reserved ||= []).push(file) : file.close # held for as long as the file is open
+    taken ? true : false
+  rescue SystemCallError
+    false
+  end
 end
 
 RSpec.configure { |config| config.include(Tools) }
