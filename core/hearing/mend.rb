@@ -5,6 +5,8 @@ module Loomshuttle
     # What would keep a broken wish: an edit of the plan where it is a matter of routing, a press at the desk where it is one of levels.
     class Mend
       OFF = Signal::MixedLevels::OFF
+      # What is opened in somebody's ears is opened softly; a mix as a whole stands at 0 dB (common practice, no published source).
+      SOFTLY = -20
       # Ways add up, so a level is found step by step.
       TRIES = 20
 
@@ -113,15 +115,15 @@ module Loomshuttle
       def opening(name)
         case name
         in [:mute, number] then { "channel/#{number}/mute" => false }
-        in [:fader, number] then master("channel/#{number}")
-        in [:send, base, bus] then { "channel/#{base.number}/send/#{@mix.leader(bus)}" => 0 }
-        in [:matrix, number, base] then { "matrix/#{number}/#{base.kind}/#{base.number || base.side}" => 0 }
-        in [:master, base] then master(SlotWords.master(base, @mix))
+        in [:fader, number] then master("channel/#{number}", SOFTLY)
+        in [:send, base, bus] then { "channel/#{base.number}/send/#{@mix.leader(bus)}" => SOFTLY }
+        in [:matrix, number, base] then { "matrix/#{number}/#{base.kind}/#{base.number || base.side}" => SOFTLY }
+        in [:master, base] then master(SlotWords.master(base, @mix), 0)
         in [:output, number] then { "output/#{number}/mute" => false }
         end
       end
 
-      def master(at) = { "#{at}/mute" => false }.merge(@survey.values["#{at}/fader"].to_f <= OFF ? { "#{at}/fader" => 0 } : {})
+      def master(at, level) = { "#{at}/mute" => false }.merge(@survey.values["#{at}/fader"].to_f <= OFF ? { "#{at}/fader" => level } : {})
 
       # The way from what the listener hears back to the source that has the fewest closed levels: a search in which an open join costs
       # nothing. Pans are nobody's to open.

@@ -48,7 +48,7 @@ RSpec.describe Loomshuttle::Hearing::Wishes do
     expect(mended?(show(wish("most", "channel/1", 2, -20)), mix)).to be(true)
     shut = mix.merge("channel/1/send/1" => -90, "channel/1/mute" => true, "bus/1/fader" => -90)
     opened = found(show(wish("reach", "channel/1", 2)), shut).first.fix
-    expect(opened.values).to eq("channel/1/send/1" => 0, "channel/1/mute" => false, "bus/1/fader" => 0)
+    expect(opened.values).to eq("channel/1/send/1" => -20, "channel/1/mute" => false, "bus/1/fader" => 0)
     expect(mended?(show(wish("least", "channel/1", 2, -12)), shut)).to be(true)
     closed = found(show(wish("never", "channel/2", 3)), mix).first.fix
     expect(closed.values).to eq("channel/2/send/2" => -90)
