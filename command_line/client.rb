@@ -24,14 +24,37 @@ module Loomshuttle
         ask(request)
       end
 
+      # Saves a file that the application makes, as it comes.
+      # @param out [String] path of the file, which is not there yet
+      # @return [Integer] bytes
+      # @raise [Failed] with a sentence
+      def save(path, out)
+        asking do
+          Net::HTTP.start("127.0.0.1", @port, read_timeout: 60) do |http|
+            http.request(Net::HTTP::Get.new(path)) do |response|
+              refuse(response) unless response.is_a?(Net::HTTPSuccess)
+              File.open(out, File::WRONLY | File::CREAT | File::EXCL | File::BINARY) { |file| response.read_body { |part| file.write(part) } }
+            end
+          end
+        end
+        File.size(out)
+      end
+
       private
 
       def ask(request)
-        response = Net::HTTP.start("127.0.0.1", @port, read_timeout: 60) { |http| http.request(request) }
-        answer = JSON.parse(response.body)
-        return answer if response.is_a?(Net::HTTPSuccess)
+        asking do
+          response = Net::HTTP.start("127.0.0.1", @port, read_timeout: 60) { |http| http.request(request) }
+          response.is_a?(Net::HTTPSuccess) ? JSON.parse(response.body) : refuse(response)
+        end
+      end
 
-        raise Failed, answer.dig("error", "message") || "The application answered #{response.code}."
+      def refuse(response) = raise(Failed, JSON.parse(response.body).dig("error", "message") || "The application answered #{response.code}.")
+
+      def asking
+        yield
+      rescue Errno::EEXIST, Errno::EACCES, Errno::ENOENT, Errno::ENOSPC, Errno::EISDIR => e
+        raise Failed, "The file cannot be written: #{e.message}."
       rescue SystemCallError
         raise Failed, "Nothing answers on port #{@port}; start the application with bin/demo, or name its port with --port."
       rescue JSON::ParserError, EOFError, Net::ReadTimeout

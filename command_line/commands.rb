@@ -111,6 +111,23 @@ module Loomshuttle
         show(made) { made["result"] }
       end
 
+      desc "click --bpm N --bars N --out FILE", "Make a click as a WAV or MIDI file (by the name's end)"
+      option :bpm, type: :string, required: true, desc: "quarter notes a minute"
+      option :meter, type: :string, default: "4/4"
+      option :bars, type: :numeric, required: true
+      option :subdivision, type: :string, desc: "beats, quarters, eighths, triplets or sixteenths"
+      option :accents, type: :string, desc: "beats, such as 1,4,6"
+      option :sound, type: :string, desc: "wood, pin, shell or reed"
+      option :out, type: :string, required: true
+      def click
+        form = { ".wav" => "wav", ".mid" => "mid", ".midi" => "mid" }.fetch(File.extname(options[:out]).downcase) { raise Client::Failed, "--out ends in .wav or .mid." }
+        raise Client::Failed, "#{options[:out]} is there already." if File.exist?(options[:out])
+
+        asked = options.slice("bpm", "meter", "bars", "subdivision", "accents", "sound").merge("form" => form)
+        bytes = client.save("/api/click?#{URI.encode_www_form(asked)}", options[:out])
+        show({ "file" => File.expand_path(options[:out]), "bytes" => bytes, **asked }) { "#{options[:out]}, #{bytes} bytes." }
+      end
+
       desc "flip stage|take [--channels 1-16]", "Move channels between stage and take"
       option :channels, type: :string
       def flip(to)

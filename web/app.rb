@@ -55,6 +55,7 @@ module Loomshuttle
       register Routes::TakeRoutes
       register Routes::JobRoutes
       register Routes::DeliveryRoutes
+      register Routes::SongRoutes
       register Routes::Interface
 
       helpers do

@@ -6,12 +6,9 @@ module Loomshuttle
   module Web
     # A take to listen to in the browser: one track, all of them in a quick mix, or as a listener would hear them, as 16-bit stereo WAV that
     # is made while it is sent, from any byte of it on.
-    class QuickMix
-      # Seconds made at once.
-      BLOCK = 0.5
+    class QuickMix < WavFlow
       # Sources that play together add as power, so n of them are turned down by the root of n; the rest is headroom.
       HEADROOM = 2.0
-      HEADER, FRAME = 44, 4
 
       # @param take [Hash] manifest with "folder"
       # @param track [Integer, nil] number of the only one to hear
@@ -27,29 +24,7 @@ module Loomshuttle
         @files = chosen.map { |one| File.join(take["folder"], one["file"]) }
         @ways = chosen.map { |one| ears ? heard(one, ears) : alike(one) }
         @gain = gain(chosen.size)
-        @at, @upto = 0, size
-      end
-
-      # @return [Integer] bytes in all
-      def size = HEADER + ((@take["frames"] - @from) * FRAME)
-
-      # @param first [Integer] byte   @param upto [Integer] byte behind the last
-      # @return [QuickMix] that gives only these
-      def part(first, upto)
-        @at, @upto = first, upto
-        self
-      end
-
-      # @return [String, nil] the next bytes; nil at the end
-      def next_part
-        return if @at >= @upto
-
-        bytes = @at < HEADER ? header.byteslice(@at..) : sound(@at - HEADER)
-        return if bytes.empty?
-
-        bytes = bytes.byteslice(0, @upto - @at)
-        @at += bytes.bytesize
-        bytes
+        super(frames: take["frames"] - @from, rate: take["rate"], lanes: 2, bits: 16)
       end
 
       def close = @readers&.each(&:close)
@@ -58,28 +33,19 @@ module Loomshuttle
 
       def readers = @readers ||= @files.map { |path| Formats::Wav::Reader.new(path) }
 
-      # @param byte [Integer] behind the header
-      def sound(byte)
-        frame, within = byte.divmod(FRAME)
-        at = @from + frame
-        count = [(BLOCK * @take["rate"]).round, @take["frames"] - at].min
-        count.positive? ? block(at, count).byteslice(within..) : "".b
-      end
-
-      def block(from, size)
-        sum = Numo::DFloat.zeros(size, 2)
-        readers.zip(@ways) { |reader, ways| ways.each { |side, lane, late, amplitude| add(sum, side, reader, [lane, from - late, amplitude]) } }
+      def block(at, size)
+        sum, from = Numo::DFloat.zeros(size, 2), @from + at
+        readers.zip(@ways) { |reader, ways| ways.group_by { |way| way[2] }.each { |late, alike| add(sum, reader, from - late, alike) } }
         Numo::Int16.cast((sum * (@gain / 256)).round.clip(-32_768, 32_767)).to_binary
       end
 
-      # One way of one lane to one ear; before its beginning a take is silent.
-      def add(sum, side, reader, way)
-        lane, from, amplitude = way
+      # Ways of one time; before its beginning a take is silent.
+      def add(sum, reader, from, ways)
         skipped = [-from, 0].max
         return if skipped >= sum.shape[0]
 
         samples = reader.read(from + skipped, sum.shape[0] - skipped)
-        sum[skipped...(skipped + samples.shape[0]), side] += samples[true, lane] * amplitude unless samples.empty?
+        ways.each { |side, lane, _, amplitude| sum[skipped...(skipped + samples.shape[0]), side] += samples[true, lane] * amplitude } unless samples.empty?
       end
 
       # Ways as [side, lane of the file, samples late, amplitude]: both sides of a track, a mono one on both.
@@ -95,12 +61,6 @@ module Loomshuttle
       def gain(tracks)
         power = @ways.flatten(1).sum { |_, _, _, amplitude| amplitude**2 } / 2
         tracks == 1 || power.zero? ? 1.0 : HEADROOM / Math.sqrt(power)
-      end
-
-      # A length beyond what the header can tell is told as its most; browsers play on.
-      def header
-        bytes = [size - HEADER, Formats::Wav::ELSEWHERE - 36].min
-        ["RIFF", bytes + 36, "WAVE", "fmt ", 16, 1, 2, @take["rate"], @take["rate"] * FRAME, FRAME, 16, "data", bytes].pack("a4Va4a4VvvVVvva4V")
       end
     end
   end

@@ -10,7 +10,7 @@ module Loomshuttle
       Marker = Value.define(:at, :frames, :name)
       # Ticks a quarter note at 120 a minute: one tick is a frame of 48 kHz.
       DIVISION = 24_000
-      TEMPO = 500_000
+      BPM = 120
 
       # @param list [Array<Marker>]
       # @return [String] "cue " and "LIST adtl" chunks of a WAV file (Microsoft/IBM, Multimedia Programming Interface and Data
@@ -28,15 +28,9 @@ module Loomshuttle
       #   section ends (MIDI Manufacturers Association, Standard MIDI Files 1.0)
       def self.midi(list, rate)
         events = list.flat_map { |one| [[one.at, one.name], *([[one.at + one.frames, "end of #{one.name}"]] if one.frames.positive?)] }.sort_by.with_index { |(at, _), n| [at, n] }
-        before = 0
-        body = meta(0, 0x51, [TEMPO].pack("N").byteslice(1, 3)) << meta(0, 0x03, "Markers")
-        events.each do |at, name|
-          tick = (at * 48_000.0 / rate).round
-          body << meta(tick - before, 0x06, name)
-          before = tick
-        end
-        body << meta(0, 0x2F, "")
-        ["MThd", 6, 0, 1, DIVISION].pack("a4Nnnn") << ["MTrk", body.bytesize].pack("a4N") << body
+        file = MidiFile.new(DIVISION).tempo(0, BPM).meta(0, 0x03, "Markers")
+        events.each { |at, name| file.meta((at * 48_000.0 / rate).round, 0x06, name) }
+        file.to_s
       end
 
       # @return [String] CSV (RFC 4180): number, name, start and length as hh:mm:ss.mmm and in samples
@@ -59,15 +53,6 @@ module Loomshuttle
             named.reject { |marker, _, _|
               marker.frames.zero?
             }.map { |marker, id, name| Wav::Head.chunk("ltxt", [id, marker.frames, "rgn ", 0, 0, 0, 0].pack("VVa4vvvv") << name) }.join
-        end
-
-        def meta(delta, kind, data) = variable(delta) << [0xFF, kind].pack("CC") << variable(data.bytesize) << data.b
-
-        # Seven bits a byte, the highest bit set in all but the last.
-        def variable(number)
-          bytes = [number & 0x7F]
-          bytes.unshift((number & 0x7F) | 0x80) while (number >>= 7).positive?
-          bytes.pack("C*")
         end
 
         def time(frames, rate)
