@@ -140,7 +140,7 @@ RSpec.describe "The application on solid ground" do
       File.write(File.join(takes, name, "one.wav"), "") # as after a power cut
     end
     application.start
-    Tools.wait_until(90, "all parts") { application.get("/api/health")["ok"] }
+    Tools.wait_until(90, "all parts") { application.well? }
     health = application.get("/api/health")
     expect(health["aside"].map { |one| one["name"] }).to contain_exactly("recorder.json", "rig.json", "sound-device.json", "desk.json")
     expect(state["troubles"]).to include(/recorder.json was put aside: recorder.json is an object/)

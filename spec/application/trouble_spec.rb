@@ -84,7 +84,7 @@ RSpec.describe "The application in trouble" do
     web = application.pids("web")
     Process.kill(:KILL, web.first)
     captured_on(2)
-    Tools.wait_until(60, "the interface") { (application.pids("web") - web).any? && application.get("/api/health")["ok"] }
+    Tools.wait_until(60, "the interface") { (application.pids("web") - web).any? && application.well? }
     expect(application.get("/api/state").dig("recorder", "capture")).to include("id" => id)
     before = frames
     restart_desk

@@ -16,7 +16,7 @@ RSpec.describe "Exporting a take", type: :feature do
     expect(page).to have_css(".capture-exports li", text: /Leave\s*(waits|is being made)/)
     kill("web")
     kill("porter")
-    Tools.wait_until(60, "the application to be back") { application.get("/api/health")["ok"] rescue false } # rubocop:disable Style/RescueModifier
+    Tools.wait_until(60, "the application to be back") { application.well? }
     expect(page).to have_link(text: /Fetch/)
     job = jobs.find { |one| one["number"] == take["number"] }
     expect(job).to include("state" => "done", "error" => nil)

@@ -25,10 +25,10 @@ RSpec.describe "The Outputs place", type: :feature do
       ["Card return 33", "Channel 33 at post-fader", "Bus 11", "Main L", "Output 15"].each { |hop| expect(page).to have_text(hop) }
     end
     find("header button", text: /finding/).click
-    click_button("Take Click out of subgroup Bus 11 Rhythm", match: :first) # the bridge hears main as well
+    within("[role=dialog][aria-label=Findings]") { click_button("Take Click out of subgroup Bus 11 Rhythm", match: :first) } # the bridge hears main as well
     expect(page).to have_css("[role=dialog][aria-label=Findings] h2", text: /No findings|finding/)
     settle("no leak") { application.get("/api/findings").none? { |one| one["check"] == "cue-at-audience" } }
-    click_button("Close", match: :first)
+    within("[role=dialog][aria-label=Findings]") { click_button("Close") }
     expect(page).to have_css("button.outputs-source", text: /Click.*silent/m)
   end
 
@@ -89,6 +89,7 @@ RSpec.describe "The Outputs place", type: :feature do
   end
 
   it "shows what an edit would silence for whom before it is made" do
+    levels("channel/10/send/5" => -12)
     open_place("outputs")
     view("Outputs and buses")
     find("table[aria-label=Outputs]").send_keys(*([:arrow_down] * 4), :delete)

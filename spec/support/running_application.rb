@@ -63,6 +63,13 @@ class RunningApplication
   def log = File.read(@log)
   def url = "http://127.0.0.1:#{@port}"
 
+  # @return [Boolean] also while its interface is on its way
+  def well?
+    get("/api/health")["ok"]
+  rescue SystemCallError, EOFError
+    false
+  end
+
   def get(path) = JSON.parse(Net::HTTP.get(URI("#{url}#{path}")))
 
   def post(path, data = {}) = JSON.parse(Net::HTTP.post(URI("#{url}#{path}"), JSON.generate(data), "content-type" => "application/json").body)
