@@ -19,6 +19,12 @@ RSpec.describe Loomshuttle::Web::WhoHears, :folder do
 
   def hearing(sheet = nil) = ask("/api/hearing#{"?sheet=#{sheet}" if sheet}")
   def level(source, listener, table = hearing) = table["db"][table["sources"].index { |one| one["title"] == source }][table["listeners"].index { |one| one["title"] == listener }]
+  # Waits for two whole looks of the thread that tells viewers, so that it knows of everything by then.
+  def looked(looks)
+    looks.clear
+    3.times { Tools.wait_until(60, "a look") { control.who_hears.touch && !looks.empty? && looks.pop } }
+  end
+
   def findings = ask("/api/findings").select { |one| one["check"] == "broken-wish" }
 
   it "tells it as the desk is mixed now, within a moment of a hand at a fader, and counts broken wishes in the band" do
@@ -32,15 +38,17 @@ RSpec.describe Loomshuttle::Web::WhoHears, :folder do
   end
 
   it "tells viewers when somebody hears something else, and not otherwise" do
-    told = Queue.new
+    told, looks = Queue.new, Queue.new
     allow(control.hub).to receive(:tell) { |kind, *| told << kind if kind == "heard" }
-    hearing
+    allow(control.who_hears).to(receive(:look).and_wrap_original { |look| look.call.tap { looks << true } })
     desk.turn("strip/1/fader", -20.0)
-    Tools.wait_until(60, "the word") { !told.empty? }
+    Tools.wait_until(60, "the fader") { level("Fiddle", "PA").to_i == -20 }
+    looked(looks)
+    expect(told).not_to be_empty
     told.clear
     desk.turn("strip/1/gain", 12.0) # in front of where sources count
     Tools.wait_until(60, "the gain") { control.desk.mirror["strip/1/gain"].to_i == 12 }
-    3.times { control.who_hears.touch && sleep(0.1) }
+    looked(looks)
     expect(told).to be_empty
   end
 
