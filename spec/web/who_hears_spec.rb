@@ -19,6 +19,7 @@ RSpec.describe Loomshuttle::Web::WhoHears, :folder do
 
   def hearing(sheet = nil) = ask("/api/hearing#{"?sheet=#{sheet}" if sheet}")
   def level(source, listener, table = hearing) = table["db"][table["sources"].index { |one| one["title"] == source }][table["listeners"].index { |one| one["title"] == listener }]
+
   # Waits for two whole looks of the thread that tells viewers, so that it knows of everything by then.
   def looked(looks)
     looks.clear
