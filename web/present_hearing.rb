@@ -15,7 +15,7 @@ module Loomshuttle
       def to_h
         figures = @survey.sources.each_index.map { |source| @survey.listeners.each_index.map { |listener| @survey.figure_at(source, listener) } }
         { version: @seen.version, levels: levels, sources: @survey.sources.map { |one| source(one) }, listeners: listeners,
-          db: figures.map { |row| row.map { |figure| decibels(figure.db) } }, ms: figures.map { |row| row.map { |figure| figure.ms&.round(2) } },
+          db: figures.map { |row| row.map { |figure| decibels(figure) } }, ms: figures.map { |row| row.map { |figure| figure.ms&.round(2) } },
           ways: figures.map { |row| row.map(&:ways) }, wishes: wishes }
       end
 
@@ -24,7 +24,7 @@ module Loomshuttle
       def way(source, listener)
         figure = @survey.figure(source, listener) or
           raise Invalid.new("There is no source #{Text.readable(source, most: 40)} or no listener #{listener} any more.", where: "source")
-        { source: source, listener: listener, db: decibels(figure.db), ms: figure.ms&.round(2), ways: figure.ways,
+        { source: source, listener: listener, db: decibels(figure), ms: figure.ms&.round(2), ways: figure.ways,
           notches: @survey.notches(source, listener).map { |hertz| hertz.round(1) }, hops: Hearing::Way.hops(@survey, source, listener).map { |hop| hop_hash(hop) } }
       end
 
@@ -33,7 +33,7 @@ module Loomshuttle
         wished = Hearing::Wishes.of(@survey).group_by { |result| [result.source, result.listener] }.transform_values { |list| list.all?(&:kept) ? "kept" : "broken" }
         @survey.sources.product(@survey.listeners).map do |source, listener|
           figure = @survey.figure(source.id, listener.number)
-          { source: source.title, listener: listener.title, db: decibels(figure.db), ms: figure.ms&.round(2), ways: figure.ways, wish: wished[[source.id, listener.number]] }
+          { source: source.title, listener: listener.title, db: decibels(figure), ms: figure.ms&.round(2), ways: figure.ways, wish: wished[[source.id, listener.number]] }
         end
       end
 
@@ -41,7 +41,7 @@ module Loomshuttle
       def wishes
         Hearing::Wishes.of(@survey).map do |result|
           { number: result.wish.number, words: Hearing::Wishes.words(result.wish), source: result.source, source_title: @survey.source(result.source).title,
-            listener: result.listener, listener_title: @survey.listener(result.listener).title, db: decibels(result.figure.db), kept: result.kept }
+            listener: result.listener, listener_title: @survey.listener(result.listener).title, db: decibels(result.figure), kept: result.kept }
         end
       end
 
@@ -49,7 +49,7 @@ module Loomshuttle
 
       def levels = { from: @seen.from, sheet: @seen.sheet&.dig(:id), name: @seen.sheet&.dig(:name), at: @seen.sheet&.dig(:at)&.iso8601 }
       def source(one) = { id: one.id, title: one.title, number: one.number, dye: one.dye, cue: one.cue }
-      def decibels(value) = value && value >= Hearing::Survey::NOTHING_DB ? value.round(1) + 0.0 : nil
+      def decibels(figure) = figure.heard&.then { |value| value.round(1) + 0.0 }
 
       def listeners
         @survey.listeners.map do |one|

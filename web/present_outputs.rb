@@ -14,7 +14,7 @@ module Loomshuttle
 
       def to_h
         { version: @derived.version, rate: @show.rate, temperature: @show.setup.temperature, later_ms: @show.setup.later_ms, speed: Timing::Air.speed(@show.setup.temperature).round(1),
-          outputs: outputs, personal: personal, outlets: Outlets.of(@show), buses: @show.buses.values.map(&:to_h), listeners: @show.listeners.values.map(&:to_h),
+          outputs: outputs, personal: personal, outlets: Outlets.of(@show), buses: buses, listeners: @show.listeners.values.map(&:to_h),
           wishes: @show.wishes.values.map(&:to_h), zones: zones, can: can }
       end
 
@@ -43,6 +43,16 @@ module Loomshuttle
       def carried(item)
         taps = item.source ? @desk.mixing.taps_of(item.source) : []
         { label: item.source ? @show.label(item.source) : "", taken: @show.point_of_output(item)&.tap, taps: taps }
+      end
+
+      # With the bus that it is the right one of, whether it could be the left of a pair, and how many channels it takes as a subgroup.
+      def buses
+        mix, members = Signal::Mix.new(@show), @show.channels.values.flat_map(&:groups).tally
+        @show.buses.values.map do |bus|
+          leader = mix.leader(bus.number)
+          bus.to_h.merge(right_of: leader == bus.number ? nil : leader, can_pair: @desk.mixing.pairs && bus.number.odd? && bus.number < @desk.buses,
+                         channels: mix.group?(bus.number) ? members.fetch(bus.number, 0) : 0)
+        end
       end
 
       def zones

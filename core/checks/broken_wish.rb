@@ -11,9 +11,8 @@ module Loomshuttle
       end
 
       def self.finding(survey, result, fixes)
-        source, listener, db = survey.source(result.source).title, survey.listener(result.listener).title, result.figure.db
-        nothing = db.nil? || db < Hearing::Survey::NOTHING_DB
-        is = nothing ? "does not hear #{source}" : "hears #{source} at #{Hearing::Level.words(db)}"
+        source, listener, db = survey.source(result.source).title, survey.listener(result.listener).title, result.figure.heard
+        is = db ? "hears #{source} at #{Hearing::Level.words(db)}" : "does not hear #{source}"
         wants = { "reach" => "and must", "never" => "and never should" }.fetch(result.wish.kind) { "and it should be #{Hearing::Wishes.words(result.wish)}" }
         Finding.new(id: "broken-wish/#{result.wish.number}/#{result.source}/#{result.listener}", check: "broken-wish", severity: Finding::BLOCKS,
                     sentence: "#{listener} #{is}, #{wants}.", path: Hearing::Way.points(survey, result.source, result.listener), at: [],

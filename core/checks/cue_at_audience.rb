@@ -11,8 +11,8 @@ module Loomshuttle
       def self.heard(survey, fixes: true)
         unwanted = survey.show.wishes.values.select { |wish| wish.kind == "never" }.flat_map { |wish| wish.sources.product(wish.listeners) }
         survey.sources.select(&:cue).product(survey.listeners.select { |one| AUDIENCE.include?(one.kind) }).filter_map do |source, listener|
-          db = survey.figure(source.id, listener.number).db
-          finding(survey, source, listener, db, fixes) if db && db >= Hearing::Survey::NOTHING_DB && !unwanted.include?([source.id, listener.number])
+          db = survey.figure(source.id, listener.number).heard
+          finding(survey, source, listener, db, fixes) if db && !unwanted.include?([source.id, listener.number])
         end
       end
 

@@ -13,11 +13,11 @@ module Loomshuttle
         end
 
         # @param survey [Hearing::Survey] of a desk that is mixed
-        # @return [Array<Finding>]
-        def heard(survey, fixes: true) # rubocop:disable Lint/UnusedMethodArgument -- nothing mends it
+        # @return [Array<Finding>] nothing mends them
+        def heard(survey, **)
           survey.listeners.each_with_index.filter_map do |listener, at|
             next unless listener.ears.flatten.any? { |point| carries?(survey.show, point) }
-            next if survey.sources.each_index.any? { |source| survey.figure_at(source, at).db&.>=(Hearing::Survey::NOTHING_DB) }
+            next if survey.sources.each_index.any? { |source| survey.figure_at(source, at).heard }
 
             finding(listener, "hears nothing: no fader or send is open for what they hear.")
           end

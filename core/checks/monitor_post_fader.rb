@@ -21,8 +21,8 @@ module Loomshuttle
         # Who hears the bus, or the right one of its pair.
         def person(show, mix, bus)
           outlets = (show.outputs.values + show.personal_lanes.values).select { |item| item.source&.kind == "bus" && mix.leader(item.source.number) == bus }
-            .map { |item| Rig::Point.desk(item.class.collection.name, item.number).name }
-          show.listeners.values.find { |one| one.kind == "person" && (one.hears + one.hears_right).intersect?(outlets) }
+            .map { |item| item.point.name }
+          show.listeners.values.find { |one| one.kind == "person" && one.outlets.intersect?(outlets) }
         end
 
         def finding(show, bus, listener, channels)

@@ -10,7 +10,7 @@ module Loomshuttle
         over = context.show.personal_lanes.values.select { |lane| lane.source && lane.number > MOST }
         return [] if over.empty?
 
-        points = over.map { |lane| Rig::Point.desk("personal", lane.number) }
+        points = over.map(&:point)
         fix = Settings::Edit.set("Empty personal mixes over #{MOST}", over.to_h { |lane| ["personal/#{lane.number}/source", nil] })
         [Finding.new(id: "personal-lanes", check: "personal-lanes", severity: Finding::BLOCKS,
                      sentence: "#{over.size} personal mix#{'es' if over.size > 1} over #{MOST} carry something; a personal-mix system takes #{MOST}.",

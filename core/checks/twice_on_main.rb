@@ -8,7 +8,7 @@ module Loomshuttle
         show = context.show
         mix = Signal::Mix.new(show)
         show.channels.values.select { |channel| channel.main && channel.used? }.filter_map do |channel|
-          group = channel.groups.find { |bus| mix.group?(bus) && mix.bus_on_main?(bus) }
+          group = mix.on_main(channel.groups).first
           finding(show, channel, group) if group
         end
       end

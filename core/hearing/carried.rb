@@ -12,10 +12,8 @@ module Loomshuttle
         # @return [Array(String, Array<Way>)] "outputs" or "channels", and the ways
         # @raise [Invalid] when there is no such listener
         def of(survey, listener)
-          ears = survey.listener(listener)&.ears or raise Invalid.new("There is no listener #{listener} any more.", where: "listener")
-          sides = ears.size == 1 ? ears * 2 : ears
-          direct = sides.map { |points| points.map { |point| lane_of(survey, point) } }
-          return ["outputs", direct.each_with_index.flat_map { |ways, side| ways.map { |way| way.with(side: side) } }] if ears.any? && direct.flatten.none?(&:nil?)
+          direct = survey.sides(listener).each_with_index.flat_map { |points, side| points.map { |point| lane_of(survey, point)&.with(side: side) } }
+          return ["outputs", direct] if direct.any? && direct.none?(&:nil?)
 
           ["channels", computed(survey, listener)]
         end

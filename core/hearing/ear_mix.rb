@@ -10,11 +10,10 @@ module Loomshuttle
       #   channel is not heard
       # @raise [Invalid] when there is no such listener
       def self.of(survey, listener, lanes)
-        ears = survey.listener(listener)&.ears or raise Invalid.new("There is no listener #{listener} any more.", where: "listener")
+        sides = survey.sides(listener)
         entries = lanes.filter_map { |lane| survey.show.sends[lane]&.source&.then { |source| [lane, source.at("channel-in")] if source.channel? } }.to_h
         board = Board.of(survey.graph, survey.levels, entries.values.uniq)
-        sides = ears.size == 1 ? ears * 2 : ears
-        lanes.to_h { |lane| [lane, Array.new(2) { |side| entries[lane] ? ways(board, sides[side].to_a, entries[lane]) : [] }] }
+        lanes.to_h { |lane| [lane, sides.map { |points| entries[lane] ? ways(board, points, entries[lane]) : [] }] }
       end
 
       def self.ways(board, points, entry)

@@ -7,7 +7,7 @@ module Loomshuttle
       # @param db [Numeric, nil]
       # @return [String] e.g. "−6.5 dB"; "silent" where there is none
       def self.words(db)
-        return "silent" if db.nil? || db <= Survey::NOTHING_DB
+        return "silent" if db.nil? || db < Survey::NOTHING_DB
 
         tenths = (db * 10).round
         "#{'−' if tenths.negative?}#{format((tenths % 10).zero? ? '%d' : '%.1f', tenths.abs / 10.0)} dB"

@@ -12,7 +12,7 @@ module Loomshuttle
 
       # @param survey [Survey]   @param result [Wishes::Result] that is not kept
       # @return [Settings::Edit, Press, nil] nil where nothing simple does
-      def self.of(survey, result) = new(survey, result.source, result.listener).of(result.wish, result.figure.db)
+      def self.of(survey, result) = new(survey, result.source, result.listener).of(result.wish, result.figure.heard)
 
       # @param source [String]   @param listener [Integer]
       # @return [Settings::Edit, Press, nil] that stops the way which carries most
@@ -25,12 +25,12 @@ module Loomshuttle
         @names = Signal::LevelSlots.of(@show.profile).names
       end
 
-      # @param wish [Settings::Wish]   @param db [Float, nil] as it is
+      # @param wish [Settings::Wish]   @param db [Float, nil] as it is heard
       def of(wish, db)
         case wish.kind
         when "never" then stop
         when "most" then turn(wish.db)
-        when "least" then db && db >= Survey::NOTHING_DB ? turn(wish.db) : let_in(wish.db)
+        when "least" then db ? turn(wish.db) : let_in(wish.db)
         else let_in(nil)
         end
       end
@@ -82,14 +82,11 @@ module Loomshuttle
         pressed(values.merge(name => level), wanted) { "#{level > before ? 'Raise' : 'Lower'} it by #{Level.words((level - before).abs)} at the desk" }
       end
 
-      # A send where there is one, or else the fader, or the output's trim.
+      # A send where there is one, or else the fader.
       def own_level(survey)
         names = survey.loudest(@source, @listener).filter_map { |join| level(join) }
-        sent = names.find { |name| name.first == :send && !@mix.group?(name.last) }
-        return "channel/#{sent[1].number}/send/#{@mix.leader(sent.last)}" if sent
-
-        fader = names.find { |name| name.first == :fader }
-        fader && "channel/#{fader.last}/fader"
+        own = names.find { |name| name.first == :send && !@mix.group?(name.last) } || names.find { |name| name.first == :fader }
+        own && SlotWords.value(own, @mix)
       end
 
       # Opens what is closed on the way that needs least opened.
@@ -116,8 +113,7 @@ module Loomshuttle
         case name
         in [:mute, number] then { "channel/#{number}/mute" => false }
         in [:fader, number] then master("channel/#{number}", SOFTLY)
-        in [:send, base, bus] then { "channel/#{base.number}/send/#{@mix.leader(bus)}" => SOFTLY }
-        in [:matrix, number, base] then { "matrix/#{number}/#{base.kind}/#{base.number || base.side}" => SOFTLY }
+        in [:send, *] | [:matrix, *] then { SlotWords.value(name, @mix) => SOFTLY }
         in [:master, base] then master(SlotWords.master(base, @mix), 0)
         in [:output, number] then { "output/#{number}/mute" => false }
         end

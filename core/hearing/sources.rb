@@ -26,7 +26,7 @@ module Loomshuttle
 
         # Of channels that hear the same, the first one speaks for all.
         def of_channel(show, graph, channel, heard)
-          from = channel.position == "take" ? channel.take : channel.stage
+          from = channel.hears
           return if from && heard[from]
 
           points = show.profile.channel_points(channel.number)

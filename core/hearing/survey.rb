@@ -55,6 +55,13 @@ module Loomshuttle
       # @return [Settings::Listener, nil]
       def listener(number) = @seats[number]&.then { |at| @listeners[at] }
 
+      # @return [Array(Array<Rig::Point>, Array<Rig::Point>)] what a listener hears on the left and on the right; who hears mono the same
+      # @raise [Invalid] when there is no such listener
+      def sides(number)
+        ears = listener(number)&.ears or raise Invalid.new("There is no listener #{number} any more.", where: "listener")
+        Array.new(2) { |side| ears[side] || ears.first || [] }
+      end
+
       # @param source [String]   @param listener [Integer]
       # @return [Figure, nil] nil where there is no such source or listener
       def figure(source, listener)

@@ -12,32 +12,31 @@ module Loomshuttle
         # @param survey [Survey]   @param source [String]   @param listener [Integer]
         # @return [Array<Rig::Point>] its main points: what is between the taps of a channel or a mix is left out; empty for silence
         def points(survey, source, listener)
-          joins = joins(survey, source, listener)
+          joins = parts(survey, source, listener).flatten(1)
           return [] if joins.empty?
 
           all = [joins.first.from, *joins.map(&:to)]
           all.chunk_while { |one, next_one| one.base == next_one.base }.map(&:last)
         end
 
-        # @return [Array<Signal::Join>] from the socket on, where that is known
-        def joins(survey, source, listener)
-          inside = survey.loudest(source, listener)
-          inside.empty? ? [] : before(survey, inside.first.from) + inside + behind(survey, inside.last.to)
-        end
-
         # @return [Array<Hop>] hop by hop; none for silence
         def hops(survey, source, listener)
-          joins = joins(survey, source, listener)
-          return [] if joins.empty?
+          before, inside, behind = parts(survey, source, listener)
+          return [] if inside.empty?
 
+          told = Signal::Story.new(survey.show, survey.graph, survey.levels).of_joins(before + inside + behind)
+          preamp = told[before.size].total_gain_db
           mix, names = Signal::Mix.new(survey.show), Signal::LevelSlots.of(survey.show.profile).names
-          told = Signal::Story.new(survey.show, survey.graph, survey.levels).of_joins(joins)
-          inside = joins.index { |join| join.from == survey.loudest(source, listener).first.from }
-          preamp = told[inside].total_gain_db
-          told.each_with_index.map { |hop, at| hop(hop, at.zero? ? nil : joins[at - 1], at <= inside ? nil : preamp, mix, names) }
+          told.zip([nil, *before, *inside, *behind]).each_with_index.map { |(hop, join), at| hop(hop, join, at <= before.size ? nil : preamp, mix, names) }
         end
 
         private
+
+        # @return [Array<Array<Signal::Join>>] up to the desk, through it, and out of it; all empty for silence
+        def parts(survey, source, listener)
+          inside = survey.loudest(source, listener)
+          inside.empty? ? [[], [], []] : [before(survey, inside.first.from), inside, behind(survey, inside.last.to)]
+        end
 
         def hop(told, join, preamp, mix, names)
           slot = join&.level && names[join.level]

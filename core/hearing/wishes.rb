@@ -21,14 +21,13 @@ module Loomshuttle
           end
         end
 
-        # @param wish [Settings::Wish]   @param db [Float, nil] nil: silent
+        # @param wish [Settings::Wish]   @param db [Float, nil] nil where nothing is heard
         # @return [Boolean]
         def kept?(wish, db)
-          heard = !db.nil? && db >= Survey::NOTHING_DB
           case wish.kind
-          when "reach" then heard
-          when "never" then !heard
-          when "least" then heard && db >= wish.db - TOLERANCE
+          when "reach" then !db.nil?
+          when "never" then db.nil?
+          when "least" then !db.nil? && db >= wish.db - TOLERANCE
           else db.nil? || db <= wish.db + TOLERANCE
           end
         end
@@ -47,7 +46,7 @@ module Loomshuttle
 
         def result(survey, wish, source, listener)
           figure = survey.figure(source, listener) or return
-          Result.new(wish: wish, source: source, listener: listener, figure: figure, kept: kept?(wish, figure.db))
+          Result.new(wish: wish, source: source, listener: listener, figure: figure, kept: kept?(wish, figure.heard))
         end
       end
     end

@@ -43,6 +43,9 @@ module Loomshuttle
       # @return [Rig::Point] of a mono channel; others have two, as the desk's profile says
       def point = Rig::Point.desk("ch", number)
 
+      # @return [Rig::Point, nil] what it hears now, on stage or on take
+      def hears = position == "take" ? take : stage
+
       # @return [Boolean] whether it hears the computer on stage: it has no preamp to go through
       def card_fed? = !stage.nil? && stage.card?
 

@@ -23,6 +23,9 @@ module Loomshuttle
       # @return [Array<Array<Rig::Point>>] for each ear
       def ears = [hears, hears_right].reject(&:empty?).map { |names| names.map { |one| Rig::Point.of(one) } }
 
+      # @return [Array<String>] names of all outputs and personal mixes that it hears
+      def outlets = hears + hears_right
+
       # @return [Array(Numeric, Numeric), nil] metres; nil where nobody has said
       def place = x && y && [x, y]
     end

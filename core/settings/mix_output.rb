@@ -21,5 +21,10 @@ module Loomshuttle
       setting :x, RoomKinds.metres, blank: nil, words: "speaker stands to the right by", unit: "m", part: "outputs"
       setting :y, RoomKinds.metres, blank: nil, words: "speaker stands from the stage by", unit: "m", part: "outputs"
     end
+
+    class MixOutput
+      # @return [Rig::Point] where it leaves the mixer
+      def point = Rig::Point.desk("output", number)
+    end
   end
 end

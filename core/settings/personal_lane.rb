@@ -7,5 +7,10 @@ module Loomshuttle
       setting :source, MixKinds.carried.or_none, blank: nil, words: "carries", part: "outputs", desk: "personal/%s/from"
       setting :tap, MixKinds.output_tap, blank: "post-fader", words: "taken at", part: "outputs", desk: "personal/%s/tap", on: MixKinds::TAPPED
     end
+
+    class PersonalLane
+      # @return [Rig::Point] where it leaves the mixer
+      def point = Rig::Point.desk("personal", number)
+    end
   end
 end

@@ -21,6 +21,10 @@ module Loomshuttle
       def group?(bus) = @buses[leader(bus) - 1][0] == "subgroup"
       def bus_on_main?(bus) = @desk.mixing.bus_to_main && @buses[leader(bus) - 1][2]
 
+      # @param groups [Array<Integer>] of a channel
+      # @return [Array<Integer>] those by which it reaches main
+      def on_main(groups) = groups.select { |bus| group?(bus) && bus_on_main?(bus) }
+
       # @return [Integer] the bus whose settings count: of a pair, the left one
       def leader(bus) = bus.even? && @buses[bus - 2][3] ? bus - 1 : bus
 

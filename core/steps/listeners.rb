@@ -18,9 +18,9 @@ module Loomshuttle
 
       def initialize(show)
         @show = show
-        @heard = show.listeners.values.flat_map { |one| one.hears + one.hears_right }
+        @heard = show.listeners.values.flat_map(&:outlets)
         @carriers = (show.outputs.values + show.personal_lanes.values).select(&:source).group_by(&:source)
-          .transform_values { |items| items.map { |item| Rig::Point.desk(item.class.collection.name, item.number).name } }
+          .transform_values { |items| items.map { |item| item.point.name } }
       end
 
       def edit
@@ -38,7 +38,7 @@ module Loomshuttle
 
       def listener(name, kind, hears, hears_right = []) = { name: name, kind: kind, hears: hears, hears_right: hears_right }
       def carriers(base) = @carriers.fetch(base, []) & outputs
-      def outputs = @outputs ||= @show.outputs.keys.map { |number| Rig::Point.desk("output", number).name }
+      def outputs = @outputs ||= @show.outputs.values.map { |output| output.point.name }
 
       def main = listener("PA", "area", *%w[l r].map { |side| carriers(Rig::Point.main(side)) })
 
@@ -60,7 +60,7 @@ module Loomshuttle
 
       # Whoever stands at a personal mixer hears some of all its lanes.
       def personal
-        lanes = @show.personal_lanes.values.select(&:source).map { |lane| Rig::Point.desk("personal", lane.number).name }
+        lanes = @show.personal_lanes.values.select(&:source).map { |lane| lane.point.name }
         listener("Personal mixers", "machine", lanes)
       end
     end

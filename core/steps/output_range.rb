@@ -2,21 +2,24 @@
 
 module Loomshuttle
   module Steps
-    # Outputs one behind the other carry sources one behind the other: buses 3 to 6 on outputs 9 to 12, main left and right on 15 and 16, or
+    # Outputs, or lanes of a personal-mix system, one behind the other carry sources one behind the other: buses 3 to 6 on outputs 9 to 12, main left and right on 15 and 16, or
     # nothing on all of them.
     module OutputRange
+      WORDS = { "output" => "outputs", "personal" => "personal mixes" }.freeze
+
       # @param show [Settings::Show]
-      # @param first [Integer] output   @param count [Integer]
+      # @param kind ["output", "personal"]   @param first [Integer] number   @param count [Integer]
       # @param source [String] what the first one carries, by its point; "" for nothing
       # @return [Settings::Edit]
       # @raise [Invalid] when the desk has not so many outputs or sources
-      def self.edit(show, first:, count:, source:)
+      def self.edit(show, first:, count:, source:, kind: "output")
+        lines = { "output" => show.outputs, "personal" => show.personal_lanes }.fetch(kind)
         numbers = (first...(first + count)).to_a
-        beyond = numbers.empty? || !show.outputs.key?(numbers.first) || !show.outputs.key?(numbers.last)
-        raise Invalid.new("The #{show.profile.name} has outputs 1 to #{show.outputs.size}, not #{first} to #{first + count - 1}.", where: "first") if beyond
+        beyond = numbers.empty? || !lines.key?(numbers.first) || !lines.key?(numbers.last)
+        raise Invalid.new("The #{show.profile.name} has #{WORDS.fetch(kind)} 1 to #{lines.size}, not #{first} to #{first + count - 1}.", where: "first") if beyond
 
         sources = source.empty? ? [nil] * count : run(show, Rig::Point.of(source), count)
-        Settings::Edit.set(label(show, numbers, sources), numbers.zip(sources).to_h { |number, point| ["output/#{number}/source", point&.name] })
+        Settings::Edit.set(label(show, kind, numbers, sources), numbers.zip(sources).to_h { |number, point| ["#{kind}/#{number}/source", point&.name] })
       end
 
       class << self
@@ -30,9 +33,9 @@ module Loomshuttle
           raise Invalid.new("There are not #{count} sources from #{Rig::Label.for(from)} on that an output of the #{show.profile.name} could carry.", where: "source")
         end
 
-        def label(show, numbers, sources)
+        def label(show, kind, numbers, sources)
           what = sources.compact.map { |point| show.label(point) }.values_at(0, -1).compact.uniq.join(" to ")
-          "#{numbers.size > 1 ? "Outputs #{numbers.first} to #{numbers.last}" : "Output #{numbers.first}"}: #{what.empty? ? 'nothing' : what}"
+          "#{WORDS.fetch(kind).capitalize} #{[numbers.first, numbers.last].uniq.join(' to ')}: #{what.empty? ? 'nothing' : what}"
         end
       end
     end

@@ -15,7 +15,7 @@ module Loomshuttle
         "connect_box" => :connect_box, "chain_offsets" => :chain_offsets, "desk" => :desk, "clock" => :clock, "tracks" => :tracks, "main_mix" => :main_mix,
         "join" => :join, "split" => :split, "auto_patch" => :auto_patch, "input_list" => :input_list,
         "recall" => :recall, "listeners" => :listeners, "speaker_delays" => :speaker_delays, "outputs" => :outputs,
-        "wet_capture" => :wet_capture, "second_channel" => :second_channel
+        "wet_capture" => :wet_capture, "second_channel" => :second_channel, "speaker" => :speaker
       }.freeze
 
       NUMBER = Shape.whole(0..9999)
@@ -34,8 +34,9 @@ module Loomshuttle
         "auto_patch" => { "only" => Shape.or_none(Shape.list(WORD, most: 1024)) },
         "input_list" => { "text" => Shape.text(most: Formats::InputList::LONGEST, lines: true), "only" => Shape.or_none(Shape.list(WORD, most: 1024)) },
         "recall" => { "settings" => SETTINGS, "label" => Shape.text(most: 200) }, "listeners" => {}, "speaker_delays" => {},
-        "outputs" => { "first" => NUMBER, "count" => NUMBER, "source" => WORD },
-        "wet_capture" => { "channels" => Shape.list(NUMBER, most: 1024) }, "second_channel" => { "channel" => NUMBER }
+        "outputs" => { "first" => NUMBER, "count" => NUMBER, "source" => WORD, "kind" => Shape.one_of("output", "personal") },
+        "wet_capture" => { "channels" => Shape.list(NUMBER, most: 1024) }, "second_channel" => { "channel" => NUMBER },
+        "speaker" => { "output" => NUMBER }
       }.transform_values { |fields| Shape.record({}, fields) }.freeze
 
       # @param show [Settings::Show]
@@ -75,7 +76,11 @@ module Loomshuttle
         def wet_capture(show, options) = WetCapture.edit(show, options.fetch("channels"))
         def second_channel(show, options) = SecondChannel.edit(show, options.fetch("channel"))
         def speaker_delays(show, _options) = Timing::SpeakerDelays.edit(show)
-        def outputs(show, options) = OutputRange.edit(show, first: options.fetch("first"), count: options.fetch("count"), source: options.fetch("source"))
+        def speaker(show, options) = Speaker.edit(show, options.fetch("output"))
+
+        def outputs(show, options)
+          OutputRange.edit(show, first: options.fetch("first"), count: options.fetch("count"), source: options.fetch("source"), kind: options.fetch("kind", "output"))
+        end
 
         def chain_offsets(show, options)
           port = options.fetch("port")

@@ -50,8 +50,7 @@ module Loomshuttle
 
         # Of those who hear it and have a place.
         def nearest(show, output)
-          name = Rig::Point.desk("output", output.number).name
-          show.listeners.values.select { |one| one.place && (one.hears + one.hears_right).include?(name) }.min_by { |one| metres(output, one.place) }
+          show.listeners.values.select { |one| one.place && one.outlets.include?(output.point.name) }.min_by { |one| metres(output, one.place) }
         end
 
         def metres(output, spot) = Math.hypot(output.x - spot.first, output.y - spot.last)

@@ -56,6 +56,18 @@ module Tools
     raise "no free UDP ports"
   end
 
+  # @param flow [#next_part, #close] that is made while it is sent
+  # @return [String] all of it
+  def bytes_of(flow)
+    parts = []
+    while (part = flow.next_part)
+      parts << part
+    end
+    parts.join
+  ensure
+    flow.close
+  end
+
   def given_ports = @given_ports ||= []
 
   # Other specs may run beside these on the same machine, and ask before this one has bound what it was given.

@@ -15,14 +15,6 @@ RSpec.describe "A click", :folder do
     Loomshuttle::Web::ClickFlow.new(map, Loomshuttle::Timing::Click.new(map, **options), bars: bars, sound: "wood")
   end
 
-  def bytes_of(flow)
-    parts = []
-    while (part = flow.next_part)
-      parts << part
-    end
-    parts.join
-  end
-
   it "has its strokes on the sample, as loud as they should be, and is as long as its bars" do
     bytes = bytes_of(flow(bars: 8, subdivision: "eighths", accents: { "7/8" => [1, 4, 6] }))
     path = File.join(@folder, "click.wav").tap { |file| File.binwrite(file, bytes) }

@@ -41,18 +41,8 @@ RSpec.describe "A take for the screen", :folder do
   describe Loomshuttle::Web::QuickMix do
     def heard(**options)
       path = File.join(@folder, "heard.wav")
-      File.binwrite(path, all(described_class.new(take, **options)))
+      File.binwrite(path, bytes_of(described_class.new(take, **options)))
       Tools.run("sox", path, "-n", "stats")
-    end
-
-    def all(mix)
-      parts = []
-      while (part = mix.next_part)
-        parts << part
-      end
-      parts.join
-    ensure
-      mix.close
     end
 
     it "is one track as it is, or all of them turned down, as sox measures" do
@@ -66,7 +56,7 @@ RSpec.describe "A take for the screen", :folder do
     # SoX mixes the same tracks by the same gains and delays; what is heard is that, turned so far that all ways together have the headroom.
     it "is for a listener what SoX makes of the same tracks, gains and delays" do
       ears = { 1 => [[[0, 0.5]], [[480, 0.25]]], 2 => [[[0, 0.8], [96, -0.3]], []], 3 => [[], []], 4 => [[[0, 0.1]], [[0, 0.1]]] }
-      File.binwrite(path = File.join(@folder, "ears.wav"), all(described_class.new(take, ears: ears)))
+      File.binwrite(path = File.join(@folder, "ears.wav"), bytes_of(described_class.new(take, ears: ears)))
       turned = described_class::HEADROOM / Math.sqrt(ears.values.flatten(2).sum { |_, amplitude| amplitude**2 } / 2)
       2.times do |side|
         parts = ears.flat_map do |track, sides|
@@ -83,10 +73,10 @@ RSpec.describe "A take for the screen", :folder do
     end
 
     it "gives the same bytes from anywhere, as a listener who was paused asks for them" do
-      whole = all(described_class.new(take))
+      whole = bytes_of(described_class.new(take))
       expect(whole.bytesize).to eq(described_class.new(take).size)
       [[0, 10], [20, 60], [44, 45], [47, 100_003], [whole.bytesize - 7, whole.bytesize]].each do |from, upto|
-        expect(all(described_class.new(take).part(from, upto))).to eq(whole.byteslice(from...upto))
+        expect(bytes_of(described_class.new(take).part(from, upto))).to eq(whole.byteslice(from...upto))
       end
     end
 

@@ -32,8 +32,18 @@ RSpec.describe Loomshuttle::Steps do
     expect(edit).to have_attributes(label: "Outputs 9 to 12: Bus 3 Harbour radio feed to Bus 6 Effect 1",
                                     settings: (9..12).to_h { |n| ["output/#{n}/source", "desk/bus/#{n - 6}"] })
     expect(step(rig, "outputs", "first" => 13, "count" => 2, "source" => "desk/main/l").settings.values).to eq(%w[desk/main/l desk/main/r])
+    lanes = step(rig, "outputs", "first" => 3, "count" => 2, "source" => "desk/ch/5", "kind" => "personal")
+    expect(lanes).to have_attributes(label: "Personal mixes 3 to 4: Channel 5 to Channel 6", settings: { "personal/3/source" => "desk/ch/5", "personal/4/source" => "desk/ch/6" })
+    expect { step(rig, "outputs", "first" => 16, "count" => 2, "source" => "", "kind" => "personal") }.to raise_error(Loomshuttle::Invalid, /personal mixes 1 to 16, not 16 to 17/)
     empty = step(rig, "outputs", "first" => 1, "count" => 16, "source" => "")
     expect(empty.apply(rig).first.outputs.values.map(&:source).compact).to eq([])
+  end
+
+  it "makes an output a speaker's, where such a speaker usually stands" do
+    of = ->(number) { step(rig, "speaker", "output" => number).settings.values }
+    expect([of.call(15), of.call(16), of.call(5)]).to eq([["main", -5, 0], ["main", 5, 0], ["zone", 0, 20]])
+    expect { of.call(9) }.to raise_error(Loomshuttle::Invalid, /carries nothing that a speaker could play/)
+    expect { of.call(99) }.to raise_error(Loomshuttle::Invalid, /no output 99/)
   end
 
   {

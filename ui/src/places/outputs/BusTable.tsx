@@ -1,15 +1,16 @@
 import { useEffect, useRef } from 'react';
-import type { Outputs, Show } from '../../api/client';
+import { change } from '../../api/careful';
+import type { Outputs } from '../../api/client';
 import { TextSetting } from '../patch/Fields';
 import { cx } from '../../look/cx';
+import { count } from '../../look/format';
 import styles from '../../look/look.module.css';
-import { change } from './OutputSheet';
 import own from './outputs.module.css';
 
 type Bus = Outputs['buses'][number];
 
 /** What each bus is for: a mix or a subgroup, where it takes its sends, whether it is on main or one of a pair. */
-export function BusTable({ outputs, show, sought }: { outputs: Outputs; show: Show; sought: string }) {
+export function BusTable({ outputs, sought }: { outputs: Outputs; sought: string }) {
   const row = useRef<HTMLTableElement>(null);
   const number = /^bus\/(\d+)\//.exec(sought)?.[1];
   useEffect(() => {
@@ -33,7 +34,7 @@ export function BusTable({ outputs, show, sought }: { outputs: Outputs; show: Sh
         </thead>
         <tbody>
           {outputs.buses.map((bus) => (
-            <BusRow key={bus.number} bus={bus} outputs={outputs} show={show} />
+            <BusRow key={bus.number} bus={bus} outputs={outputs} />
           ))}
         </tbody>
       </table>
@@ -46,20 +47,18 @@ export function BusTable({ outputs, show, sought }: { outputs: Outputs; show: Sh
   );
 }
 
-function BusRow({ bus, outputs, show }: { bus: Bus; outputs: Outputs; show: Show }) {
+function BusRow({ bus, outputs }: { bus: Bus; outputs: Outputs }) {
   const path = `bus/${bus.number}`;
   const { mixing } = outputs.can;
-  const leader = outputs.buses.find((one) => one.number === bus.number - 1 && one.paired);
-  const members = show.channels.filter((one) => one.groups.includes(bus.number)).length;
   return (
     <tr data-bus={bus.number}>
       <td className={styles.figure}>{bus.number}</td>
       <td>
         <TextSetting label={`Name of bus ${bus.number}`} path={`${path}/name`} value={bus.name} />
       </td>
-      {leader ? (
+      {bus.right_of !== null ? (
         <td colSpan={5} className={styles.quiet}>
-          right of bus {leader.number}
+          right of bus {bus.right_of}
         </td>
       ) : (
         <>
@@ -108,13 +107,11 @@ function BusRow({ bus, outputs, show }: { bus: Bus; outputs: Outputs; show: Show
               type="checkbox"
               aria-label={`Bus ${bus.number} paired with the next`}
               checked={bus.paired}
-              disabled={!mixing.pairs || bus.number % 2 === 0}
+              disabled={!bus.can_pair}
               onChange={(event) => change({ [`${path}/paired`]: event.target.checked })}
             />
           </td>
-          <td className={styles.quiet}>
-            {bus.mode === 'subgroup' ? `${members} channel${members === 1 ? '' : 's'}` : ''}
-          </td>
+          <td className={styles.quiet}>{bus.mode === 'subgroup' && count(bus.channels, 'channel')}</td>
         </>
       )}
     </tr>

@@ -1,10 +1,9 @@
 import Autocomplete from '@mui/material/Autocomplete';
 import TextField from '@mui/material/TextField';
 import { useState } from 'react';
-import type { Outputs, Preview } from '../../api/client';
+import { change, changeBy } from '../../api/careful';
+import type { Outputs } from '../../api/client';
 import { set } from '../../api/edits';
-import { takeCarefully } from '../../api/preview';
-import { change } from './OutputSheet';
 import { type Column, forAll, type Line } from './sheet';
 
 interface EditorProps {
@@ -15,8 +14,6 @@ interface EditorProps {
   typed: string;
   onClose: () => void;
 }
-
-const asks = (preview: Preview) => preview.heard.length > 0 || preview.findings_new.length > 0;
 
 /** Changes a cell, or the same of all chosen lines. */
 export function CellEditor({ lines, column, outputs, typed, onClose }: EditorProps) {
@@ -32,27 +29,11 @@ export function CellEditor({ lines, column, outputs, typed, onClose }: EditorPro
       onClose={onClose}
       onChoose={(id) => {
         onClose();
-        if (column !== 'source') {
-          if (column === 'tap') change(forAll(lines, 'tap', id));
-          else void set(forAll(lines, 'expected', id || null));
-        } else if (first.kind === 'output' && lines.length > 1) {
-          const options = { first: first.number, count: lines.length, source: id };
-          void takeCarefully('outputs', options, asks);
-        } else change(ascending(lines, id, outputs));
+        if (column === 'tap') change(forAll(lines, 'tap', id));
+        else if (column === 'expected') void set(forAll(lines, 'expected', id || null));
+        else changeBy('outputs', { kind: first.kind, first: first.number, count: lines.length, source: id });
       }}
     />
-  );
-}
-
-/** Lanes one behind the other carry sources one behind the other. */
-function ascending(lines: Line[], from: string, outputs: Outputs) {
-  const all = outputs.can.sources.map((one) => one.point);
-  const start = all.indexOf(from);
-  return Object.fromEntries(
-    lines.map((one, at) => [
-      `${one.kind}/${one.number}/source`,
-      start < 0 ? null : (all[start + at] ?? null),
-    ]),
   );
 }
 

@@ -1,8 +1,7 @@
 import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
-import type { Outputs, Settings } from '../../api/client';
+import { change } from '../../api/careful';
+import type { Outputs } from '../../api/client';
 import { set } from '../../api/edits';
-import type { Preview } from '../../api/client';
-import { takeCarefully } from '../../api/preview';
 import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
 import { CellEditor } from './CellEditor';
@@ -16,11 +15,6 @@ const HEADS: Record<Column, string> = {
   polarity: 'Polarity',
   expected: 'Counted on at',
 };
-
-// What somebody would hear otherwise, or what would be wrong then, is shown before it is done.
-const asks = (preview: Preview) =>
-  preview.heard.length > 0 || preview.losses.length > 0 || preview.findings_new.length > 0;
-export const change = (settings: Settings) => void takeCarefully('settings', { settings }, asks);
 
 interface SheetProps {
   outputs: Outputs;
@@ -58,15 +52,8 @@ export function OutputSheet({ outputs, kind, sought, onTrace }: SheetProps) {
   };
   const clear = () => {
     if (column === 'source') change(forAll(range, 'source', null));
-    if (column === 'delay') change(forAll(range.filter(hasDelay), 'delay', 0));
-    if (column === 'expected')
-      void set(
-        forAll(
-          range.filter((one) => one.kind === 'output'),
-          'expected',
-          null,
-        ),
-      );
+    if (column === 'delay') change(forAll(range, 'delay', 0));
+    if (column === 'expected') void set(forAll(range, 'expected', null));
   };
   const open = (text: string) => {
     if (!at || !fits(at, column)) return;
@@ -176,8 +163,6 @@ export function OutputSheet({ outputs, kind, sought, onTrace }: SheetProps) {
     </>
   );
 }
-
-const hasDelay = (line: Line) => line.delay !== null;
 
 /** Whether there is anything to change in a cell. */
 function fits(line: Line, column: Column): boolean {

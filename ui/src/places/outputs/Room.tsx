@@ -1,7 +1,7 @@
 import Button from '@mui/material/Button';
 import { useState } from 'react';
 import type { Outputs, Settings } from '../../api/client';
-import { set } from '../../api/edits';
+import { set, step } from '../../api/edits';
 import { lookAt } from '../../api/preview';
 import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
@@ -158,16 +158,6 @@ const whole = (settings: Settings) =>
 function AddSpeaker({ outputs }: { outputs: Outputs }) {
   const free = outputs.outputs.filter((one) => one.speaker === null && one.source !== null);
   if (free.length === 0) return null;
-  const add = (number: number) => {
-    const output = outputs.outputs.find((one) => one.number === number);
-    const isMain = output?.source?.startsWith('desk/main/') === true;
-    const side = output?.source?.endsWith('/l') ? -5 : output?.source?.endsWith('/r') ? 5 : 0;
-    void set({
-      [`output/${number}/speaker`]: isMain ? 'main' : 'zone',
-      [`output/${number}/x`]: isMain ? side : 0,
-      [`output/${number}/y`]: isMain ? 0 : 20,
-    });
-  };
   return (
     <label className={styles.hint}>
       An output feeds a speaker:{' '}
@@ -175,7 +165,7 @@ function AddSpeaker({ outputs }: { outputs: Outputs }) {
         className={styles.find}
         value=""
         aria-label="Add a speaker"
-        onChange={(event) => add(Number(event.target.value))}
+        onChange={(event) => void step('speaker', { output: Number(event.target.value) })}
       >
         <option value="">choose …</option>
         {free.map((one) => (

@@ -56,7 +56,7 @@ export function Sockets({ head, outputs, show, sought }: SocketsProps) {
             onTrace={(point, label) => trace({ point, label })}
           />
         </section>
-        <BusTable outputs={outputs} show={show} sought={sought} />
+        <BusTable outputs={outputs} sought={sought} />
         {outputs.personal.length > 0 && (
           <section aria-label="Personal mixes" className={own.section}>
             <h2>Personal mixes</h2>

@@ -4,12 +4,12 @@ import type { Finding, Hearing, HearingWay, Outputs } from '../../api/client';
 import { press } from '../../api/press';
 import { lookAt } from '../../api/preview';
 import { useFindings, useWay } from '../../api/queries';
-import { jumpTo } from '../../app/jump';
 import { Answered } from '../../app/Answered';
 import { Told } from '../../app/Told';
 import { cx } from '../../look/cx';
 import { count, level } from '../../look/format';
 import styles from '../../look/look.module.css';
+import { HopHead } from '../trace/HopHead';
 import hops from '../trace/trace.module.css';
 import type { Heard } from './heard';
 import { LevelField } from './LevelField';
@@ -111,7 +111,7 @@ const shortened = (all: HopOf[]) =>
 
 function Hop({ hop, live }: { hop: HopOf; live: boolean }) {
   const [turning, turn] = useState(false);
-  const { setting, value } = hop;
+  const { value } = hop;
   const gain = hop.db === null || hop.db === 0 ? [] : [level(hop.db)];
   const delay = hop.delay_ms > 0 ? [`${hop.delay_ms.toFixed(2)} ms`] : [];
   const kind = hop.value_words?.split(', ').at(-1) ?? '';
@@ -124,19 +124,7 @@ function Hop({ hop, live }: { hop: HopOf; live: boolean }) {
       : turn(true);
   return (
     <li>
-      <span className={hops.hopHead}>
-        <span className={styles.strong}>{hop.label}</span>
-        {setting && (
-          <button
-            type="button"
-            className={styles.jump}
-            aria-label={`Change ${hop.label}`}
-            onClick={() => jumpTo(setting)}
-          >
-            change
-          </button>
-        )}
-      </span>
+      <HopHead label={hop.label} setting={hop.setting} />
       {(value !== null || words !== null || gain.length + delay.length > 0) && (
         <small className={styles.figure}>
           {[...(words ? [words] : []), ...gain, ...delay].join(' · ')}{' '}

@@ -195,7 +195,7 @@ describe('the outputs sheet', () => {
     await user.keyboard('{Enter}');
     expect(bodies('POST /api/steps/preview')[0]).toEqual({
       kind: 'outputs',
-      options: { first: 2, count: 2, source: 'desk/main/l' },
+      options: { kind: 'output', first: 2, count: 2, source: 'desk/main/l' },
     });
     expect(bodies('POST /api/edits')).toEqual([]);
   });

@@ -1,17 +1,13 @@
-import type { Channel, Preview } from '../../api/client';
-import { takeCarefully } from '../../api/preview';
+import { change } from '../../api/careful';
+import type { Channel } from '../../api/client';
 import { useOutputs } from '../../api/queries';
 import styles from '../../look/look.module.css';
-
-// What is not heard any more, or heard anew, is shown before it is done.
-const asks = (preview: Preview) => preview.heard.length > 0 || preview.findings_new.length > 0;
 
 /** Where a channel goes in the mix: main, subgroups, and which way round. */
 export function ChannelMix({ channel }: { channel: Channel }) {
   const outputs = useOutputs().data;
   const at = `channel/${channel.number}`;
-  const put = (field: string, value: unknown) =>
-    void takeCarefully('settings', { settings: { [`${at}/${field}`]: value } }, asks);
+  const put = (field: string, value: unknown) => change({ [`${at}/${field}`]: value });
   const groups = outputs?.buses.filter((one) => one.mode === 'subgroup') ?? [];
   return (
     <fieldset className={styles.ticks}>

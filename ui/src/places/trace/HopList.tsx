@@ -1,6 +1,6 @@
 import type { Hop, Show } from '../../api/client';
-import { jumpTo } from '../../app/jump';
 import { signed } from '../../look/format';
+import { HopHead } from './HopHead';
 import { LevelText } from '../../meters/LevelText';
 import { type MeterPoint } from '../../meters/levels';
 import { Meter } from '../../meters/Meter';
@@ -32,22 +32,9 @@ function HopLine({ hop, show, onStage }: { hop: Hop; show: Show; onStage: boolea
     hop.gain_db === null ? 'gain set by the mix' : hop.gain_db === 0 ? '' : `${signed(hop.gain_db, 1)} dB`;
   const delay = hop.delay > 0 ? `${hop.delay_ms.toFixed(2)} ms` : '';
   const figures = [gain, delay].filter(Boolean).join(' · ');
-  const { setting } = hop;
   return (
     <li className={hop.live ? undefined : own.still}>
-      <span className={own.hopHead}>
-        <span className={styles.strong}>{hop.label}</span>
-        {setting && (
-          <button
-            type="button"
-            className={styles.jump}
-            aria-label={`Change ${hop.label}`}
-            onClick={() => jumpTo(setting)}
-          >
-            change
-          </button>
-        )}
-      </span>
+      <HopHead label={hop.label} setting={hop.setting} />
       <small>{hop.text}</small>
       {figures && <small className={styles.figure}>{figures}</small>}
       {point && (
