@@ -1,0 +1,24 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Songs
+    # One time through a section: samples of the song from where to where; nth: of how many times it is played.
+    Pass = Value.define(:section, :from, :to, :nth, :of) do
+      # All passes of a song as it goes tonight.
+      # @param song [Song]   @param tonight [Tonight]
+      # @return [Array<Pass>] in order
+      # @raise [Invalid] when nothing is left of it
+      def self.all(song, tonight = Tonight.plain)
+        passes = song.parts.reject { |section| tonight.skips.include?(section.key) }.flat_map do |section|
+          times = tonight.repeats.fetch(section.key, 1)
+          (1..times).map { |nth| new(section: section, from: song.begins(section), to: song.ends(section), nth: nth, of: times) }
+        end
+        raise Invalid.new("Nothing is left of #{song.name}: every section is skipped.", where: "skips") if passes.empty?
+
+        passes.freeze
+      end
+
+      def frames = to - from
+    end
+  end
+end

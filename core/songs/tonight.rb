@@ -1,0 +1,12 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Songs
+    # How a song goes tonight, without the song being touched.
+    #   skips     keys of sections that are left out        repeats   key of a section => how often it is played
+    #   follows   what comes after it, or nil: as the song says     pause   seconds
+    Tonight = Value.define(:skips, :repeats, :follows, :pause) do
+      def self.plain = new(skips: [].freeze, repeats: {}.freeze, follows: nil, pause: nil)
+    end
+  end
+end
