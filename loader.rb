@@ -8,11 +8,12 @@ module Loomshuttle
   ROOT = __dir__
 
   # part => namespace it fills (the core fills Loomshuttle itself)
-  PARTS = { core: nil, runtime: :Runtime, recorder: :Recorder, stand_ins: :StandIns, porter: :Porter, store: :Store, web: :Web,
+  PARTS = { core: nil, runtime: :Runtime, recorder: :Recorder, player: :Player, stand_ins: :StandIns, porter: :Porter, store: :Store, web: :Web,
             command_line: :CommandLine, supervisor: :Supervisor }.freeze
 
   # Rooms of the core that a part may know, where that is not the whole of it: a stand-in shares no routing with the application.
-  ROOMS = { stand_ins: %w[audio formats], recorder: %w[audio formats line_check], porter: %w[audio formats] }.freeze
+  ROOMS = { stand_ins: %w[audio formats], recorder: %w[audio formats line_check], player: %w[audio formats timing songs],
+            porter: %w[audio formats timing songs] }.freeze
 
   # Makes the constants of some parts loadable on first use.
   # @param parts [Array<Symbol>] keys of PARTS

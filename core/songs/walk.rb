@@ -45,6 +45,9 @@ module Loomshuttle
 
       def over? = @over
 
+      # @return [Integer] frames of the block that was taken last; fewer than were asked for at the end
+      attr_reader :taken
+
       # @return [Place, nil] what comes behind this section, as things stand; nil: the end
       def after = way_on.last
 
@@ -53,6 +56,7 @@ module Loomshuttle
       def take(frames)
         spans, at = [], 0
         at += @turn ? turn(spans, at, frames - at) : run(spans, at, frames - at) while at < frames && !@over
+        @taken = at
         run(spans, at, 0) if !@turn && @position == song.frames # so that the end is known with its last sample
         spans
       end

@@ -1,0 +1,195 @@
+# frozen_string_literal: true
+
+require "numo/narray"
+
+module Loomshuttle
+  module Player
+    # A song that lies ready or plays, and the one after it, without sockets, threads or files of its own: told to make the next block, it
+    # gives what every output carries. Commands are done at a sample of the clock. One thread makes blocks; commands come from any.
+    class Deck
+      # Seconds until a stopped song is silent, and everything in a panic.
+      STOP, PANIC = 0.010, 0.005
+
+      attr_reader :rate, :outputs, :time, :peaks
+
+      # @param outputs [Integer]
+      # @param on_end [Proc] called once a song has come to its end, or was faded out; takes its item
+      # @param pilot [Pilot, nil]
+      def initialize(rate:, outputs:, on_end: ->(_) {}, pilot: nil)
+        @rate, @outputs, @on_end, @pilot = rate, outputs, on_end, pilot
+        @mix, @gain, @orders = Mix.new(outputs), Gain.new, Orders.new
+        @time, @peaks, @playing = 0, {}, false
+        @doing = Monitor.new # held while a block is made and while a command is done; asks nobody
+      end
+
+      # @return [Loaded, nil]
+      attr_reader :loaded, :following
+
+      # Puts a song on; what plays goes on until it is through.
+      # @param loaded [Loaded]
+      def load(loaded)
+        @doing.synchronize do
+          raise Invalid.new("#{@loaded.material.song.name} plays; stop it first.", where: "song") if @playing
+
+          put_on(loaded)
+        end
+      end
+
+      # What comes after the song that is on; nil: nothing.
+      # @param loaded [Loaded, nil]
+      def follow_with(loaded) = @doing.synchronize { @following = loaded }
+
+      # @param roles [Array<Songs::Role>] from now on
+      def roles=(roles)
+        @doing.synchronize { [@loaded, @following].compact.each { |one| one.material.roles = roles } }
+      end
+
+      # @param what [String] "play", "stop", "fade", "panic", "jump", "around", "stop at", "take back"
+      # @param at [Integer, nil] sample of the clock; nil: with the next block
+      def command(what, at: nil, **with)
+        return @orders.add(at, what, with) if at && at > @time
+
+        @doing.synchronize { obey(what, with) }
+      end
+
+      # @return [Boolean]
+      def playing? = @playing
+
+      # The clock is elsewhere: what plays goes on, counted from there.
+      # @param time [Integer]
+      def at(time)
+        @time = time
+      end
+
+      # @param frames [Integer]
+      # @return [Numo::SFloat] [outputs, frames] full scale 1.0
+      def render(frames)
+        block = Numo::SFloat.zeros(@outputs, frames)
+        @doing.synchronize do
+          @peaks = {}
+          done = 0
+          done += piece(block, done, frames - done) while done < frames
+        end
+        @pilot&.add(block, @time - frames)
+        block
+      end
+
+      # @return [Hash] for people: what plays and where, what was asked
+      def status = @doing.synchronize { DeckStatus.of(self, @walk, @gain, @held) }
+
+      # @return [Integer] pieces that were not in memory in time
+      def missed = @mix.missed.to_i
+
+      private
+
+      def put_on(loaded)
+        @loaded, @walk, @held = loaded, nil, nil
+        @gain.rise
+      end
+
+      # Up to the next command.
+      def piece(block, done, most)
+        while (order = @orders.due(@time))
+          alone { obey(order.what, order.details) }
+        end
+        due = @orders.next_at
+        size = due ? [most, due - @time].min : most
+        size = begin_following(size) if @begins
+        size = play(block, done, size) if @playing
+        @time += size
+        over if @playing && (@walk.over? || @gain.silent?)
+        size
+      end
+
+      # A command that cannot be done when its time has come hinders nothing.
+      def alone
+        yield
+      rescue Invalid => e
+        Runtime::Log.now.warn(e.message)
+      end
+
+      # @return [Integer] frames until the song's end, no more than size
+      def play(block, done, size)
+        part = Numo::SFloat.zeros(@outputs, size)
+        @peaks = @mix.add(@loaded.material, @walk.take(size), part)
+        @gain.turn(part)
+        block[true, done...(done + size)] = part
+        @loaded.material.stock.play_from(@walk.position, @walk.after&.sample)
+        @walk.over? ? @walk.taken : size
+      end
+
+      def over
+        through = @walk.over?
+        @playing = false
+        @held = through ? nil : @walk.position
+        @gain.rise
+        return unless through
+
+        item = @loaded.item
+        go_on = @loaded.goes_on
+        begin_later(go_on) if go_on && @following
+        @on_end.call(item)
+      end
+
+      def begin_later(seconds) = @begins = @time + (seconds * @rate).round
+
+      # @return [Integer] frames until it begins, no more than size
+      def begin_following(size)
+        return [size, @begins - @time].min if @begins > @time
+
+        @begins = nil
+        following, @following = @following, nil
+        return size unless following
+
+        put_on(following)
+        start
+        size
+      end
+
+      def start(section: nil, sample: nil)
+        @walk = Songs::Walk.new(@loaded.material.song, @loaded.tonight, section: section, sample: sample)
+        @gain.rise
+        @playing = true
+        @held = nil
+      end
+
+      def obey(what, with)
+        raise Invalid.new("No song is on; choose one first.", where: "song") unless @loaded
+
+        case what
+        when "play" then begin_playing(**with)
+        when "panic" then silence
+        when "stop" then fall(STOP, :stop)
+        when "fade" then fall(with.fetch(:seconds), :fade)
+        when "jump" then walking.jump(with.fetch(:section), at: with.fetch(:at_next, "bar"))
+        when "around" then walking.around = with.fetch(:on, true)
+        when "stop at" then walking.stop(at: with.fetch(:at_next, "section"))
+        when "take back" then @begins ? @begins = nil : walking.take_back
+        else raise Invalid.new("There is no command #{Text.readable(what, most: 40)}.", where: "command")
+        end
+      end
+
+      def begin_playing(section: nil, sample: nil)
+        raise Invalid.new("#{@loaded.material.song.name} plays already.", where: "song") if @playing && !@gain.why
+
+        @begins = nil
+        sample ||= @held unless section
+        start(section: section, sample: sample)
+      end
+
+      def fall(seconds, why)
+        @begins = nil
+        return unless @playing
+
+        @gain.fall([(seconds * @rate).round, 1].max, why)
+      end
+
+      def silence
+        @orders.clear
+        fall(PANIC, :panic)
+      end
+
+      def walking = @playing ? @walk : raise(Invalid.new("Nothing plays.", where: "song"))
+    end
+  end
+end

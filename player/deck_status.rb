@@ -1,0 +1,42 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Player
+    # How a deck is, for people.
+    module DeckStatus
+      class << self
+        # @param deck [Deck]   @param walk [Songs::Walk, nil]   @param gain [Gain]   @param held [Integer, nil] sample where it was stopped
+        # @return [Hash]
+        def of(deck, walk, gain, held)
+          { "state" => state(deck, gain, held), "item" => deck.loaded&.item, "song" => deck.loaded&.material&.song&.id, "name" => deck.loaded&.material&.song&.name,
+            "next" => deck.following&.material&.song&.name, "missed" => deck.missed, "troubles" => deck.loaded ? deck.loaded.material.stock.troubles.values : [] }
+            .merge(deck.loaded ? place(deck, walk, held) : {})
+        end
+
+        private
+
+        def state(deck, gain, held)
+          return "none" unless deck.loaded
+          return { fade: "fading", stop: "stopping", panic: "stopping" }.fetch(gain.why, "playing") if deck.playing?
+
+          held ? "stopped" : "ready"
+        end
+
+        def place(deck, walk, held)
+          song = deck.loaded.material.song
+          position = deck.playing? ? walk.position : held || song.lead
+          bar, beat = song.place(position)
+          { "position" => position, "frames" => song.frames, "rate" => song.rate, "bar" => bar.floor, "beat" => beat.floor,
+            "section" => song.section_at(position).key }.merge(deck.playing? ? walking(walk) : { "left" => nil })
+        end
+
+        def walking(walk)
+          asked = walk.asked
+          { "section" => walk.pass.section.key, "nth" => walk.pass.nth, "of" => walk.pass.of, "around" => walk.around, "rounds" => walk.rounds, "left" => walk.left,
+            "after" => walk.after && walk.passes[walk.after.pass].section.key,
+            "asked" => asked && { "kind" => asked.kind, "edge" => asked.edge, "section" => asked.place && walk.passes[asked.place.pass].section.key } }
+        end
+      end
+    end
+  end
+end

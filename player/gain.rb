@@ -1,0 +1,49 @@
+# frozen_string_literal: true
+
+require "numo/narray"
+
+module Loomshuttle
+  module Player
+    # What everything of a song is turned by: one, but while it is faded out.
+    class Gain
+      # @return [Symbol, nil] why it is turned down
+      attr_reader :why
+
+      def initialize = rise
+
+      # All of it is heard.
+      def rise
+        @why, @left, @frames = nil, 0, 0
+      end
+
+      # Down to silence, more slowly the lower it is where it takes long.
+      # @param frames [Integer]   @param why [Symbol]
+      def fall(frames, why)
+        level = now
+        @from, @frames, @left, @why = level, frames, frames, why
+      end
+
+      # @return [Boolean] whether it is turned down all the way
+      def silent? = !@why.nil? && @left.zero?
+
+      # @param block [Numo::SFloat] [outputs, frames], turned in place
+      def turn(block)
+        return unless @why
+
+        frames = block.shape[1]
+        at = Numo::SFloat.new(frames).seq + (@frames - @left)
+        block.inplace * shape(at / @frames).reshape(1, frames)
+        @left = [@left - frames, 0].max
+      end
+
+      private
+
+      def now = @why ? shape(Numo::SFloat[(@frames - @left).fdiv([@frames, 1].max)])[0] : 1.0
+
+      def shape(part)
+        left = 1 - part.clip(0, 1)
+        (@why == :fade ? left * left : left) * @from
+      end
+    end
+  end
+end

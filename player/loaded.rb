@@ -1,0 +1,19 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Player
+    # A song that is ready to play.
+    #   item      its number in the running order, or nil     material   what sounds of it
+    #   tonight   Songs::Tonight
+    Loaded = Value.define(:item, :material, :tonight)
+
+    class Loaded
+      # @return [Numeric, nil] seconds after which what follows begins by itself; nil: it waits for a hand
+      def goes_on
+        song = material.song
+        follows, pause = tonight.follows || song.follows, tonight.pause || song.pause
+        { "on" => 0, "pause" => pause }[follows]
+      end
+    end
+  end
+end

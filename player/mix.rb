@@ -1,0 +1,47 @@
+# frozen_string_literal: true
+
+require "numo/narray"
+
+module Loomshuttle
+  module Player
+    # What a song sounds like at each output: spans of it (Songs::Walk), added up by its feeds.
+    class Mix
+      # @param outputs [Integer] how many there are
+      def initialize(outputs)
+        @outputs = outputs
+      end
+
+      # @return [Integer] blocks of a stem that were not there in time
+      attr_reader :missed
+
+      # @param material [Material]   @param spans [Array<Songs::Walk::Span>]
+      # @param into [Numo::SFloat] [outputs, frames], added to   @param late [Integer] frame of it where the spans begin
+      # @return [Hash{Object=>Float}] the loudest sample of each source
+      def add(material, spans, into, late = 0)
+        peaks = {}
+        spans.each do |span|
+          ramp = span.whole? ? nil : ramp(span)
+          material.feeds.each do |source, feeds|
+            heard = material.read(source, span.from, span.frames) { @missed = @missed.to_i + 1 } or next
+            heard *= ramp if ramp
+            peaks[source] = [peaks.fetch(source, 0.0), heard.abs.max].max
+            feeds.each { |feed| feed_into(into, heard, feed, late + span.at) if feed.output <= @outputs }
+          end
+        end
+        peaks
+      end
+
+      private
+
+      def feed_into(into, heard, feed, at)
+        lane = heard[true, feed.lane]
+        place = at...(at + heard.shape[0])
+        into[feed.output - 1, place] += feed.gain == 1 ? lane : lane * feed.gain # rubocop:disable Lint/FloatComparison
+      end
+
+      def ramp(span)
+        (span.first + (Numo::SFloat.new(span.frames).seq * ((span.last - span.first) / span.frames))).reshape(span.frames, 1)
+      end
+    end
+  end
+end

@@ -1,0 +1,36 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Player
+    # What was asked, by the time at which it is to be done.
+    class Orders
+      # What may wait at once.
+      MOST = 100
+      # at: sample of the clock   what: name   details: its parameters
+      Order = Value.define(:at, :what, :details)
+
+      def initialize
+        @waiting = []
+        @lock = Mutex.new # held for moments
+      end
+
+      # @raise [Invalid] when too much waits
+      def add(time, what, details)
+        @lock.synchronize do
+          raise Invalid.new("#{MOST} commands wait already.", where: "at") if @waiting.size >= MOST
+
+          place = @waiting.index { |one| one.at > time } || @waiting.size
+          @waiting.insert(place, Order.new(at: time, what: what, details: details))
+        end
+      end
+
+      # @return [Integer, nil] time of the next
+      def next_at = @lock.synchronize { @waiting.first&.at }
+
+      # @return [Order, nil] one whose time has come, taken out
+      def due(time) = @lock.synchronize { @waiting.shift if @waiting.any? && @waiting.first.at <= time }
+
+      def clear = @lock.synchronize { @waiting.clear }
+    end
+  end
+end

@@ -1,0 +1,32 @@
+# frozen_string_literal: true
+
+require "numo/narray"
+
+module Loomshuttle
+  module Player
+    # A steady tone that says that this player is well: its phase follows the clock, so that it goes on without a step as long as the
+    # clock does, and it stops with the player.
+    class Pilot
+      # hz   frequency     amplitude   of its peaks     outputs   numbers
+      Tone = Value.define(:hz, :amplitude, :outputs)
+
+      # @param tone [Tone, nil]
+      def initialize(rate, tone = nil)
+        @rate, @tone = rate, tone
+      end
+
+      # @param tone [Tone, nil] from now on
+      attr_writer :tone
+
+      # @param block [Numo::SFloat] [outputs, frames], added to   @param time [Integer] of its first frame
+      def add(block, time)
+        tone = @tone or return
+        frames = block.shape[1]
+        # Whole turns are left out first, so that the phase stays exact however late it is.
+        first = (Rational(tone.hz.to_r * time, @rate) % 1).to_f
+        wave = Numo::SFloat.cast(Numo::NMath.sin((first + (Numo::DFloat.new(frames).seq * (tone.hz / @rate.to_f))) * (2 * Math::PI)) * tone.amplitude)
+        tone.outputs.each { |output| block[output - 1, true] += wave if output <= block.shape[0] }
+      end
+    end
+  end
+end
