@@ -14,9 +14,8 @@ module Loomshuttle
 
       # @param outputs [Integer]
       # @param on_end [Proc] called once a song has come to its end, or was faded out; takes its item
-      # @param pilot [Pilot, nil]
-      def initialize(rate:, outputs:, on_end: ->(_) {}, pilot: nil)
-        @rate, @outputs, @on_end, @pilot = rate, outputs, on_end, pilot
+      def initialize(rate:, outputs:, on_end: ->(_) {})
+        @rate, @outputs, @on_end = rate, outputs, on_end
         @mix, @gain, @orders = Mix.new(outputs), Gain.new, Orders.new
         @time, @peaks, @playing = 0, {}, false
         @doing = Monitor.new # held while a block is made and while a command is done; asks nobody
@@ -70,7 +69,6 @@ module Loomshuttle
           done = 0
           done += piece(block, done, frames - done) while done < frames
         end
-        @pilot&.add(block, @time - frames)
         block
       end
 
@@ -118,12 +116,15 @@ module Loomshuttle
         @walk.over? ? @walk.taken : size
       end
 
-      def over
-        through = @walk.over?
+      def halt
         @playing = false
-        @held = through ? nil : @walk.position
+        @held = @walk.over? ? nil : @walk.position
         @gain.rise
-        return unless through
+      end
+
+      def over
+        halt
+        return unless @walk.over?
 
         item = @loaded.item
         go_on = @loaded.goes_on
@@ -158,7 +159,7 @@ module Loomshuttle
 
         case what
         when "play" then begin_playing(**with)
-        when "panic" then silence
+        when "panic" then silence(**with)
         when "stop" then fall(STOP, :stop)
         when "fade" then fall(with.fetch(:seconds), :fade)
         when "jump" then walking.jump(with.fetch(:section), at: with.fetch(:at_next, "bar"))
@@ -181,12 +182,14 @@ module Loomshuttle
         @begins = nil
         return unless @playing
 
-        @gain.fall([(seconds * @rate).round, 1].max, why)
+        frames = (seconds * @rate).round
+        frames.positive? ? @gain.fall(frames, why) : halt
       end
 
-      def silence
+      # Whoever has sent ahead turns that down himself, and goes on in silence.
+      def silence(ramp: true)
         @orders.clear
-        fall(PANIC, :panic)
+        fall(ramp ? PANIC : 0, :panic)
       end
 
       def walking = @playing ? @walk : raise(Invalid.new("Nothing plays.", where: "song"))

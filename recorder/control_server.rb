@@ -1,63 +1,26 @@
 # frozen_string_literal: true
 
-require "fileutils"
-require "socket"
+require "forwardable"
 
 module Loomshuttle
   module Recorder
-    # Listens on the Unix socket; whoever comes is a Caller. Its thread:
-    #   control  accepts
+    # What may be asked of the recorder over its Unix socket (Runtime::CallServer).
     class ControlServer
+      extend Forwardable
+
       # What a request does not name stays as it is; none (null) is a value.
       ABSENT = Object.new.freeze
-      # Callers at once; more are turned away.
-      MOST = 64
 
       # @param path [String] of the socket
       # @param unit [Unit]   @param choice [Alsa::Choice, nil] of the sound card   @param jobs [String, nil] folder that takes are adopted from
       def initialize(path, unit, choice = nil, jobs: nil)
-        @path, @unit, @choice, @jobs = path, unit, choice, jobs
-        @callers = []
-        @lock = Mutex.new # held for moments only; never while something is written
-        FileUtils.rm_f(path)
-        @server = UNIXServer.new(path)
-        File.chmod(0o600, path)
+        @unit, @choice, @jobs = unit, choice, jobs
+        @server = Runtime::CallServer.new(path, Requests::ALL) { |caller| methods_for(caller) }
       end
 
-      # Starts the accepting thread.
-      def start
-        @worker = Runtime::Worker.start("control") { serve(@server.accept) if @server.wait_readable(0.5) }
-      end
-
-      # Never waits for anybody.
-      # @param method [String] "meters", "second", "state" (something has changed) or "status" (how it goes on)
-      # @param params [Hash]
-      def tell(method, params)
-        told = @lock.synchronize { @callers.select(&:subscribed?) }
-        return if told.empty?
-
-        line = Rpc.notification(method, params)
-        told.each { |caller| caller.tell(line) }
-      end
-
-      def close
-        @worker&.stop
-        @lock.synchronize { @callers.dup }.each(&:close)
-        @server.close
-        FileUtils.rm_f(@path)
-      end
+      def_delegators :@server, :start, :tell, :close
 
       private
-
-      def serve(socket)
-        return socket.close if @lock.synchronize { @callers.size >= MOST }
-
-        caller = Caller.new(socket, on_end: method(:gone))
-        @lock.synchronize { @callers << caller }
-        caller.listen(Rpc.new(methods_for(caller), Requests::ALL))
-      end
-
-      def gone(caller) = @lock.synchronize { @callers.delete(caller) }
 
       def methods_for(caller)
         unit = @unit

@@ -6,7 +6,7 @@ require "net/http"
 
 module Loomshuttle
   module Supervisor
-    # bin/demo once everything is installed: database, demo show, desk, recorder, porter and web, in that order, until Ctrl-C or TERM; then
+    # bin/demo once everything is installed: database, demo show, desk, playback interface, recorder, player, porter and web, in that order, until Ctrl-C or TERM; then
     # all of them end in the opposite order. Once it has begun, nothing but a person ends it.
     class Demo
       # Seconds that all parts have to come.
@@ -63,9 +63,11 @@ module Loomshuttle
       def start
         @database.begin
         @database.start
-        child("desk", @ports.osc, @ports.sends, @ports.returns, @home.path)
+        child("desk", @ports.osc, @ports.sends, @ports.returns, @home.path, @ports.word_clock, @ports.cables)
+        child("interface", @ports.word_clock, @ports.lanes, @ports.player_clock, @ports.cables, @home.path)
         wait_for("the desk's card") { File.exist?(File.join(@home.path, "card-returns.sdp")) }
         child("recorder", @home.path)
+        child("player", @ports.player_clock, @ports.lanes, @home.path)
         child("porter", @home.path)
         child("web", @ports.web, @ports.osc, @home.path, environment: { "DATABASE_URL" => @postgres.url, **WEB_HEAP })
         wait_for("all parts") { health && health["ok"] }

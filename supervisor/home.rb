@@ -8,7 +8,7 @@ module Loomshuttle
     class Home
       LEAST_FREE = 300 * 1024 * 1024
       # What nobody else may look into.
-      FOLDERS = %w[logs takes jobs deliveries aside].freeze
+      FOLDERS = %w[logs takes songs jobs deliveries aside].freeze
 
       attr_reader :path
 

@@ -16,8 +16,10 @@ module Loomshuttle
         raise Failed, "Browsers open nothing on port #{ports.web}; choose another one with --port." if BLOCKED.include?(ports.web)
 
         { ports.web => "the interface", ports.database => "the database" }.each { |port, what| tcp(port, what) }
-        [ports.osc, *(0..6).flat_map { |n| [ports.sends + (2 * n), ports.returns + (2 * n)] }].each { |port| udp(port) }
+        [ports.osc, *playback(ports), *(0..6).flat_map { |n| [ports.sends + (2 * n), ports.returns + (2 * n)] }].each { |port| udp(port) }
       end
+
+      def self.playback(ports) = [ports.word_clock, *(ports.lanes..(ports.lanes + 3)), ports.player_clock, ports.player_clock + 1, ports.cables, ports.cables + 2]
 
       def self.tcp(port, what)
         TCPServer.new("127.0.0.1", port).close
@@ -33,7 +35,7 @@ module Loomshuttle
       ensure
         socket&.close
       end
-      private_class_method :tcp, :udp
+      private_class_method :playback, :tcp, :udp
     end
   end
 end

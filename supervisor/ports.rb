@@ -6,6 +6,12 @@ module Loomshuttle
     Ports = Value.define(:web) do
       def database = web + 1
       def osc = web + 2
+      # Of the playback interface: the word clock that it follows, its lanes and the clock that it tells, of the first computer and, one
+      # further, of a second one, and the cables from its outputs. Streams are two apart.
+      def word_clock = web + 3
+      def lanes = web + 4
+      def player_clock = web + 8
+      def cables = web + 11
       # First of the card's streams each way; streams are two apart, as RTP asks (RFC 3550, 11).
       def sends = web + 10
       def returns = web + 26

@@ -214,7 +214,7 @@ RSpec.describe Loomshuttle::Recorder::TakeFiles do
   end
 end
 
-RSpec.describe Loomshuttle::Recorder::Rpc do
+RSpec.describe Loomshuttle::Runtime::Rpc do
   let(:rpc) { described_class.new("add" => ->(a:, b: 1) { a + b }, "fail" => -> { raise Loomshuttle::Invalid.new("No.", where: "here") }, "burst" => -> { raise "x" }) }
 
   def answer(request) = rpc.answer(request.is_a?(String) ? request : JSON.generate(request))&.then { |line| JSON.parse(line) }

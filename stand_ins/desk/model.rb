@@ -10,7 +10,7 @@ module Loomshuttle
       # the application.
       class Model
         attr_reader :profile, :name, :rate, :channels, :lanes, :buses, :matrices, :mains, :taps, :sends, :returns, :packet, :modes, :rates,
-                    :sockets, :boxes, :input_names, :outlets, :mix_outputs, :stage_block, :free_slots, :take_block, :flip, :ports, :mix
+                    :sockets, :boxes, :input_names, :outlets, :mix_outputs, :stage_block, :free_slots, :take_block, :flip, :ports, :mix, :cables
 
         Channel = Value.define(:number, :width, :first_lane, :gain_range, :gain_step)
         # A box on a port: place 1 is nearest to the desk; first_socket: its place in `sockets`.
@@ -21,7 +21,8 @@ module Loomshuttle
         LINK_LANES = 48
 
         # @param rig [Hash] "desk": id of a profile; "boxes": list of "profile", "port", "input_offset", "output_offset", in
-        #   the order of their chains; "rate"; "profiles": those that the folder does not have
+        #   the order of their chains; "rate"; "profiles": those that the folder does not have;
+        #   "cables": output of the playback interface => socket
         # @param folder [String] of the profiles
         # @raise [Invalid] for what is no rig
         def initialize(rig, folder)
@@ -42,6 +43,7 @@ module Loomshuttle
           read_patching(data)
           read_sockets(data)
           @boxes = hang(rig.fetch("boxes", []), folder)
+          @cables = rig.fetch("cables", {})
         end
 
         # @return [Integer, nil] lane of "ch/7" or "ch/17/r" in the mixer

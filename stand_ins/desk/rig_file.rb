@@ -31,8 +31,11 @@ module Loomshuttle
         BOX = Shape.record({ "id" => ID, "inputs" => Shape.whole(0..256), "outputs" => Shape.whole(0..256) }, { "delay" => Shape.whole(0...Unit::BLOCK) })
         OFFSET = Shape.whole(0...48)
         HUNG = Shape.record({ "profile" => ID, "port" => Shape.text(most: 1, least: 1) }, { "input_offset" => OFFSET, "output_offset" => OFFSET })
-        PROFILES = Shape.list(Shape.any_of(DESK, BOX), most: 64)
-        RIG = Shape.record({ "desk" => ID }, { "rate" => RATE, "boxes" => Shape.list(HUNG, most: 64), "profiles" => PROFILES })
+        INTERFACE = Shape.record({ "id" => ID, "outputs" => Shape.whole(1..64), "modes" => Shape.list(Shape.record({}, others: true), most: 64) }, others: true)
+        PROFILES = Shape.list(Shape.any_of(DESK, BOX, INTERFACE), most: 64)
+        CABLES = Shape.map(Shape.text(most: 40, least: 1), most: Cables::MOST)
+        RIG = Shape.record({ "desk" => ID }, { "rate" => RATE, "boxes" => Shape.list(HUNG, most: 64), "profiles" => PROFILES, "interface" => Shape.or_none(ID),
+                                                "cables" => CABLES })
 
         # @param data [Object] parsed JSON
         # @return [Hash]

@@ -20,14 +20,16 @@ module Loomshuttle
         # @param osc_port [Integer]
         # @param sends_port [Integer] first UDP port that card sends go to
         # @param returns_port [Integer] first UDP port that card returns come in on
+        # @param cables_port [Integer, nil] first UDP port that the playback interface's outputs come in on   @param clock_port [Integer, nil] where it takes its clock
         # @param folder [String] for card-sends.sdp, card-returns.sdp and the desk's memory
         # @param first_memory [String, nil] settings of a desk that has no memory yet and stands in its first rig
         # @param cautious [Boolean] whether it starts in its first rig and without memory, since it has ended again and again
         # @param host [String] address that all of its sockets are bound to
-        def initialize(profiles:, first_rig:, osc_port:, sends_port:, returns_port:, folder:, first_memory: nil, seed: 9, cautious: false, host: "127.0.0.1")
+        def initialize(profiles:, first_rig:, osc_port:, sends_port:, returns_port:, folder:, first_memory: nil, seed: 9, cautious: false, host: "127.0.0.1",
+                       cables_port: nil, clock_port: nil)
           @host = host
           @session = Random.rand(1 << 31)
-          @rig_file = File.join(folder, "rig.json")
+          @rig_file, @first_rig = File.join(folder, "rig.json"), first_rig
           @profiles = profiles
           @loss = 0
           @random = Random.new(seed)
@@ -37,10 +39,11 @@ module Loomshuttle
           model = read_model(aside, first_rig)
           @control = udp(osc_port)
           @out = udp(0)
-          @unit = Unit.new(model, ports: { sends: sends_port, returns: returns_port }, session: @session, seed: seed,
+          @unit = Unit.new(model, ports: { sends: sends_port, returns: returns_port, cables: cables_port.to_i }, session: @session, seed: seed,
                                   card: method(:send_card), reply: method(:reply), now: Runtime::Clock.method(:now), workshop: method(:workshop))
           @targets = @unit.send_streams.map { |stream| Socket.sockaddr_in(stream.port, stream.host) }
           @returns = @unit.return_streams.map { |stream| udp(stream.port) }
+          plug(model, cables_port, clock_port)
           @memory = Memory.new(memory, @unit.settings, first: (first_memory unless File.exist?(@rig_file)), aside: aside)
           write_descriptions(folder)
         end
@@ -67,10 +70,27 @@ module Loomshuttle
         def step
           drain(@control) { |bytes, peer| @unit.control.receive(bytes, peer) unless lost? }
           @returns.each_with_index { |socket, index| drain(socket) { |bytes, _| @unit.card_in.push(index, bytes) } }
+          @cables.each_with_index { |socket, index| drain(socket) { |bytes, _| @unit.cables.push(index, bytes) } }
           @unit.step
+          tell_clock
           @memory&.keep(Runtime::Clock.now)
         rescue StandardError => e
           Runtime::Health.trouble(e, "a step")
+        end
+
+        # What stands beside it: cables that came undone are not plugged, and hinder nothing else.
+        def plug(model, cables_port, clock_port)
+          @cables = cables_port ? @unit.cables.streams.map { |stream| udp(stream.port) } : []
+          @clock = clock_port && Socket.sockaddr_in(clock_port, @host)
+          @unit.cables.plan = model.cables
+        rescue Invalid => e
+          Runtime::Log.now.warn(e.message)
+        end
+
+        def tell_clock
+          @out.send(WordClock.pack(@unit.time, @unit.model.rate), 0, @clock) if @clock
+        rescue SystemCallError
+          nil # nobody follows it
         end
 
         def udp(port)
@@ -105,7 +125,8 @@ module Loomshuttle
           when "restart" then stop
           when "rig" then stand_in(value)
           when "stage" then on_stage(value)
-          else raise Settings::Refused, "the workshop knows loss, restart, rig and stage"
+          when "cables" then cable(value)
+          else raise Settings::Refused, "the workshop knows loss, restart, rig, stage and cables"
           end
           value
         end
@@ -114,6 +135,16 @@ module Loomshuttle
           word, socket = words.to_s.split
           raise Settings::Refused, "on stage there are #{Stage::PlayersOnStage::WORDS.join(', ')} with a socket" unless Stage::PlayersOnStage::WORDS.include?(word) && socket
           raise Settings::Refused, "nobody plays into #{socket}" unless @unit.stage.happen(word, socket)
+        end
+
+        # Cables are plugged by hand, while everything goes on; the rig file keeps them.
+        def cable(text)
+          plan = RigFile::CABLES.check(JSON.parse(text.to_s, max_nesting: 4), "cables")
+          @unit.cables.plan = plan
+          rig = Runtime::Files.read_json(File.exist?(@rig_file) ? @rig_file : @first_rig)
+          Runtime::Files.replace(@rig_file, JSON.generate(rig.merge("cables" => plan)))
+        rescue JSON::ParserError, Invalid, SystemCallError => e
+          raise Settings::Refused, "no cables: #{Text.readable(e.message.lines.first.to_s.strip)}"
         end
 
         def percent(value)

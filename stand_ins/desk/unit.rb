@@ -9,10 +9,10 @@ module Loomshuttle
         # Frames of one step: 10 ms at 48 kHz, and ten packets at any rate.
         BLOCK = 480
 
-        attr_reader :settings, :control, :card_in, :time, :model, :send_streams, :return_streams, :last, :stage
+        attr_reader :settings, :control, :card_in, :time, :model, :send_streams, :return_streams, :last, :stage, :cables
 
         # @param model [Model]
-        # @param ports [Hash] :sends and :returns, first UDP port of each; two apart
+        # @param ports [Hash] :sends, :returns and :cables, first UDP port of each; two apart
         # @param card [Proc] takes stream index and RTP bytes
         # @param reply [Proc] takes a peer and OSC bytes
         # @param now [Proc] seconds, for subscriptions
@@ -23,8 +23,9 @@ module Loomshuttle
           @settings = Settings.new(@model)
           @send_streams = streams(ports[:sends], @model.sends)
           @return_streams = streams(ports[:returns], @model.returns)
-          @card_in = CardIn.new(@return_streams)
-          @card_out = CardOut.new(@send_streams, packet: @model.packet, session: session, &card)
+          @cables = Cables.new(@model, port: ports.fetch(:cables, 0))
+          @card_in = LanesIn.new(@return_streams)
+          @card_out = Formats::RtpOut.new(@send_streams, packet: @model.packet, session: session, &card)
           @mixer = Mixer.new(@model, @settings)
           @meters = Meters.new(@model.lanes, @model.mains.size + @model.mix_outputs, @model.rate)
           @stage = stage || Stage::PlayersOnStage.new(@model.sockets, rate: @model.rate, seed: seed)
@@ -34,7 +35,7 @@ module Loomshuttle
 
         # Runs BLOCK frames.
         def step
-          result = @mixer.process(@stage.read(@time, BLOCK), @card_in.read(@time, BLOCK))
+          result = @mixer.process(@cables.plug(@stage.read(@time, BLOCK), @time), @card_in.read(@time, BLOCK))
           @card_out.write(result.sends, @time)
           blob = @meters.add(result.channels, Numo::DFloat.hstack([result.mains, result.outputs]))
           @before, @last = @last, result

@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 module Loomshuttle
-  module Recorder
+  module Runtime
     # Somebody on the control socket: asks, is answered, and may be told meters and state. Telling never waits for him: what he has no time
     # for is let go, oldest first, and he is told that he missed something. Threads of each:
     #   reads    takes his requests, one after the other, and writes the answers whole
@@ -15,9 +15,9 @@ module Loomshuttle
       # @param socket [UNIXSocket]
       # @param on_end [Proc] called once he has gone
       def initialize(socket, on_end:)
-        @line = Runtime::LineSocket.new(socket)
+        @line = LineSocket.new(socket)
         @on_end = on_end
-        @outbox = Runtime::Mailbox.new(most: BACKLOG)
+        @outbox = Mailbox.new(most: BACKLOG)
       end
 
       # @param rpc [Rpc]
@@ -61,12 +61,12 @@ module Loomshuttle
           reply = rpc.answer(request)
           @line.puts(reply, PATIENCE) if reply
         end
-      rescue Runtime::LineSocket::Late => e
-        Runtime::Log.now.warn("A caller was given up: #{e.message}.")
+      rescue LineSocket::Late => e
+        Log.now.warn("A caller was given up: #{e.message}.")
       rescue SystemCallError, IOError
         nil # he has gone
       rescue StandardError => e
-        Runtime::Health.trouble(e, "reading a caller")
+        Health.trouble(e, "reading a caller")
       ensure
         close
         @on_end.call(self)
@@ -79,10 +79,10 @@ module Loomshuttle
           @line.puts(Rpc.notification("missed", { "count" => missed }), PATIENCE) if missed.positive?
           @line.puts(line, PATIENCE) if @subscribed
         end
-      rescue Runtime::LineSocket::Late, SystemCallError, IOError
+      rescue LineSocket::Late, SystemCallError, IOError
         nil # he has gone, or does not read
       rescue StandardError => e
-        Runtime::Health.trouble(e, "telling a caller")
+        Health.trouble(e, "telling a caller")
       ensure
         close # so that he notices, comes again, and reads everything anew
       end

@@ -3,7 +3,7 @@
 require "json"
 
 module Loomshuttle
-  module Recorder
+  module Runtime
     # JSON-RPC 2.0, one document a line: turns a request into a call and a result or error into an answer.
     class Rpc
       PARSE, REQUEST, METHOD, PARAMS, INTERNAL = -32_700, -32_600, -32_601, -32_602, -32_603
@@ -68,10 +68,10 @@ module Loomshuttle
       rescue Invalid => e
         failure(REFUSED, e.message, "where" => e.where)
       rescue SystemCallError => e
-        failure(INTERNAL, "The recorder could not do it: #{e.message}")
+        failure(INTERNAL, "It could not be done: #{e.message}")
       rescue StandardError => e
-        Runtime::Log.surprise(e, request["method"])
-        failure(INTERNAL, "The recorder failed at it: #{e.class}")
+        Log.surprise(e, request["method"])
+        failure(INTERNAL, "It failed: #{e.class}")
       end
 
       # @raise [Invalid]

@@ -1,0 +1,40 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Formats
+    # Packs lanes into RTP L24 packets (RFC 3190): streams of at most eight lanes, one packet a millisecond each.
+    class RtpOut
+      # @param streams [Array<Sdp::Stream>]
+      # @param packet [Integer] frames a packet
+      # @param session [Integer] SSRC of the first stream; the others count on from it
+      # @param send [Proc] takes stream index and bytes
+      def initialize(streams, packet:, session:, &send)
+        @streams = streams
+        @packet = packet
+        @session = session
+        @send = send
+        @sequence = 0
+      end
+
+      # @param block [Numo::Int32] [frames, lanes], frames a multiple of the packet
+      # @param time [Integer] sample counter of its first frame
+      def write(block, time)
+        payloads = @streams.map do |stream|
+          Audio::Pcm24.to_network(block[true, (stream.first - 1)...(stream.first - 1 + stream.lanes)].dup)
+        end
+        (block.shape[0] / @packet).times { |nth| write_packets(payloads, nth, time + (nth * @packet)) }
+      end
+
+      private
+
+      def write_packets(payloads, nth, time)
+        payloads.each_with_index do |payload, index|
+          size = @packet * @streams[index].lanes * Audio::Pcm24::BYTES
+          @send.call(index, Rtp.pack(sequence: @sequence, timestamp: time, source: @session + index,
+                                              payload: payload.byteslice(nth * size, size)))
+        end
+        @sequence = (@sequence + 1) % Rtp::SEQUENCES
+      end
+    end
+  end
+end

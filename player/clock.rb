@@ -1,0 +1,47 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Player
+    # The clock of where it plays, told by packets: 32-bit timestamps as a count that only grows, and anew where the other side began anew.
+    class Clock
+      # Further ahead of or behind what was told before than this (samples), and it is believed after so many packets that agree.
+      FAR, AGREE = 24_000, 3
+
+      # @return [Integer, nil] newest time
+      attr_reader :time
+      # @return [Integer] how often it began anew
+      attr_reader :restarts
+
+      def initialize
+        @restarts = 0
+        @odd = 0
+      end
+
+      # @param timestamp [Integer] of 32 bits
+      # @return [Integer, nil] how far it came; nil for what is not believed
+      def hear(timestamp)
+        return (@time = timestamp) && 0 unless @time
+
+        step = Formats::Rtp.distance(@time % Formats::Rtp::TIMESTAMPS, timestamp, Formats::Rtp::TIMESTAMPS)
+        return elsewhere(timestamp) if step.abs > FAR
+
+        @odd = 0
+        return 0 unless step.positive?
+
+        @time += step
+        step
+      end
+
+      private
+
+      def elsewhere(timestamp)
+        return unless (@odd += 1) >= AGREE
+
+        @odd = 0
+        @restarts += 1
+        @time = timestamp
+        0
+      end
+    end
+  end
+end

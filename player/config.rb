@@ -1,0 +1,63 @@
+# frozen_string_literal: true
+
+require "json"
+
+module Loomshuttle
+  module Player
+    # What the player is told to be, kept in a file over a restart: the running order, where roles go, the pilot. A file that holds something
+    # else is put aside, and the player starts as a new one.
+    class Config
+      KEY = Shape.whole(1..99_999)
+      ITEM = Shape.record({ "key" => KEY, "song" => Shape.text(most: 36, pattern: Songs::SongFile::ID) },
+                          { "skips" => Shape.list(KEY, most: 500), "repeats" => Shape.map(Shape.whole(1..99), most: 500), "follows" => Shape.or_none(Shape.one_of(*Songs::SongFile::FOLLOWS)),
+                            "pause" => Shape.or_none(Shape.number(0..3600)) })
+      OUTPUTS = Shape.list(Shape.whole(1..64), most: 2)
+      ROLE = Shape.record({ "name" => Shape.text(most: 40, least: 1), "kind" => Shape.one_of(*Songs::Role::KINDS), "outputs" => OUTPUTS },
+                          { "sum_db" => Shape.one_of(*Songs::Role::SUMS), "gain_db" => Songs::SongFile::DECIBELS, "bed_db" => Shape.or_none(Songs::SongFile::DECIBELS) })
+      PILOT = Shape.record({ "hz" => Shape.number(20..20_000), "level_db" => Shape.number(-90..0), "mute" => Shape.boolean })
+      FIELDS = { "items" => Shape.list(ITEM, most: 1000), "roles" => Shape.list(ROLE, most: 200), "pilot" => PILOT, "buffer" => Shape.whole(480..9600) }.freeze
+      SHAPE = Shape.record({}, FIELDS)
+      DEFAULTS = { "items" => [], "roles" => [], "pilot" => { "hz" => 19_000, "level_db" => -30, "mute" => true }, "buffer" => 960 }.freeze
+
+      # @param path [String, nil] of the file; nil: kept nowhere   @param aside [Runtime::Aside, nil]
+      def initialize(path, aside = nil)
+        @path = path
+        @data = DEFAULTS.merge((path && read(aside)) || {})
+      end
+
+      def [](field) = @data[field]
+
+      # @param changes [Hash{String=>Object}] what is not given stays
+      # @raise [Invalid]
+      def change(changes)
+        @data = @data.merge(SHAPE.check(changes, "player"))
+        Runtime::Files.replace(@path, JSON.generate(@data)) if @path
+      rescue SystemCallError => e
+        Runtime::Health.trouble(e, "keeping #{@path}")
+      end
+
+      # @return [Array<Songs::Role>]
+      def roles
+        @data["roles"].map do |one|
+          Songs::Role.new(name: one["name"], kind: one["kind"], outputs: one["outputs"], sum_db: one.fetch("sum_db", -3), gain_db: one.fetch("gain_db", 0), bed_db: one["bed_db"])
+        end
+      end
+
+      # @return [Pilot::Tone, nil] nil while it is muted or has no output
+      def pilot
+        tone, outputs = @data["pilot"], roles.select { |role| role.kind == "pilot" }.flat_map(&:outputs)
+        Pilot::Tone.new(hz: tone["hz"], amplitude: Songs::Role.amplitude(tone["level_db"]), outputs: outputs) unless tone["mute"] || outputs.empty?
+      end
+
+      private
+
+      def read(aside)
+        return aside.read(@path) { |data| SHAPE.check(data, File.basename(@path)) } if aside
+
+        SHAPE.check(Runtime::Files.read_json(@path), File.basename(@path)) if File.exist?(@path)
+      rescue Invalid, SystemCallError
+        nil
+      end
+    end
+  end
+end

@@ -1,0 +1,34 @@
+# frozen_string_literal: true
+
+require "numo/narray"
+
+module Loomshuttle
+  module Player
+    # What was sent last and has not sounded yet, so that it can be sent again, turned down.
+    class Horizon
+      # Frames that are kept.
+      KEPT = 4800
+
+      def initialize = @blocks = []
+
+      # @param block [Numo::SFloat] [outputs, frames]   @param time [Integer] of its first frame
+      def keep(block, time)
+        @blocks << [time, block]
+        @blocks.shift while @blocks.size > 1 && @blocks.first.first + KEPT < time
+      end
+
+      # @param from [Integer] what sounds before it stays   @param frames [Integer] until it is silent
+      # @yieldparam block [Numo::SFloat] the same, turned down   @yieldparam time [Integer]
+      def turn_down(from, frames)
+        @blocks.each do |entry|
+          time, block = entry
+          next if time + block.shape[1] <= from
+
+          at = Numo::SFloat.new(block.shape[1]).seq + (time - from)
+          entry[1] = block * (1 - (at / frames).clip(0, 1)).reshape(1, block.shape[1])
+          yield entry[1], time
+        end
+      end
+    end
+  end
+end

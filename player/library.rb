@@ -1,0 +1,28 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Player
+    # The computer's songs, as their folders tell: each is read when it is asked for.
+    class Library
+      # @param root [String] folder of all songs   @param rate [Integer] that is played at
+      def initialize(root, rate)
+        @root, @rate = root, rate
+      end
+
+      # @param id [String]
+      # @return [Array(Songs::Song, Stock)]
+      # @raise [Invalid] when it cannot be played
+      def open(id)
+        folder = File.join(@root, File.basename(id))
+        song = Songs::SongFile.song(Songs::SongFile.read(folder))
+        unless song.rate == @rate
+          raise Invalid.new("#{song.name} is kept at #{song.rate / 1000.0} kHz, and playback runs at #{@rate / 1000.0} kHz; bring it in again at that rate.", where: "song")
+        end
+
+        [song, Stock.new(song, folder)]
+      rescue SystemCallError
+        raise Invalid.new("The song is not in this computer's library any more.", where: "song")
+      end
+    end
+  end
+end

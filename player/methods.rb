@@ -1,0 +1,31 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Player
+    # What may be asked of the player over its Unix socket.
+    module Methods
+      class << self
+        # @param unit [Unit]   @param caller [Runtime::Caller]
+        # @return [Hash{String=>Proc}]
+        def for(unit, caller)
+          { "status" => -> { unit.status }, "health" => -> { { "threads" => Runtime::Health.threads, "troubles" => Runtime::Health.troubles } },
+            "meters" => ->(subscribe:) { { "subscribed" => caller.subscribe(subscribe) } },
+            "configure" => ->(items: nil, roles: nil, pilot: nil, buffer: nil) { unit.configure(**{ items: items, roles: roles, pilot: pilot, buffer: buffer }.compact) },
+            "load" => ->(item:) { unit.load(item: item) }, "renew" => -> { unit.configure }, **commands(unit) }
+        end
+
+        private
+
+        def commands(unit)
+          { "play" => ->(section: nil, sample: nil, at: nil) { unit.command("play", at: at, **{ section: section, sample: sample }.compact) },
+            "stop" => ->(at: nil) { unit.command("stop", at: at) }, "panic" => -> { unit.command("panic") },
+            "fade" => ->(seconds:, at: nil) { unit.command("fade", at: at, seconds: seconds) },
+            "jump" => ->(section:, when: "bar", at: nil) { unit.command("jump", at: at, section: section, at_next: binding.local_variable_get(:when)) },
+            "around" => ->(on: true, at: nil) { unit.command("around", at: at, on: on) },
+            "stop.at" => ->(when: "section", at: nil) { unit.command("stop at", at: at, at_next: binding.local_variable_get(:when)) },
+            "take.back" => -> { unit.command("take back") } }
+        end
+      end
+    end
+  end
+end

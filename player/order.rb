@@ -1,0 +1,101 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Player
+    # The running order at the deck: which song is on, which one is made ready ahead, what was played. Songs are opened on a thread that is
+    # not the clock's (`fill`).
+    class Order
+      # @return [String, nil] why the next song cannot be played
+      attr_reader :problem
+
+      # @param deck [Deck]   @param library [Library]   @param config [Config]
+      def initialize(deck, library, config)
+        @deck, @library, @config = deck, library, config
+        @played = []
+        @opening = Mutex.new # held while songs are opened
+        @ended = Queue.new
+      end
+
+      # Puts a song on, which must be in memory before it can begin.
+      # @param key [Integer] of an item
+      # @raise [Invalid]
+      def put_on(key)
+        item = find(key) or raise Invalid.new("The running order has no song #{key}.", where: "item")
+        @opening.synchronize do
+          loaded = ready?(key) ? @next : open(item)
+          previous = @deck.loaded
+          @deck.load(loaded)
+          @next = nil
+          @deck.follow_with(nil)
+          let_go(previous)
+        end
+        make_ready
+      end
+
+      # Called by the clock's thread: a song is through.
+      def ended(item) = @ended << item
+
+      # Reads ahead, and makes the next song ready.
+      # @return [Boolean] whether there was something to do
+      def fill
+        look_back
+        read = [@deck.loaded, @deck.following].compact.map { |one| one.material.stock.fill }
+        read.any?
+      end
+
+      # The running order or what is in it has changed.
+      def renew
+        @opening.synchronize do
+          let_go(@next) if @next
+          @next = nil
+          @deck.follow_with(nil)
+        end
+        make_ready
+      end
+
+      # @return [Array<Hash>] key of each item, and whether it was played
+      def told = @config["items"].map { |item| { "key" => item["key"], "played" => @played.include?(item["key"]) } }
+
+      private
+
+      def look_back
+        ended = nil
+        ended = @ended.pop(true) until @ended.empty?
+        return unless ended
+
+        @played = (@played | [ended]).last(1000)
+        make_ready
+      end
+
+      # What comes after the song that is on.
+      def make_ready
+        @opening.synchronize do
+          current = @deck.loaded&.item
+          at = @config["items"].index { |item| item["key"] == current }
+          following = at && @config["items"][at + 1]
+          next @problem = nil unless following
+          next if ready?(following["key"])
+
+          @next = open(following)
+          @problem = nil
+          @deck.follow_with(@next)
+        end
+      rescue Invalid => e
+        @problem = e.message
+      end
+
+      def ready?(key) = !@next.nil? && @next.item == key
+      def find(key) = @config["items"].find { |item| item["key"] == key }
+
+      def open(item)
+        song, stock = @library.open(item["song"])
+        tonight = Songs::Tonight.new(skips: item.fetch("skips", []), repeats: item.fetch("repeats", {}).transform_keys(&:to_i), follows: item["follows"], pause: item["pause"])
+        Songs::Pass.all(song, tonight)
+        stock.fill && stock.fill
+        Loaded.new(item: item["key"], material: Material.new(song, stock, @config.roles), tonight: tonight)
+      end
+
+      def let_go(loaded) = loaded&.material&.stock&.close
+    end
+  end
+end

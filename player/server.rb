@@ -1,0 +1,89 @@
+# frozen_string_literal: true
+
+require "socket"
+
+module Loomshuttle
+  module Player
+    # The player as a process. Its threads:
+    #   main     hears the interface's clock, makes what sounds next and sends it; waits for nothing else
+    #   reader   reads songs ahead, opens the next one
+    #   control  accepts on the Unix socket; threads of each caller (Runtime::Caller)
+    #   watch    tells how it goes on
+    class Server
+      LARGEST = 4096
+
+      # @param home [String] folder of this instance: songs/, player.json, player.sock
+      # @param clock [Integer] UDP port that the interface's clock comes in on   @param lanes [Integer] first port of its lanes
+      # @param rate [Integer]   @param outputs [Integer]
+      # @param cautious [Boolean] whether it starts without its configuration, since it has ended again and again
+      def initialize(home:, clock:, lanes:, rate: 48_000, outputs: 12, host: "127.0.0.1", cautious: false)
+        aside, file = Runtime::Aside.new(home), File.join(home, "player.json")
+        aside.put(file, "The player ended again and again.") if cautious
+        @clock = bind(host, clock)
+        streams = (1..outputs).each_slice(8).with_index.map do |slice, index|
+          Formats::Sdp::Stream.new(host: host, port: lanes + (2 * index), lanes: slice.size, first: slice.first, rate: rate, payload_type: Formats::Rtp::PAYLOAD_TYPE)
+        end
+        @out = streams.map { |stream| UDPSocket.new.tap { |socket| socket.connect(stream.host, stream.port) } }
+        @unit = Unit.new(rate: rate, streams: streams, library: Library.new(File.join(home, "songs"), rate), config: Config.new(file, aside),
+                         now: Runtime::Clock.method(:now)) { |index, bytes| send(index, bytes) }
+        @control = Runtime::CallServer.new(File.join(home, "player.sock"), Requests::ALL) { |caller| Methods.for(@unit, caller) }
+        @unit.on_meters = ->(levels) { @control.tell("meters", levels) }
+        @unit.on_state = -> { @control.tell("state", @unit.status) }
+      end
+
+      # Runs until stop.
+      def run
+        come_first
+        workers = [Runtime::Worker.start("reader", priority: -3) { |worker| worker.rest(@unit.fill ? 0.001 : 0.05) },
+                   Runtime::Worker.start("watch") { |worker| worker.rest(1) || @control.tell("status", @unit.status) }]
+        @control.start
+        hear
+      ensure
+        workers&.each(&:stop)
+        @control.close
+        [@clock, *@out].each(&:close)
+      end
+
+      def stop = @stopped = true
+
+      private
+
+      # A packet that surprises us is one packet.
+      def hear
+        until @stopped
+          begin
+            next unless @clock.wait_readable(0.2)
+
+            bytes = @clock.recv_nonblock(LARGEST, exception: false)
+            @unit.hear(bytes) if bytes.is_a?(String)
+          rescue StandardError => e
+            Runtime::Health.trouble(e, "playing")
+            sleep(0.001)
+          end
+        end
+      end
+
+      # Without giving up Ruby's lock, as the recorder does (Recorder::UdpCard).
+      def send(index, bytes)
+        @out[index].write_nonblock(bytes, exception: false)
+      rescue SystemCallError
+        nil # the interface is not there
+      end
+
+      def bind(host, port)
+        UDPSocket.new.tap do |socket|
+          socket.setsockopt(Socket::SOL_SOCKET, Socket::SO_RCVBUF, 1 << 20)
+          socket.bind(host, port)
+        end
+      rescue Errno::EADDRINUSE
+        raise Invalid.new("UDP port #{port} is in use; another player may run there.", where: "port #{port}")
+      end
+
+      def come_first
+        Process.setpriority(Process::PRIO_PROCESS, 0, -10)
+      rescue SystemCallError
+        nil
+      end
+    end
+  end
+end

@@ -1,0 +1,131 @@
+# frozen_string_literal: true
+
+require "numo/narray"
+
+module Loomshuttle
+  module Player
+    # A whole player without sockets or threads: its clock, the deck, the running order, and what leaves for each output. The process and
+    # the tests' virtual clock both drive this. `hear` is called by one thread, everything else by any.
+    class Unit
+      # Frames that are made at once, and of a packet.
+      BLOCK, PACKET = 480, 48
+      # No clock for so long (seconds), and there is none.
+      LOST = 0.5
+      # Levels are told so often (frames).
+      METERS = 2400
+
+      attr_reader :deck, :order, :clock
+
+      # @param rate [Integer]   @param streams [Array<Formats::Sdp::Stream>] of the outputs
+      # @param library [Library]   @param config [Config]
+      # @param now [Proc] seconds that only grow
+      # @param send [Proc] takes stream index and RTP bytes
+      def initialize(rate:, streams:, library:, config:, now:, &send)
+        @rate, @config, @now = rate, config, now
+        @outputs = streams.sum(&:lanes)
+        @clock, @pilot, @horizon = Clock.new, Pilot.new(rate), Horizon.new
+        @deck = Deck.new(rate: rate, outputs: @outputs, on_end: ->(item) { @order.ended(item) })
+        @order = Order.new(@deck, library, config)
+        @out = Formats::RtpOut.new(streams, packet: PACKET, session: Random.rand(1 << 31), &send)
+        @sending = Mutex.new # held while a block is sent
+        @levels = Levels.new(@outputs)
+        take_over
+      end
+
+      # @param on_meters [Proc] takes what Levels gives   @param on_state [Proc] called when something has changed
+      attr_writer :on_meters, :on_state
+
+      # The interface tells its clock.
+      # @param packet [String] RTP
+      def hear(bytes)
+        packet = Formats::Rtp.unpack(bytes) or return
+        step = @clock.hear(packet.timestamp) or return
+        @heard_at = @now.call
+        @deck.at(@clock.time + buffer) if (@deck.time - @clock.time).abs > @rate || (step.zero? && @deck.time < @clock.time)
+        make while @deck.time + BLOCK <= @clock.time + buffer
+      end
+
+      # @return [Boolean]
+      def clock? = !@heard_at.nil? && @now.call - @heard_at < LOST
+
+      # Reads ahead. @return [Boolean] whether there was something to do
+      def fill = @order.fill
+
+      # @param config [Hash] what is not given stays (Config)
+      # @return [Hash] status
+      def configure(**changes)
+        @config.change(changes.transform_keys(&:to_s))
+        take_over
+        changed
+        status
+      end
+
+      # @param what [String] as Deck#command
+      # @return [Hash] status
+      def command(what, at: nil, **with)
+        raise Invalid.new("The playback interface tells no clock, so nothing can play. Look at its cable, and at Rig.", where: "clock") unless clock? || what != "play"
+
+        what == "panic" ? panic : @deck.command(what, at: at, **with)
+        changed
+        status
+      end
+
+      # @param item [Integer] of the running order
+      # @return [Hash] status
+      def load(item:)
+        @order.put_on(item)
+        changed
+        status
+      end
+
+      # @return [Hash] everything a person wants to know at a glance
+      def status
+        @deck.status.merge("clock" => clock?, "time" => @deck.time, "outputs" => @outputs, "output_rate" => @rate, "restarts" => @clock.restarts,
+                           "buffer" => buffer, "items" => @order.told, "pilot" => !@config.pilot.nil? && clock?, "problem" => @order.problem)
+      end
+
+      private
+
+      def buffer = @config["buffer"]
+      def changed = @on_state&.call
+
+      def take_over
+        @pilot.tone = @config.pilot
+        @deck.roles = @config.roles
+        @order.renew
+      end
+
+      def make
+        time = @deck.time
+        block = @deck.render(BLOCK)
+        @sending.synchronize do
+          @horizon.keep(block, time)
+          send_block(block, time)
+        end
+        @levels.add(block, @deck.peaks)
+        tell_levels if @levels.frames >= METERS
+      end
+
+      def send_block(block, time)
+        whole = block.dup
+        @pilot.add(whole, time)
+        samples = Numo::Int32.cast((whole * Audio::Pcm24::FULL_SCALE).round.clip(-Audio::Pcm24::FULL_SCALE, Audio::Pcm24::FULL_SCALE - 1))
+        @out.write(samples.transpose.dup, time)
+      end
+
+      def tell_levels
+        levels = @levels.take
+        @on_meters&.call(levels.merge(@deck.status.slice("state", "song", "item", "position", "bar", "beat", "section", "left", "rounds", "around")))
+      end
+
+      # What is on its way is sent again, turned down; everything behind it is silent.
+      def panic
+        @sending.synchronize do
+          @deck.command("panic", ramp: false)
+          from = (@clock.time || 0) + (BLOCK / 2)
+          @horizon.turn_down(from, (Deck::PANIC * @rate).round) { |block, time| send_block(block, time) }
+        end
+      end
+    end
+  end
+end

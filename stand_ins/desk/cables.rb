@@ -1,0 +1,56 @@
+# frozen_string_literal: true
+
+require "numo/narray"
+
+module Loomshuttle
+  module StandIns
+    module Desk
+      # What the outputs of a playback interface put into sockets, instead of who else would play there: analogue cables, whose sound comes
+      # as RTP from the interface's process. Full scale there is full scale at 0 dB of gain here.
+      class Cables
+        # Outputs that may be cabled: two streams.
+        MOST = 16
+
+        # @param model [Model]   @param port [Integer] first UDP port of the lanes
+        def initialize(model, port: 0)
+          @model = model
+          @streams = (1..MOST).each_slice(8).with_index.map do |slice, index|
+            Formats::Sdp::Stream.new(host: "127.0.0.1", port: port + (2 * index), lanes: 8, first: slice.first, rate: model.rate, payload_type: Formats::Rtp::PAYLOAD_TYPE)
+          end
+          @in = LanesIn.new(@streams)
+          @plan, @places = {}, {}
+        end
+
+        attr_reader :streams, :plan
+
+        # @param plan [Hash{String=>String}] output => socket in the desk's words
+        # @raise [Invalid] when there is no such socket, or two are cabled to one
+        def plan=(plan)
+          lanes = @streams.sum(&:lanes)
+          @places = plan.to_h do |output, socket|
+            at = @model.sockets.index(socket) or raise Invalid.new("The desk has no socket #{Text.readable(socket, most: 40)}.", where: "cables")
+            raise Invalid.new("The interface has no output #{Text.readable(output, most: 40)}.", where: "cables") unless output.to_s.match?(/\A\d+\z/) && output.to_i.between?(1, lanes)
+
+            [output.to_i - 1, at]
+          end
+          raise Invalid.new("Two outputs are cabled to one socket.", where: "cables") unless @places.values.uniq.size == @places.size
+
+          @plan = plan
+        end
+
+        # @param bytes [String] an RTP packet of the interface
+        def push(index, bytes) = @in.push(index, bytes)
+
+        # @param stage [Numo::DFloat] [frames, sockets] of who plays, changed
+        # @return [Numo::DFloat]
+        def plug(stage, time)
+          return stage if @plan.empty?
+
+          lanes = @in.read(time, stage.shape[0])
+          @places.each { |lane, socket| stage[true, socket] = Numo::DFloat.cast(lanes[true, lane]) / Audio::Pcm24::FULL_SCALE }
+          stage
+        end
+      end
+    end
+  end
+end

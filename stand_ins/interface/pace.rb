@@ -1,0 +1,52 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module StandIns
+    module Interface
+      # How far an interface may be: with the word clock, in steps that are spread over the time from one to the next; by itself where
+      # there is none.
+      class Pace
+        # Frames of the word clock's step; without it for so long (seconds), the interface goes on alone.
+        STEP, ALONE = 480, 0.1
+        # Further away than this (frames), and the clock has started anew.
+        FAR = 4800
+
+        # @param block [Integer] frames of the interface's steps
+        def initialize(rate, block)
+          @rate, @block = rate, block
+          @base = @from = nil
+        end
+
+        # @param time [Integer] counter that has come   @param now [Numeric] seconds
+        def heard(time, now)
+          @base, @from, @alone = time, now, false
+        end
+
+        # @param time [Integer] of the interface   @param now [Numeric] seconds
+        # @return [Integer, nil] another time that it has to be at
+        def elsewhere(time, now)
+          @base, @from, @alone = time, now, true if @base.nil?
+          @base if !@alone && (time - @base).abs > FAR
+        end
+
+        # @return [Boolean] whether the next step may be done
+        def may?(time, now) = time + @block <= upto(now)
+
+        # @return [Float] seconds until something may be due
+        def wait(time, now)
+          due = @from + ((time + @block - @base - (@alone ? 0 : @block)) / @rate.to_f)
+          (due - now).clamp(0.0, @alone || due > now ? 0.02 : 0.005)
+        end
+
+        private
+
+        def upto(now)
+          gone = ((now - @from) * @rate).floor
+          return @base + gone if @alone || gone > ALONE * @rate
+
+          @base + [STEP, @block + (gone / @block * @block)].min
+        end
+      end
+    end
+  end
+end

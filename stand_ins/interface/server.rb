@@ -1,0 +1,117 @@
+# frozen_string_literal: true
+
+require "socket"
+
+module Loomshuttle
+  module StandIns
+    module Interface
+      # The interface as a process. One thread does everything: it takes what the computers send and steps with the desk's word clock,
+      # or by itself without one. It ends when another interface stands in the rig, to be started as that one.
+      class Server
+        # Datagrams of one socket at a time, and the largest.
+        MOST, LARGEST = 200, 4096
+        LOOK = 2
+
+        # @param ports [Hash] :clock (word clock in), :lanes (of each computer, first port), :tell (of each computer), :cables; streams are two apart
+        # @param folder [String] where the desk keeps rig.json   @param first_rig [String] rig file where there is none
+        def initialize(profiles:, first_rig:, folder:, ports:, host: "127.0.0.1")
+          @profiles, @first_rig, @rig_file, @host = profiles, first_rig, File.join(folder, "rig.json"), host
+          rig = read_rig
+          @known = rig.slice("interface", "rate")
+          @model = Model.new(rig, profiles, rig.fetch("rate", 48_000))
+          @word = udp(ports[:clock])
+          @streams = ports[:lanes].first(@model.computers).map { |port| streams(port, host) }
+          @lanes = @streams.map { |list| list.map { |stream| udp(stream.port) } }
+          @out = UDPSocket.new
+          @cables = streams(ports[:cables], host).map { |stream| Socket.sockaddr_in(stream.port, host) }
+          @tell = ports[:tell].map { |port| Socket.sockaddr_in(port, host) }
+          @unit = Unit.new(@model, streams: @streams, cables: streams(ports[:cables], host), session: Random.rand(1 << 31),
+                                   out: ->(index, bytes) { send(bytes, @cables[index]) }, clock: ->(computer, bytes) { send(bytes, @tell[computer]) })
+          @pace = Pace.new(@model.rate, Unit::BLOCK)
+        end
+
+        # Runs until stop.
+        def run
+          come_first
+          look = 0
+          until @stopped
+            begin
+              round
+              look = look_again(look)
+            rescue StandardError => e
+              Runtime::Health.trouble(e, "a step")
+              sleep(0.005)
+            end
+          end
+        end
+
+        def stop = @stopped = true
+
+        private
+
+        def round
+          now = Runtime::Clock.now
+          other = @pace.elsewhere(@unit.time, now)
+          @unit.at(other) if other
+          IO.select([@word, *@lanes.flatten], nil, nil, @pace.wait(@unit.time, now))
+          take_in
+          steps = 0
+          @unit.step while @pace.may?(@unit.time, Runtime::Clock.now) && (steps += 1) <= 4
+        end
+
+        def take_in
+          drain(@word) { |bytes| WordClock.unpack(bytes)&.then { |time, rate| @pace.heard(time, Runtime::Clock.now) if rate == @model.rate } }
+          @lanes.each_with_index { |sockets, computer| sockets.each_with_index { |socket, index| drain(socket) { |bytes| @unit.inputs[computer].push(index, bytes) } } }
+        end
+
+        def drain(socket)
+          MOST.times do
+            bytes = socket.recv_nonblock(LARGEST, exception: false)
+            return if bytes == :wait_readable || bytes.nil?
+
+            yield bytes
+          end
+        end
+
+        def look_again(last)
+          now = Runtime::Clock.now
+          return last if now - last < LOOK
+
+          stop unless read_rig.slice("interface", "rate") == @known
+          now
+        rescue StandardError
+          now # a rig that is none is the desk's to tell
+        end
+
+        def read_rig = Runtime::Files.read_json(File.exist?(@rig_file) ? @rig_file : @first_rig)
+
+        def streams(port, host)
+          (1..@model.outputs.clamp(1, 64)).each_slice(8).with_index.map do |slice, index|
+            Formats::Sdp::Stream.new(host: host, port: port + (2 * index), lanes: slice.size, first: slice.first, rate: @model.rate, payload_type: Formats::Rtp::PAYLOAD_TYPE)
+          end
+        end
+
+        def udp(port)
+          UDPSocket.new.tap do |socket|
+            socket.setsockopt(Socket::SOL_SOCKET, Socket::SO_RCVBUF, 1 << 20)
+            socket.bind(@host, port)
+          end
+        rescue Errno::EADDRINUSE
+          raise Invalid.new("UDP port #{port} is in use; start with another --port.", where: "port #{port}")
+        end
+
+        def send(bytes, target)
+          @out.send(bytes, 0, target)
+        rescue SystemCallError
+          nil # nobody is there
+        end
+
+        def come_first
+          Process.setpriority(Process::PRIO_PROCESS, 0, -10)
+        rescue SystemCallError
+          nil
+        end
+      end
+    end
+  end
+end

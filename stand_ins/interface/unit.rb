@@ -1,0 +1,71 @@
+# frozen_string_literal: true
+
+require "numo/narray"
+
+module Loomshuttle
+  module StandIns
+    module Interface
+      # A whole playback interface without sockets or a clock: told to run one block, it puts out what the computers have sent for that time,
+      # and tells them how far its clock is. The process below it and the tests' virtual clock both drive this.
+      class Unit
+        # Frames of one step: 5 ms at 48 kHz.
+        BLOCK = 240
+        # Frames of a packet.
+        PACKET = 48
+
+        attr_reader :time, :inputs, :model, :last
+
+        # @param model [Model]
+        # @param streams [Array<Array<Formats::Sdp::Stream>>] of each computer's lanes
+        # @param cables [Array<Formats::Sdp::Stream>] to where its outputs are cabled, and so many frames later
+        # @param late [Integer]
+        # @param out [Proc] takes cable stream index and RTP bytes
+        # @param clock [Proc] takes computer and RTP bytes: its time, and its outputs added up
+        def initialize(model, streams:, cables:, out:, clock:, late: 960, session: 1)
+          @model, @late = model, late
+          @inputs = streams.map { |list| LanesIn.new(list) }
+          @cables = Formats::RtpOut.new(cables, packet: PACKET, session: session, &out)
+          @clock = clock
+          @session = session
+          @sequence = 0
+          @heard = 0
+          @time = 0
+        end
+
+        # Its counter is what the word clock says.
+        def at(time)
+          @time = time
+        end
+
+        # Runs BLOCK frames.
+        def step
+          blocks = @inputs.map { |input| input.read(@time, BLOCK) }
+          @last = put_out(blocks)
+          @cables.write(@last, @time + @late)
+          @time += BLOCK
+          tell_clock
+        end
+
+        # @return [Integer] packets that came after their time, of the computer that is heard
+        def late = @inputs[@heard].late
+
+        private
+
+        # What this mode has no output for is not heard; a narrow one has the upper bits.
+        def put_out(blocks)
+          block = blocks[@heard]
+          block[true, @model.outputs..-1] = 0 if @model.outputs < block.shape[1]
+          @model.bits < 24 ? (block >> (24 - @model.bits)) << (24 - @model.bits) : block
+        end
+
+        def tell_clock
+          sum = Audio::Pcm24.to_network(Numo::Int32.cast(@last.sum(axis: 1).clip(-Audio::Pcm24::FULL_SCALE, Audio::Pcm24::FULL_SCALE - 1)).reshape(BLOCK, 1))
+          @inputs.each_index do |computer|
+            @clock.call(computer, Formats::Rtp.pack(sequence: @sequence, timestamp: @time, source: @session, payload: sum))
+          end
+          @sequence = (@sequence + 1) % Formats::Rtp::SEQUENCES
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,82 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module StandIns
+    # Takes lanes from RTP L24 packets and plays each at the time it is stamped with. What has not arrived by
+    # then is silent, and what arrives later is counted.
+    class LanesIn
+      # Longest time ahead that a packet may be stamped, in frames.
+      AHEAD = 9600
+
+      # @return [Integer] packets that came after their time
+      attr_reader :late
+
+      # @param streams [Array<Formats::Sdp::Stream>] in lane order
+      def initialize(streams)
+        @streams = streams
+        @rings = streams.map { |stream| "\0".b * (AHEAD * frame_bytes(stream)) }
+        @filled = Array.new(streams.size, 0) # times up to which something has come
+        @late = 0
+        @time = 0
+      end
+
+      # @param index [Integer] stream
+      # @param bytes [String] an RTP packet
+      def push(index, bytes)
+        packet = Formats::Rtp.unpack(bytes) or return
+        return if packet.payload.empty? || (packet.payload.bytesize % frame_bytes(@streams[index])).nonzero?
+
+        ahead = Formats::Rtp.distance(@time, packet.timestamp, Formats::Rtp::TIMESTAMPS)
+        return @late += 1 if ahead.negative?
+
+        frames = packet.payload.bytesize / frame_bytes(@streams[index])
+        return if ahead + frames > AHEAD
+
+        store(index, @time + ahead, packet.payload)
+        @filled[index] = [@filled[index], @time + ahead + frames].max
+      end
+
+      # @param time [Integer] sample counter
+      # @return [Numo::Int32] [frames, lanes of all streams]
+      def read(time, frames)
+        blocks = @streams.each_index.map { |index| block(index, time, frames) }
+        @time = time + frames
+        blocks.size == 1 ? blocks.first : Numo::Int32.hstack(blocks)
+      end
+
+      private
+
+      # Most of the time nothing is played.
+      def block(index, time, frames)
+        return Numo::Int32.zeros(frames, @streams[index].lanes) if @filled[index] <= time
+
+        Audio::Pcm24.from_network(fetch(index, time, frames), @streams[index].lanes)
+      end
+
+      def frame_bytes(stream) = stream.lanes * Audio::Pcm24::BYTES
+
+      def store(index, time, payload)
+        ring = @rings[index]
+        at = (time * frame_bytes(@streams[index])) % ring.bytesize
+        first = [payload.bytesize, ring.bytesize - at].min
+        ring[at, first] = payload.byteslice(0, first)
+        ring[0, payload.bytesize - first] = payload.byteslice(first..) if first < payload.bytesize
+      end
+
+      # Reads and leaves silence behind.
+      def fetch(index, time, frames)
+        ring = @rings[index]
+        size = frames * frame_bytes(@streams[index])
+        at = (time * frame_bytes(@streams[index])) % ring.bytesize
+        first = [size, ring.bytesize - at].min
+        bytes = copy(ring, at, first) << copy(ring, 0, size - first)
+        ring[at, first] = "\0".b * first
+        ring[0, size - first] = "\0".b * (size - first)
+        bytes
+      end
+
+      # Unlike byteslice, unpack shares no memory, so that the ring is not copied whole at its next change.
+      def copy(ring, at, size) = ring.unpack1("@#{at}a#{size}")
+    end
+  end
+end

@@ -1,0 +1,19 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module StandIns
+    # The cable that carries a desk's clock to what follows it: how far its counter is, and its rate.
+    module WordClock
+      MARK = "WCLK"
+
+      # @return [String]
+      def self.pack(time, rate) = [MARK, time, rate].pack("a4Q>N")
+
+      # @return [Array(Integer, Integer), nil] counter and rate; nil for anything else
+      def self.unpack(bytes)
+        mark, time, rate = bytes.unpack("a4Q>N") if bytes.bytesize == 16
+        [time, rate] if mark == MARK && Formats::TakeManifest::RATES.cover?(rate) && time < (1 << 60)
+      end
+    end
+  end
+end
