@@ -18,18 +18,16 @@ module Loomshuttle
       end
 
       # @param timestamp [Integer] of 32 bits
-      # @return [Integer, nil] how far it came; nil for what is not believed
+      # @return [Symbol, nil] :on, or :anew where the time is another one; nil for what is not believed
       def hear(timestamp)
-        return (@time = timestamp) && 0 unless @time
+        return begin_at(timestamp) unless @time
 
         step = Formats::Rtp.distance(@time % Formats::Rtp::TIMESTAMPS, timestamp, Formats::Rtp::TIMESTAMPS)
         return elsewhere(timestamp) if step.abs > FAR
 
         @odd = 0
-        return 0 unless step.positive?
-
-        @time += step
-        step
+        @time += step if step.positive?
+        :on
       end
 
       private
@@ -37,10 +35,14 @@ module Loomshuttle
       def elsewhere(timestamp)
         return unless (@odd += 1) >= AGREE
 
-        @odd = 0
         @restarts += 1
+        begin_at(timestamp)
+      end
+
+      def begin_at(timestamp)
+        @odd = 0
         @time = timestamp
-        0
+        :anew
       end
     end
   end

@@ -28,7 +28,7 @@ module Loomshuttle
       # @param loaded [Loaded]
       def load(loaded)
         @doing.synchronize do
-          raise Invalid.new("#{@loaded.material.song.name} plays; stop it first.", where: "song") if @playing
+          raise Invalid.new("#{@loaded.song.name} plays; stop it first.", where: "song") if @playing
 
           put_on(loaded)
         end
@@ -54,10 +54,14 @@ module Loomshuttle
       # @return [Boolean]
       def playing? = @playing
 
-      # The clock is elsewhere: what plays goes on, counted from there.
+      # The clock is elsewhere: what plays goes on, counted from there; what was to be done at a time is not done any more.
       # @param time [Integer]
       def at(time)
-        @time = time
+        @doing.synchronize do
+          @begins += time - @time if @begins
+          @time = time
+          @orders.clear
+        end
       end
 
       # @param frames [Integer]
@@ -148,7 +152,7 @@ module Loomshuttle
       end
 
       def start(section: nil, sample: nil)
-        @walk = Songs::Walk.new(@loaded.material.song, @loaded.tonight, section: section, sample: sample)
+        @walk = Songs::Walk.new(@loaded.song, @loaded.tonight, section: section, sample: sample)
         @gain.rise
         @playing = true
         @held = nil
@@ -171,7 +175,7 @@ module Loomshuttle
       end
 
       def begin_playing(section: nil, sample: nil)
-        raise Invalid.new("#{@loaded.material.song.name} plays already.", where: "song") if @playing && !@gain.why
+        raise Invalid.new("#{@loaded.song.name} plays already.", where: "song") if @playing && !@gain.why
 
         @begins = nil
         sample ||= @held unless section

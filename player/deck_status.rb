@@ -8,12 +8,17 @@ module Loomshuttle
         # @param deck [Deck]   @param walk [Songs::Walk, nil]   @param gain [Gain]   @param held [Integer, nil] sample where it was stopped
         # @return [Hash]
         def of(deck, walk, gain, held)
-          { "state" => state(deck, gain, held), "item" => deck.loaded&.item, "song" => deck.loaded&.material&.song&.id, "name" => deck.loaded&.material&.song&.name,
-            "next" => deck.following&.material&.song&.name, "missed" => deck.missed, "troubles" => deck.loaded ? deck.loaded.material.stock.troubles.values : [] }
-            .merge(deck.loaded ? place(deck, walk, held) : {})
+          common = { "state" => state(deck, gain, held), "next" => deck.following&.song&.name, "missed" => deck.missed }
+          return common.merge("item" => nil, "song" => nil, "name" => nil, "troubles" => []) unless deck.loaded
+
+          common.merge(about(deck.loaded), place(deck, walk, held))
         end
 
         private
+
+        def about(loaded)
+          { "item" => loaded.item, "song" => loaded.song.id, "name" => loaded.song.name, "troubles" => loaded.material.stock.troubles.values }
+        end
 
         def state(deck, gain, held)
           return "none" unless deck.loaded
@@ -23,7 +28,7 @@ module Loomshuttle
         end
 
         def place(deck, walk, held)
-          song = deck.loaded.material.song
+          song = deck.loaded.song
           position = deck.playing? ? walk.position : held || song.lead
           bar, beat = song.place(position)
           { "position" => position, "frames" => song.frames, "rate" => song.rate, "bar" => bar.floor, "beat" => beat.floor,

@@ -8,9 +8,10 @@ module Loomshuttle
     Loaded = Value.define(:item, :material, :tonight)
 
     class Loaded
+      def song = material.song
+
       # @return [Numeric, nil] seconds after which what follows begins by itself; nil: it waits for a hand
       def goes_on
-        song = material.song
         follows, pause = tonight.follows || song.follows, tonight.pause || song.pause
         { "on" => 0, "pause" => pause }[follows]
       end

@@ -36,7 +36,7 @@ module Loomshuttle
       def feed_into(into, heard, feed, at)
         lane = heard[true, feed.lane]
         place = at...(at + heard.shape[0])
-        into[feed.output - 1, place] += feed.gain == 1 ? lane : lane * feed.gain # rubocop:disable Lint/FloatComparison
+        into[feed.output - 1, place] += feed.gain == 1 ? lane : lane * feed.gain
       end
 
       def ramp(span)

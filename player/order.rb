@@ -22,7 +22,7 @@ module Loomshuttle
       def put_on(key)
         item = find(key) or raise Invalid.new("The running order has no song #{key}.", where: "item")
         @opening.synchronize do
-          loaded = ready?(key) ? @next : open(item)
+          loaded = ready?(key) ? @next : opened(item)
           previous = @deck.loaded
           @deck.load(loaded)
           @next = nil
@@ -76,7 +76,7 @@ module Loomshuttle
           next @problem = nil unless following
           next if ready?(following["key"])
 
-          @next = open(following)
+          @next = opened(following)
           @problem = nil
           @deck.follow_with(@next)
         end
@@ -87,15 +87,15 @@ module Loomshuttle
       def ready?(key) = !@next.nil? && @next.item == key
       def find(key) = @config["items"].find { |item| item["key"] == key }
 
-      def open(item)
+      def opened(item)
         song, stock = @library.open(item["song"])
         tonight = Songs::Tonight.new(skips: item.fetch("skips", []), repeats: item.fetch("repeats", {}).transform_keys(&:to_i), follows: item["follows"], pause: item["pause"])
         Songs::Pass.all(song, tonight)
-        stock.fill && stock.fill
+        2.times { stock.fill } # so that it may begin at once
         Loaded.new(item: item["key"], material: Material.new(song, stock, @config.roles), tonight: tonight)
       end
 
-      def let_go(loaded) = loaded&.material&.stock&.close
+      def let_go(loaded) = loaded && loaded.material.stock.close
     end
   end
 end

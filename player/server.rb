@@ -16,7 +16,7 @@ module Loomshuttle
       # @param clock [Integer] UDP port that the interface's clock comes in on   @param lanes [Integer] first port of its lanes
       # @param rate [Integer]   @param outputs [Integer]
       # @param cautious [Boolean] whether it starts without its configuration, since it has ended again and again
-      def initialize(home:, clock:, lanes:, rate: 48_000, outputs: 12, host: "127.0.0.1", cautious: false)
+      def initialize(home:, clock:, lanes:, rate: 48_000, outputs: 16, host: "127.0.0.1", cautious: false)
         aside, file = Runtime::Aside.new(home), File.join(home, "player.json")
         aside.put(file, "The player ended again and again.") if cautious
         @clock = bind(host, clock)

@@ -57,7 +57,7 @@ module Loomshuttle
         first, last = [from, 0].max, [from + frames, @stems[id].frames].min
         return if first >= last || !@files.key?(id)
 
-        parts = (first / @size..(last - 1) / @size).map { |second| cut(second, id, first, last) { yield } } # rubocop:disable Style/ExplicitBlockArgument
+        parts = ((first / @size)..((last - 1) / @size)).map { |second| cut(second, id, first, last) { yield } } # rubocop:disable Style/ExplicitBlockArgument
         return if parts.none?
         return parts.first if parts.size == 1 && parts.first.shape[0] == frames
 
@@ -114,7 +114,7 @@ module Loomshuttle
       def joined(parts, id, from, frames, first, last)
         block = Numo::SFloat.zeros(frames, @stems[id].lanes)
         at = first - from
-        (first / @size..(last - 1) / @size).each_with_index do |second, nth|
+        ((first / @size)..((last - 1) / @size)).each_with_index do |second, nth|
           wide = [[(second + 1) * @size, last].min - [second * @size, first].max, 0].max
           part = parts[nth]
           block[at...(at + part.shape[0]), true] = part if part

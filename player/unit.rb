@@ -36,12 +36,12 @@ module Loomshuttle
       attr_writer :on_meters, :on_state
 
       # The interface tells its clock.
-      # @param packet [String] RTP
+      # @param bytes [String] RTP
       def hear(bytes)
         packet = Formats::Rtp.unpack(bytes) or return
-        step = @clock.hear(packet.timestamp) or return
+        heard = @clock.hear(packet.timestamp) or return
         @heard_at = @now.call
-        @deck.at(@clock.time + buffer) if (@deck.time - @clock.time).abs > @rate || (step.zero? && @deck.time < @clock.time)
+        @deck.at(@clock.time + buffer) if heard == :anew || @deck.time < @clock.time
         make while @deck.time + BLOCK <= @clock.time + buffer
       end
 

@@ -39,10 +39,17 @@ module Loomshuttle
         end
 
         def of_made(song, role)
-          own = { "click" => song.click.on && song.click.stem.nil? && song.click.level_db, "guide" => song.guide.on && song.guide.level_db, "pilot" => 0, "timecode" => 0 }[role.kind]
-          return [] unless own
+          own = level_of(song, role.kind) or return []
 
           role.outputs.map { |output| new(source: role.kind, lane: 0, output: output, gain: Role.amplitude(own + role.gain_db)) }
+        end
+
+        def level_of(song, kind)
+          case kind
+          when "click" then song.click.level_db if song.click.on && song.click.stem.nil?
+          when "guide" then song.guide.level_db if song.guide.on
+          else 0
+          end
         end
 
         def spread(source, lanes, outputs, decibels, role)

@@ -64,7 +64,7 @@ RSpec.describe Loomshuttle::Player::Deck do
     expect(deck.status).to include("asked" => { "kind" => "jump", "edge" => 24_000, "section" => 4 })
     heard = positions(deck, 24_000)
     expect(heard[11_999 - 384]).to eq(24_000 - 384)
-    expect(heard[12_000...24_000]).to eq(((12 * 24_000) + 1..(12 * 24_000) + 12_000).to_a)
+    expect(heard[12_000...24_000]).to eq((((12 * 24_000) + 1)..((12 * 24_000) + 12_000)).to_a)
     deck.command("jump", section: 2)
     deck.command("take back")
     expect(deck.status["asked"]).to be_nil

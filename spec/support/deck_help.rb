@@ -17,7 +17,7 @@ module DeckHelp
   module_function
 
   def role(name, *outputs, **more)
-    Loomshuttle::Songs::Role.new(**{ name: name, kind: Loomshuttle::Songs::Role.kind_of(name), outputs: outputs, sum_db: -3, gain_db: 0, bed_db: nil }.merge(more))
+    Loomshuttle::Songs::Role.new(name: name, kind: Loomshuttle::Songs::Role.kind_of(name), outputs: outputs, sum_db: -3, gain_db: 0, bed_db: nil).with(**more)
   end
 
   def stock(song) = Loomshuttle::Player::Stock.new(song, "/nowhere", open: ->(path) { Counted.new(song.stem(File.basename(path).to_i).lanes, song.rate, song.frames) })
@@ -28,8 +28,9 @@ module DeckHelp
 
   # A short song without click: 16 bars of 24,000 samples.
   def short(**changes)
-    SongHelp.song(**{ tempos: [{ "at" => 0, "bpm" => 240 }], meters: [{ "bar" => 1, "meter" => "2/4" }], frames: 16 * 24_000, stems: [SongHelp.stem(1, "Strings", frames: 16 * 24_000)],
-                      click: { "on" => false } }.merge(changes))
+    usual = { tempos: [{ "at" => 0, "bpm" => 240 }], meters: [{ "bar" => 1, "meter" => "2/4" }], frames: 16 * 24_000,
+              stems: [SongHelp.stem(1, "Strings", frames: 16 * 24_000)], click: { "on" => false } }
+    SongHelp.song(**usual, **changes)
   end
 
   # @return [Array<Integer>] which samples an output gave, 0 for silence

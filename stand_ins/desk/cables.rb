@@ -29,7 +29,8 @@ module Loomshuttle
           lanes = @streams.sum(&:lanes)
           @places = plan.to_h do |output, socket|
             at = @model.sockets.index(socket) or raise Invalid.new("The desk has no socket #{Text.readable(socket, most: 40)}.", where: "cables")
-            raise Invalid.new("The interface has no output #{Text.readable(output, most: 40)}.", where: "cables") unless output.to_s.match?(/\A\d+\z/) && output.to_i.between?(1, lanes)
+            known = output.to_s.match?(/\A\d+\z/) && output.to_i.between?(1, lanes)
+            raise Invalid.new("The interface has no output #{Text.readable(output, most: 40)}.", where: "cables") unless known
 
             [output.to_i - 1, at]
           end

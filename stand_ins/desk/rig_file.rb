@@ -34,8 +34,8 @@ module Loomshuttle
         INTERFACE = Shape.record({ "id" => ID, "outputs" => Shape.whole(1..64), "modes" => Shape.list(Shape.record({}, others: true), most: 64) }, others: true)
         PROFILES = Shape.list(Shape.any_of(DESK, BOX, INTERFACE), most: 64)
         CABLES = Shape.map(Shape.text(most: 40, least: 1), most: Cables::MOST)
-        RIG = Shape.record({ "desk" => ID }, { "rate" => RATE, "boxes" => Shape.list(HUNG, most: 64), "profiles" => PROFILES, "interface" => Shape.or_none(ID),
-                                                "cables" => CABLES })
+        RIG = Shape.record({ "desk" => ID }, { "rate" => RATE, "boxes" => Shape.list(HUNG, most: 64), "profiles" => PROFILES,
+                                               "interface" => Shape.or_none(ID), "cables" => CABLES })
 
         # @param data [Object] parsed JSON
         # @return [Hash]

@@ -41,8 +41,7 @@ module Loomshuttle
           @out = udp(0)
           @unit = Unit.new(model, ports: { sends: sends_port, returns: returns_port, cables: cables_port.to_i }, session: @session, seed: seed,
                                   card: method(:send_card), reply: method(:reply), now: Runtime::Clock.method(:now), workshop: method(:workshop))
-          @targets = @unit.send_streams.map { |stream| Socket.sockaddr_in(stream.port, stream.host) }
-          @returns = @unit.return_streams.map { |stream| udp(stream.port) }
+          open_card
           plug(model, cables_port, clock_port)
           @memory = Memory.new(memory, @unit.settings, first: (first_memory unless File.exist?(@rig_file)), aside: aside)
           write_descriptions(folder)
@@ -76,6 +75,11 @@ module Loomshuttle
           @memory&.keep(Runtime::Clock.now)
         rescue StandardError => e
           Runtime::Health.trouble(e, "a step")
+        end
+
+        def open_card
+          @targets = @unit.send_streams.map { |stream| Socket.sockaddr_in(stream.port, stream.host) }
+          @returns = @unit.return_streams.map { |stream| udp(stream.port) }
         end
 
         # What stands beside it: cables that came undone are not plugged, and hinder nothing else.

@@ -11,14 +11,14 @@ module Loomshuttle
         # Datagrams of one socket at a time, and the largest.
         MOST, LARGEST = 200, 4096
         LOOK = 2
+        # Lanes of a computer, and of the cables, however many outputs there are.
+        LANES = 16
 
         # @param ports [Hash] :clock (word clock in), :lanes (of each computer, first port), :tell (of each computer), :cables; streams are two apart
         # @param folder [String] where the desk keeps rig.json   @param first_rig [String] rig file where there is none
         def initialize(profiles:, first_rig:, folder:, ports:, host: "127.0.0.1")
           @profiles, @first_rig, @rig_file, @host = profiles, first_rig, File.join(folder, "rig.json"), host
-          rig = read_rig
-          @known = rig.slice("interface", "rate")
-          @model = Model.new(rig, profiles, rig.fetch("rate", 48_000))
+          @model = known_model
           @word = udp(ports[:clock])
           @streams = ports[:lanes].first(@model.computers).map { |port| streams(port, host) }
           @lanes = @streams.map { |list| list.map { |stream| udp(stream.port) } }
@@ -48,6 +48,12 @@ module Loomshuttle
         def stop = @stopped = true
 
         private
+
+        def known_model
+          rig = read_rig
+          @known = rig.slice("interface", "rate")
+          Model.new(rig, @profiles, rig.fetch("rate", 48_000))
+        end
 
         def round
           now = Runtime::Clock.now
@@ -86,7 +92,7 @@ module Loomshuttle
         def read_rig = Runtime::Files.read_json(File.exist?(@rig_file) ? @rig_file : @first_rig)
 
         def streams(port, host)
-          (1..@model.outputs.clamp(1, 64)).each_slice(8).with_index.map do |slice, index|
+          (1..LANES).each_slice(8).with_index.map do |slice, index|
             Formats::Sdp::Stream.new(host: host, port: port + (2 * index), lanes: slice.size, first: slice.first, rate: @model.rate, payload_type: Formats::Rtp::PAYLOAD_TYPE)
           end
         end

@@ -1,0 +1,37 @@
+# frozen_string_literal: true
+
+require "digest"
+
+# Songs as files, as the porter leaves them.
+module SongFolder
+  module_function
+
+  # @param root [String] folder of all songs
+  # @param sounds [Hash{String=>Numo::NArray}] role => [frames] or [frames, 2], 24-bit integers
+  # @return [String] id of the song
+  def write(root, sounds, id: "00000000-0000-4000-8000-000000000001", rate: 48_000, **changes)
+    folder = File.join(root, id)
+    FileUtils.mkdir_p(folder)
+    stems = sounds.each_with_index.map { |(role, sound), at| stem(folder, role, sound, at + 1, rate) }
+    data = SongHelp.data(id: id, rate: rate, frames: stems.map { |one| one["frames"] }.max, sections: [], stems: stems, **changes)
+    File.write(File.join(folder, "song.json"), JSON.generate(Loomshuttle::Songs::SongFile.check(data)))
+    id
+  end
+
+  def stem(folder, role, sound, number, rate)
+    lanes = sound.ndim == 2 ? sound.shape[1] : 1
+    path = File.join(folder, "#{number}.wav")
+    FileUtils.rm_f(path)
+    bext = Loomshuttle::Formats::Bext.new(description: role, originator: "", reference: "", date: "2026-06-13", time: "20:00:00", time_reference: 0, history: "")
+    file = Loomshuttle::Formats::Wav::Writer.new(path, bext: bext, lanes: lanes, rate: rate, bits: 32)
+    file.write(Loomshuttle::Audio::Pcm24.to_float32(sound))
+    file.close
+    SongHelp.stem(number, role, lanes: lanes, frames: sound.shape[0], sum: Digest::SHA256.file(path).hexdigest)
+  end
+
+  # Noise that is the same each time.
+  def noise(frames, seed = 1)
+    random = Random.new(seed)
+    Numo::Int32.from_binary(random.bytes(frames * 4)) / 512
+  end
+end
