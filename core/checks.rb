@@ -20,9 +20,10 @@ module Loomshuttle
                  DiskTime SlowMonitoring].freeze
     SOUNDCHECK = %i[ReturnLoop ForeignReturn OwnMixOnTracks LeftOnTake].freeze
     OUTPUTS = %i[MainSockets BusWithoutSocket GroupNowhere TwiceOnMain MonitorPostFader PersonalLanes ReturnTwice DelayGeometry HearsNothing].freeze
+    PLAYBACK = %i[RoleWithoutOutput PlaybackOutput CueSharesOutput].freeze
     # Those that ask how the desk is mixed: `heard(survey)`.
     HEARD = %i[BrokenWish CueAtAudience HearsNothing].freeze
-    ALL = (RIG + CAPTURE + SOUNDCHECK + OUTPUTS).freeze
+    ALL = (RIG + CAPTURE + SOUNDCHECK + OUTPUTS + PLAYBACK).freeze
 
     # @param context [Context]
     # @return [Array<Finding>] those that block first, otherwise in the order of ALL

@@ -16,7 +16,10 @@ module Loomshuttle
 
     class << self
       # @return [Array<Collection>] in the order in which files and lists tell them
-      def collections = @collections ||= [RigPlan, Setup, Channel, CardSend, Track, MixOutput, Outlet, Bus, PersonalLane, BoxPlan, Listener, Wish].map(&:collection).freeze
+      def collections
+        @collections ||= [RigPlan, Setup, Channel, CardSend, Track, MixOutput, Outlet, Bus, PersonalLane, BoxPlan, Listener, Wish,
+                          Cable, PlaybackRole, SetlistItem, Playback].map(&:collection).freeze
+      end
 
       # @param name [String] first word of a path
       # @return [Collection, nil]

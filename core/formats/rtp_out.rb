@@ -30,8 +30,7 @@ module Loomshuttle
       def write_packets(payloads, nth, time)
         payloads.each_with_index do |payload, index|
           size = @packet * @streams[index].lanes * Audio::Pcm24::BYTES
-          @send.call(index, Rtp.pack(sequence: @sequence, timestamp: time, source: @session + index,
-                                              payload: payload.byteslice(nth * size, size)))
+          @send.call(index, Rtp.pack(sequence: @sequence, timestamp: time, source: @session + index, payload: payload.byteslice(nth * size, size)))
         end
         @sequence = (@sequence + 1) % Rtp::SEQUENCES
       end

@@ -5,7 +5,7 @@ module Loomshuttle
     # Everything in a show that somebody may hear: what each channel hears (a socket, by all channels that hear it; a card return, by all its
     # ways), and card returns that are played to and that no channel hears.
     module Sources
-      # A click, spoken cues, a steady tone: what an audience should never hear. By its name (common practice, no published source).
+      # A click, spoken cues, a steady tone: what an audience should never hear. By what plays there, or by its name (common practice, no published source).
       CUES = { "click" => /\b(?:click|metronome|count)\b/i, "guide" => /\b(?:guide|cues?)\b/i, "pilot" => /\bpilot\b/i }.freeze
 
       # source: Source; number: of the channel, nil of a card return; width: lanes that it has; title, dye: for people; cue: a key of CUES, or nil
@@ -18,11 +18,19 @@ module Loomshuttle
         # @return [Array<Named>] in the order of the channels, and then of the returns
         def of(show, graph)
           heard = {}
+          played = RoleWays.entering(graph, show.roles.values.reject { |role| role.kind == "parts" })
           channels = show.channels.values.select(&:used?).filter_map { |channel| of_channel(show, graph, channel, heard) }
-          channels + returns(show).reject { |lane| heard[Rig::Point.card_return(lane)] }.map { |lane| of_return(show, graph, lane) }
+          all = channels + returns(show).reject { |lane| heard[Rig::Point.card_return(lane)] }.map { |lane| of_return(show, graph, lane) }
+          played.empty? ? all : all.map { |one| cued(one, played) }
         end
 
         private
+
+        # What plays there says more than any name.
+        def cued(named, played)
+          kind = named.source.entries.flat_map { |entry| played.fetch(entry.point.base, []) }.map(&:kind).find { |one| CUES.key?(one) }
+          kind ? named.with(cue: kind) : named
+        end
 
         # Of channels that hear the same, the first one speaks for all.
         def of_channel(show, graph, channel, heard)

@@ -10,6 +10,7 @@ module Loomshuttle
     #   desk/bus/1   desk/main/l   desk/matrix/1                             mixes, with taps too
     #   desk/output/15                what a mix is patched to
     #   card/send/7  card/return/7   track/7/in  track/7/out/r   recorder/mix/l
+    #   interface/out/4              an output of the playback interface
     class Point
       SIDES = %w[l r].freeze
       MIXES = %w[bus main matrix].freeze
@@ -17,7 +18,7 @@ module Loomshuttle
       NUMBER = "\\d{1,9}"
       PATTERN = %r{\A(?:
         desk/(?:main/[a-z]+|[a-z]+/#{NUMBER}(?:/[lr])?)(?:@(?:#{Label::TAPS.keys.join('|')}))? | box-[a-h]/[a-z]+/#{NUMBER} | card/(?:send|return)/#{NUMBER} |
-        track/#{NUMBER}/(?:in|out)(?:/[lr])? | recorder/mix/[lr] | link/[a-z]/(?:up|down)/#{NUMBER})\z}x
+        track/#{NUMBER}/(?:in|out)(?:/[lr])? | recorder/mix/[lr] | interface/out/#{NUMBER} | link/[a-z]/(?:up|down)/#{NUMBER})\z}x
 
       # Points are made by the hundred for each graph, and there are few; those that were read are kept, up to so many.
       KEPT = 20_000
@@ -55,6 +56,9 @@ module Loomshuttle
         # @param way ["in", "out"]
         def track(number, way, side = nil) = of(side ? "track/#{number}/#{way}/#{side}" : "track/#{number}/#{way}")
 
+        # @param number [Integer] of an output of the playback interface
+        def playback(number) = of("interface/out/#{number}")
+
         def own_mix(side) = of("recorder/mix/#{side}")
 
         private
@@ -67,7 +71,7 @@ module Loomshuttle
 
       # @return [String] its name; all that it is equal by
       attr_reader :name
-      # @return ["desk", "box", "link", "card", "track", "recorder"]
+      # @return ["desk", "box", "link", "card", "track", "recorder", "interface"]
       attr_reader :device
       # @return [String] "in", "ch", "bus", "send", "up", …
       attr_reader :kind
@@ -106,6 +110,7 @@ module Loomshuttle
       def card_send? = card? && kind == "send"
       def track? = device == "track"
       def output? = device == "desk" && kind == "output"
+      def playback? = device == "interface"
       def right? = side == "r"
 
       # @return [String] its name without slashes

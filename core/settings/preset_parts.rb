@@ -4,7 +4,7 @@ module Loomshuttle
   module Settings
     # Parts of a patch that can be saved and recalled by themselves.
     module PresetParts
-      NAMES = %w[rig inputs sends returns mix outputs names].freeze
+      NAMES = %w[rig inputs sends returns mix outputs playback names].freeze
 
       # @param show [Show]
       # @param parts [Array<String>] of NAMES

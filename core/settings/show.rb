@@ -138,6 +138,18 @@ module Loomshuttle
         end
       end
 
+      # @param output [Integer] of playback
+      # @return [Rig::Point, nil] the socket or card return that it comes out into
+      def playback_goes_to(output)
+        return (Rig::Point.card_return(output) if output <= profile.returns) if playback.through == "card"
+
+        cables[output]&.to if rig.interface
+      end
+
+      # @param output [Integer] of playback
+      # @return [Array<PlaybackRole>] roles that play there
+      def roles_on(output) = roles.values.select { |role| role.outputs.include?(output) }
+
       # @return [String] a track's own name, or its source's, or its number
       def title_of(track) = Inherited.title(self, track)
 

@@ -16,6 +16,7 @@ module Loomshuttle
       # @return [Graph]
       def graph
         join_links
+        join_playback
         @show.channels.each_value { |channel| join_channel(channel) }
         @show.sends.each_value { |send| join_send(send) }
         @show.tracks.each_value { |track| join_track(track) if track.used? }
@@ -42,6 +43,16 @@ module Loomshuttle
               join(*ends, kind: :rig, delay: hung.box.delay, setting: "box/#{hung.letter}/#{offset}", live: lane <= @layout.link_lanes)
             end
           end
+        end
+      end
+
+      # Outputs of the playback interface into the sockets that they are cabled to, or straight to card returns.
+      def join_playback
+        @show.cables.each_value do |cable|
+          to = @show.playback_goes_to(cable.output) or next
+          next if to.card? && @show.roles_on(cable.output).empty?
+
+          join(cable.point, to, kind: to.card? ? :patch : :rig, setting: to.card? ? "playback/through" : "cable/#{cable.output}/to", live: !to.card? || carried?(to.number))
         end
       end
 

@@ -51,7 +51,7 @@ module Loomshuttle
         taps = strand.channel && strand.tap ? taps_up_to(strand) : channel_head(strand)
         track = strand.track && @show.tracks[strand.track]
         lane = strand.track_lane
-        [strand.socket, lane_behind(strand), *taps, strand.send_point, track&.points("in")&.at(lane.to_i),
+        [*played_into(strand), strand.socket, lane_behind(strand), *taps, strand.send_point, track&.points("in")&.at(lane.to_i),
          strand.return && track.points("out")[lane], strand.return_point, strand.home.first&.at("channel-in")].compact
       end
 
@@ -60,6 +60,9 @@ module Loomshuttle
         lane = strand.socket && SheetWay.ports(@show, strand).first
         lane == strand.socket ? nil : lane
       end
+
+      # What is cabled into its socket.
+      def played_into(strand) = strand.socket ? @graph.into(strand.socket).map(&:from).select(&:playback?) : []
 
       def channel_head(strand) = [strand.channel&.at("preamp")].compact
 
@@ -81,6 +84,7 @@ module Loomshuttle
         when "link" then link_text(point)
         when "track" then track_text(point)
         when "recorder" then "mixed by the recorder"
+        when "interface" then playback_text(point)
         when "card" then point.card_send? ? "leaves for the recorder" : "comes in from the recorder"
         else desk_text(point, join)
         end
@@ -97,6 +101,11 @@ module Loomshuttle
       def output_text(point)
         source = @show.outputs[point.number]&.source
         source ? "carries #{@show.label(source)}" : "carries nothing"
+      end
+
+      def playback_text(point)
+        titles = @show.roles_on(point.number).map(&:title)
+        titles.empty? ? "output of playback" : "plays #{titles.join(', ')}"
       end
 
       def socket_text(point) = @show.layout.source(point).missing || "socket on the desk"

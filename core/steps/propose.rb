@@ -15,13 +15,15 @@ module Loomshuttle
         "connect_box" => :connect_box, "chain_offsets" => :chain_offsets, "desk" => :desk, "clock" => :clock, "tracks" => :tracks, "main_mix" => :main_mix,
         "join" => :join, "split" => :split, "auto_patch" => :auto_patch, "input_list" => :input_list,
         "recall" => :recall, "listeners" => :listeners, "speaker_delays" => :speaker_delays, "outputs" => :outputs,
-        "wet_capture" => :wet_capture, "second_channel" => :second_channel, "speaker" => :speaker
+        "wet_capture" => :wet_capture, "second_channel" => :second_channel, "speaker" => :speaker,
+        "playback_wishes" => :playback_wishes, "split_playback" => :split_playback, "add_song" => :add_song, "cable" => :cable
       }.freeze
 
       NUMBER = Shape.whole(0..9999)
       WORD = Shape.text(most: 80)
       ANYTHING = Shape::Kind.new(->(value, _) { value })
       SETTINGS = Shape.map(ANYTHING, most: 20_000)
+      ROLES = Shape.list(Shape.record({ "name" => Shape.text(most: 40) }, { "kind" => WORD, "outputs" => Shape.list(NUMBER, most: 2) }), most: 200)
       # What each kind is told, checked before anything is computed. What settings hold is checked by Rules.
       OPTIONS = {
         "settings" => { "settings" => SETTINGS, "label" => Shape.or_none(Shape.text(most: 200)), "moving" => Shape.one_of(*Completed::WAYS) },
@@ -36,7 +38,9 @@ module Loomshuttle
         "recall" => { "settings" => SETTINGS, "label" => Shape.text(most: 200) }, "listeners" => {}, "speaker_delays" => {},
         "outputs" => { "first" => NUMBER, "count" => NUMBER, "source" => WORD, "kind" => Shape.one_of("output", "personal") },
         "wet_capture" => { "channels" => Shape.list(NUMBER, most: 1024) }, "second_channel" => { "channel" => NUMBER },
-        "speaker" => { "output" => NUMBER }
+        "speaker" => { "output" => NUMBER }, "playback_wishes" => {}, "split_playback" => { "first" => NUMBER },
+        "add_song" => { "song" => WORD, "title" => WORD, "roles" => ROLES, "at" => Shape.or_none(NUMBER) },
+        "cable" => { "first" => NUMBER, "count" => NUMBER, "socket" => WORD }
       }.transform_values { |fields| Shape.record({}, fields) }.freeze
 
       # @param show [Settings::Show]
@@ -77,6 +81,15 @@ module Loomshuttle
         def second_channel(show, options) = SecondChannel.edit(show, options.fetch("channel"))
         def speaker_delays(show, _options) = Timing::SpeakerDelays.edit(show)
         def speaker(show, options) = Speaker.edit(show, options.fetch("output"))
+
+        # How the desk is mixed does not matter: what carries a role is patched.
+        def playback_wishes(show, _options) = PlaybackWishes.edit(show, Hearing::Survey.of(show, {}))
+        def split_playback(show, options) = PlaybackOutputs.split(show, first: options.fetch("first", 1))
+        def add_song(show, options) = AddSong.edit(show, song: options.fetch("song"), title: options.fetch("title"), roles: options.fetch("roles", []), at: options["at"])
+
+        def cable(show, options)
+          PlaybackOutputs.cable(show, first: options.fetch("first"), count: options.fetch("count"), socket: options.fetch("socket"))
+        end
 
         def outputs(show, options)
           OutputRange.edit(show, first: options.fetch("first"), count: options.fetch("count"), source: options.fetch("source"), kind: options.fetch("kind", "output"))

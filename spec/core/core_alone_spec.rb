@@ -30,11 +30,13 @@ RSpec.describe "The core by itself" do
 
   # design: who may depend on whom. A name counts however it is written: a room that is named alone as well as one behind its part.
   # Within the core the arrows go one way, too: audio, rig < settings < formats < steps, signal < views < checks.
-  { "core" => %w[Runtime Recorder Player StandIns Store Web Supervisor CommandLine Porter], "core/songs" => %w[Settings Steps Views Signal Checks Rig], "core/audio" => %w[Settings Formats Steps Views Signal Checks Rig],
+  { "core" => %w[Runtime Recorder Player StandIns Store Web Supervisor CommandLine Porter], "core/songs" => %w[Settings Steps Views Signal Checks Rig],
+    "core/audio" => %w[Settings Formats Steps Views Signal Checks Rig],
     "core/rig" => %w[Settings Formats Steps Views Signal Checks], "core/settings" => %w[Formats Steps Views Signal Checks], "core/formats" => %w[Steps Views Signal Checks],
     "core/steps" => %w[Views Signal Checks], "core/signal" => %w[Steps Views Checks], "core/views" => %w[Steps Checks], "core/delivery" => %w[Steps Views Signal Checks],
     "runtime" => %w[Recorder Player StandIns Store Web Supervisor Porter],
-    "recorder" => %w[Store Web StandIns Porter], "player" => %w[Store Web StandIns Porter Recorder], "store" => %w[Web Recorder StandIns Porter], "command_line" => %w[Store Web Recorder StandIns Porter Settings],
+    "recorder" => %w[Store Web StandIns Porter], "player" => %w[Store Web StandIns Porter Recorder],
+    "store" => %w[Web Recorder StandIns Porter], "command_line" => %w[Store Web Recorder StandIns Porter Settings],
     "stand_ins" => %w[Store Web Recorder Porter], "web" => %w[StandIns Recorder Player Porter Supervisor], "porter" => %w[Recorder StandIns Store Web],
     "supervisor" => %w[Web Recorder Player StandIns Porter] }.each do |folder, strangers|
     it "keeps #{folder} from naming #{strangers.join(', ')}" do

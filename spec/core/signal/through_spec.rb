@@ -51,7 +51,7 @@ RSpec.describe Loomshuttle::Steps::Propose do
       [kind, e.message[/needs \w+\.\z/] || e.message]
     end
     expect(asked.select { |_, words| words == "made" }.keys).to eq(%w[main_mix auto_patch])
-    expect(asked.except("main_mix", "auto_patch", "listeners", "speaker_delays").values).to all(match(/\Aneeds \w+\.\z/))
+    expect(asked.except("main_mix", "auto_patch", "listeners", "speaker_delays", "playback_wishes", "split_playback").values).to all(match(/\Aneeds \w+\.\z/))
     expect(described_class::OPTIONS.keys).to eq(described_class::KINDS.keys)
     expect { described_class.for(blank, "magic", {}) }.to raise_error(Loomshuttle::Invalid, /no proposal "magic"/)
   end

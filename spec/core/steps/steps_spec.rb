@@ -94,7 +94,7 @@ end
 RSpec.describe Loomshuttle::Settings::PresetParts do
   it "saves parts, which together are all that is patched" do
     show = straight(4)
-    paths = show.settings.keys.reject { |path| path.start_with?("setup/", "listener/", "wish/") } # who listens is no patch
+    paths = show.settings.keys.reject { |path| path.start_with?("setup/", "listener/", "wish/", "role/", "setlist/") } # who listens and what is played is no patch
     parts = described_class::NAMES.map { |part| described_class.of(show, [part]).keys }
     expect(parts.flatten).to match_array(paths)
     expect { described_class.of(show, ["soup"]) }.to raise_error(Loomshuttle::Invalid, /no soup to save/)

@@ -21,6 +21,7 @@ const PARTS: Record<Part, string> = {
   returns: 'Returns',
   mix: 'Mix',
   outputs: 'Outputs',
+  playback: 'Playback',
   names: 'Names',
   rig: 'Rig',
 };

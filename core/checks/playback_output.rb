@@ -1,0 +1,74 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Checks
+    # Roles on outputs that lead nowhere: there is no interface, it has not so many outputs at this rate, or no cable; and two outputs that
+    # are cabled to one socket.
+    module PlaybackOutput
+      class << self
+        def findings(context)
+          show = context.show
+          outputs = show.roles.values.flat_map(&:outputs).uniq.sort
+          return [] if outputs.empty?
+
+          through = show.playback.through == "card" ? card(show, outputs) : interface(show, outputs)
+          through + twice(show)
+        end
+
+        private
+
+        def finding(id, sentence, severity: Finding::BLOCKS, path: [], fix: nil)
+          Finding.new(id: "playback-output/#{id}", check: "playback-output", severity: severity, sentence: sentence, path: path, at: [], fix: fix)
+        end
+
+        def card(show, outputs)
+          beyond = outputs.reject { |output| output <= show.card_lanes && output <= show.profile.returns }
+          return [] if beyond.empty?
+
+          [finding("card", "Playback outputs #{list(beyond)} would be card returns, and the card has #{[show.card_lanes, show.profile.returns].min}.")]
+        end
+
+        def interface(show, outputs)
+          id = show.rig.interface or return [finding("none", "Songs are played to a playback interface, and the rig has none.", fix: through_card(show, outputs))]
+          interface = show.catalog.fetch("interface", id)
+          most = interface.modes.select { |mode| mode.rate == show.rate }.map(&:outputs).max.to_i
+          too_many = outputs.select { |output| output > most }
+          found = too_many.empty? ? [] : [finding("mode", mode_words(show, interface, most, too_many), fix: mode_fix(show, interface, outputs))]
+          found + (outputs - too_many).reject { |output| show.cables[output].to }.map { |output| uncabled(show, output) }
+        end
+
+        def mode_words(show, interface, most, outputs)
+          better = interface.modes.select { |mode| mode.outputs >= outputs.max }.map { |mode| "#{mode.outputs} at #{kilohertz(mode.rate)} with #{mode.bits} bits" }
+          "The #{interface.name} has #{most} outputs at #{kilohertz(show.rate)}, so nothing comes out at #{list(outputs)}. " \
+            "#{better.empty? ? "It has #{interface.outputs} in all." : "It has #{better.uniq.join(', or ')}."}"
+        end
+
+        # Another interface that can do it at this rate.
+        def mode_fix(show, interface, outputs)
+          able = ->(one) { one.modes.any? { |mode| mode.rate == show.rate && mode.outputs >= outputs.max } }
+          other = show.catalog.all.find { |one| one.kind == "interface" && one.id != interface.id && able.call(one) }
+          other && Settings::Edit.set("Play through the #{other.name}", "rig/interface" => other.id)
+        end
+
+        def uncabled(show, output)
+          finding("cable/#{output}", "Playback output #{output} (#{show.roles_on(output).map(&:title).join(', ')}) is cabled to no socket.", path: [Rig::Point.playback(output)])
+        end
+
+        def twice(show)
+          return [] if show.playback.through == "card"
+
+          show.cables.values.select(&:to).group_by(&:to).select { |_, cables| cables.size > 1 }.map do |socket, cables|
+            finding("socket/#{socket.dotted}", "Playback outputs #{list(cables.map(&:output))} are cabled to one socket, #{Rig::Label.for(socket)}.", path: [socket])
+          end
+        end
+
+        def through_card(show, outputs)
+          Settings::Edit.set("Play to card returns", "playback/through" => "card") if outputs.max <= [show.card_lanes, show.profile.returns].min
+        end
+
+        def list(numbers) = numbers.size > 1 ? "#{numbers[0..-2].join(', ')} and #{numbers.last}" : numbers.first.to_s
+        def kilohertz(rate) = "#{(rate / 1000.0).to_s.delete_suffix('.0')} kHz"
+      end
+    end
+  end
+end

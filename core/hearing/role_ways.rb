@@ -1,0 +1,32 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Hearing
+    # Which of the sources that are heard carry a role of playback: the channels that hear its outputs' sockets or returns.
+    module RoleWays
+      class << self
+        # @param survey [Survey]
+        # @return [Hash{Integer=>Array<String>}] number of a role => ids of sources
+        def of(survey)
+          by_entry = survey.sources.each_with_object({}) { |named, found| named.source.entries.each { |entry| (found[entry.point.base] ||= []) << named.id } }
+          survey.show.roles.transform_values { |role| role.outputs.flat_map { |output| points(survey.graph, output).flat_map { |point| by_entry.fetch(point.base, []) } }.uniq }
+        end
+
+        # @param graph [Signal::Graph]   @param roles [Array<Settings::PlaybackRole>]
+        # @return [Hash{Rig::Point=>Array<Settings::PlaybackRole>}] by where they enter a channel, or the card return
+        def entering(graph, roles)
+          roles.each_with_object({}) { |role, found| role.outputs.each { |output| points(graph, output).each { |point| (found[point.base] ||= []) << role } } }
+        end
+
+        private
+
+        # Where what comes out at an output enters the desk's channels; a card return that none hears by itself.
+        def points(graph, output)
+          graph.from(Rig::Point.playback(output)).map(&:to).flat_map do |point|
+            point.card? ? [point, *graph.from(point).map(&:to)] : Source::Walk.entries(graph, point).map(&:point)
+          end
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,41 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Steps
+    # A song of the library comes into the running order, and its roles into the show: with the outputs that they have in the library, or none.
+    module AddSong
+      class << self
+        # @param show [Settings::Show]
+        # @param song [String] id   @param title [String]
+        # @param roles [Array<Hash>] "name", "kind" and "outputs" as the library has them
+        # @param at [Integer, nil] place, from 0; nil: the end
+        # @return [Settings::Edit]
+        def edit(show, song:, title:, roles:, at: nil)
+          key, settings = Settings::Lists.add(show, "setlist", at: at)
+          settings.merge!("setlist/#{key}/song" => song, "setlist/#{key}/title" => title)
+          Settings::Edit.set("Put #{title} into the running order", settings.merge(new_roles(show, roles)))
+        end
+
+        # @return [Settings::Edit, nil] nil where the show has all of them
+        def roles(show, roles)
+          settings = new_roles(show, roles)
+          settings.empty? ? nil : Settings::Edit.set("Roles of the library", settings)
+        end
+
+        private
+
+        def new_roles(show, roles)
+          known = show.roles.values.map(&:name)
+          added = roles.reject { |role| known.include?(role["name"]) }.uniq { |role| role["name"] }
+          return {} if added.empty?
+
+          keys = show.roles.keys
+          numbered = added.each.with_index(keys.max.to_i + 1).to_h { |role, key| [key, role] }
+          settings = { "role/order" => keys + numbered.keys }
+          numbered.each { |key, role| %w[name kind outputs].each { |field| settings["role/#{key}/#{field}"] = role[field] if role[field] } }
+          settings
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,46 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Steps
+    # Where roles go, all at once.
+    module PlaybackOutputs
+      class << self
+        # Two outputs are enough: what the audience hears on the left one, what the band counts by on the right one.
+        # @param show [Settings::Show]   @param first [Integer] output
+        # @return [Settings::Edit]
+        # @raise [Invalid] when there are no roles
+        def split(show, first: 1)
+          raise Invalid.new("There are no roles yet; put a song into the running order first.", where: "role/order") if show.roles.empty?
+
+          settings = show.roles.values.reject { |role| %w[pilot timecode].include?(role.kind) }
+            .to_h { |role| ["role/#{role.number}/outputs", [Songs::Role::CUES.include?(role.kind) ? first + 1 : first]] }
+          Settings::Edit.set("Parts on output #{first}, click and guide on output #{first + 1}", settings)
+        end
+
+        # Outputs one behind the other into sockets one behind the other.
+        # @param first [Integer] output   @param count [Integer]   @param socket [String] the first one's; "" unplugs
+        # @return [Settings::Edit]
+        # @raise [Invalid] when there are not so many
+        def cable(show, first:, count:, socket:)
+          numbers = (first...(first + count)).to_a
+          within = numbers.any? && show.cables.key?(numbers.first) && show.cables.key?(numbers.last)
+          raise Invalid.new("Playback has outputs 1 to #{show.cables.size}.", where: "first") unless within
+
+          sockets = socket.empty? ? [nil] * count : run(show, socket, count)
+          Settings::Edit.set("Playback outputs #{[numbers.first, numbers.last].uniq.join(' to ')}: #{socket.empty? ? 'no cables' : "to #{Rig::Label.for(sockets.first)} on"}",
+                             numbers.zip(sockets).to_h { |number, point| ["cable/#{number}/to", point&.name] })
+        end
+
+        private
+
+        def run(show, socket, count)
+          from = Rig::Point.of(socket)
+          sockets = (0...count).map { |step| from.beside(step) }
+          known = show.layout.sockets
+          beyond = sockets.find { |point| !known.include?(point) } or return sockets
+          raise Invalid.new("The rig has no socket #{Rig::Label.for(beyond)}.", where: "socket")
+        end
+      end
+    end
+  end
+end
