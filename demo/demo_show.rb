@@ -9,7 +9,7 @@ module DemoShow
   ABOUT = { name: "Lantern Quay, late set", act: "Saltmarsh Nine", place: "Lantern Quay harbour festival", date: "2026-06-13" }.freeze
   BUSES = ["Wedge left", "Wedge right", "Wedge brass", "Drum fill", "Ear Ada", "Ear Bram", "Ear Cato", "Ear Dora"].freeze
 
-  RIG = { "box/a/spot" => "left", "box/b/spot" => "right", "rig/interface" => "fern-8", "setup/buffer" => 2048, "setup/own_mix" => [37, 38] }.freeze
+  RIG = { "box/a/spot" => "left", "box/b/spot" => "right", "rig/interface" => "fern-12-twin", "setup/buffer" => 2048, "setup/own_mix" => [37, 38] }.freeze
   # Backing tracks come in over the card and are taken at channel in.
   PLAYBACK = { "channel/31/name" => "Playback L", "channel/31/short" => "PlbL", "channel/31/colour" => "saffron", "channel/31/stage" => "card/return/31",
                "channel/31/paired" => true,
@@ -48,13 +48,21 @@ module DemoShow
     "bus/10/name" => "Reeds", "bus/10/mode" => "subgroup", "bus/10/main" => true, "channel/5/groups" => [10], # on main twice
     "bus/1/tap" => "post-fader",                                                                # a wedge that moves with the faders
     "output/9/delay" => 0,                                                                      # a delayed speaker that is not
-    "wish/1/db" => -6                                                                           # a voice that is not loud enough for its singer
+    "wish/1/db" => -6,                                                                          # a voice that is not loud enough for its singer
+    "role/5/outputs" => [],                                                                     # a role of a song that goes nowhere
+    "role/4/outputs" => [3]                                                                     # both sides on one output, where they cancel
   }.freeze
+
+  # What songs are made of, on their way: name, kind, outputs; outputs into sockets of the desk from In 2 on, which channels 34 to 38 hear.
+  ROLES = [["Strings", "parts", [1, 2]], ["Low brass", "parts", [1, 2]], ["Frame loop", "parts", [3]], ["Choir", "parts", [1, 2]], ["Sea", "parts", [1, 2]],
+           ["Click", "click", [4]], ["Guide", "guide", [5]], ["Pilot", "pilot", [12]]].freeze
+  STEMS = { 34 => "Stems L", 35 => "Stems R", 36 => "Loop", 37 => "Click", 38 => "Guide" }.freeze
+  SONGS = ["Herring Tide", "Ropewalk", "The Long Slip", "Lamplighter's Reel", "Out with the Ebb"].freeze
 
   # By bus: channel and level.
   SENDS = { 1 => { 4 => -9.0, 5 => -12.0, 10 => -6.0, 9 => -14.0 }, 2 => { 11 => -6.0, 12 => -8.0, 21 => -12.0, 28 => -14.0 },
-            3 => { 1 => -10.0, 2 => -6.0, 3 => -6.0, 18 => -8.0, 19 => -9.0 }, 4 => { 6 => -8.0, 7 => -6.0, 25 => -10.0, 31 => -12.0, 32 => -12.0 },
-            5 => { 4 => -18.0, 31 => -20.0 }, 6 => { 5 => -16.0, 22 => -20.0 } }.freeze
+            3 => { 1 => -10.0, 2 => -6.0, 3 => -6.0, 18 => -8.0, 19 => -9.0 }, 4 => { 6 => -8.0, 7 => -6.0, 25 => -10.0, 31 => -12.0, 32 => -12.0, 36 => -12.0, 37 => -6.0 },
+            5 => { 4 => -18.0, 31 => -20.0, 34 => -16.0, 35 => -16.0, 37 => -12.0, 38 => -9.0 }, 6 => { 5 => -16.0, 22 => -20.0 } }.freeze
 
   module_function
 
@@ -67,7 +75,19 @@ module DemoShow
     show = apply(show, RIG)
     show = step(show, "input_list", "text" => File.read(File.join(FOLDER, "inputs.csv")))
     show = apply(apply(show, PLAYBACK), OUTPUTS)
-    listening(step(show, "main_mix"))
+    listening(playing(step(show, "main_mix")))
+  end
+
+  # Songs, to the stage: cables, channels, roles and the running order.
+  def playing(show)
+    settings = { "playback/pilot_on" => true, "role/order" => (1..ROLES.size).to_a, "setlist/order" => (1..SONGS.size).to_a }
+    ROLES.each.with_index(1) { |(name, kind, outputs), n| settings.merge!("role/#{n}/name" => name, "role/#{n}/kind" => kind, "role/#{n}/outputs" => outputs) }
+    SONGS.each.with_index(1) { |title, n| settings.merge!("setlist/#{n}/title" => title, "setlist/#{n}/song" => DemoSongs.id(n)) }
+    STEMS.each do |channel, name|
+      settings.merge!("channel/#{channel}/name" => name, "channel/#{channel}/colour" => name == "Click" ? "iron" : "saffron", "channel/#{channel}/stage" => "desk/in/#{channel - 32}",
+                      "channel/#{channel}/gain" => 0, "cable/#{channel - 33}/to" => "desk/in/#{channel - 32}")
+    end
+    apply(show, settings)
   end
 
   # Who hears what leaves the desk, where they stand and what they want.
@@ -88,11 +108,14 @@ module DemoShow
 
   def faulty = apply(clean, FAULTS).with(about: ABOUT)
 
-  def rig = { desk: "alder-40", boxes: [{ profile: "bramble-16", port: "a" }, { profile: "bramble-16", port: "a", input_offset: 16, output_offset: 8 }] }
+  def rig
+    { desk: "alder-40", rate: 48_000, boxes: [{ profile: "bramble-16", port: "a" }, { profile: "bramble-16", port: "a", input_offset: 16, output_offset: 8 }],
+      interface: "fern-12-twin", cables: (1..5).to_h { |output| [output.to_s, "in/#{output + 1}"] } }
+  end
 
   # The plan in the desk's words, and a mix that nobody plans: faders, and voices in their singers' ears.
   def desk(show)
-    levels = show.channels.keys.to_h { |n| ["strip/#{n}/fader", n > 32 ? -90.0 : -6.0 - ((n * 5) % 9)] }
+    levels = show.channels.keys.to_h { |n| ["strip/#{n}/fader", n > 32 && !n.between?(34, 36) ? -90.0 : -6.0 - ((n * 5) % 9)] }
     (1..4).each { |ear| [10, 11, 12, 29].each { |voice| levels["strip/#{voice}/bus/#{ear + 4}"] = -12.0 } }
     SENDS.each { |bus, sends| sends.each { |channel, level| levels["strip/#{channel}/bus/#{bus}"] = level } }
     levels.merge!("matrix/1/main/l" => -6.0, "matrix/1/main/r" => -6.0)

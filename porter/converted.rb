@@ -31,12 +31,12 @@ module Loomshuttle
       # Appends a file.
       # @yield for each block that was written, so that somebody may end it
       # @raise [Invalid] when ffmpeg cannot read it
-      def append(path, &)
-        command = ["ffmpeg", "-v", "error", "-nostdin", "-protocol_whitelist", "file", "-format_whitelist", FORMATS, "-i", path, "-map", "0:a:0", *channels,
-                   "-ar", @rate.to_s, "-f", "s24le", "-c:a", "pcm_s24le", "-"]
-        IO.popen(command, "rb", err: File::NULL) { |pipe| pour(pipe, &) }
-        raise Invalid.new("#{File.basename(path)} cannot be read as sound.", where: path) unless $?.success? # rubocop:disable Style/SpecialGlobalVars
-      end
+      def append(path, &) = decode([path], ["-map", "0:a:0", *channels], &)
+
+      # Appends two files, as left and right.
+      # @yield as append
+      # @raise [Invalid] when ffmpeg cannot read them
+      def append_pair(left, right, &) = decode([left, right], ["-filter_complex", "[0:a:0]pan=mono|c0=c0[l];[1:a:0]pan=mono|c0=c0[r];[l][r]amerge=inputs=2"], &)
 
       # @return [Integer] written so far
       def frames = @writer.frames
@@ -60,6 +60,13 @@ module Loomshuttle
 
       private
 
+      def decode(paths, channels, &)
+        inputs = paths.flat_map { |path| ["-protocol_whitelist", "file", "-format_whitelist", FORMATS, "-i", path] }
+        command = ["ffmpeg", "-v", "error", "-nostdin", *inputs, *channels, "-ar", @rate.to_s, "-f", "s24le", "-c:a", "pcm_s24le", "-"]
+        IO.popen(command, "rb", err: File::NULL) { |pipe| pour(pipe, &) }
+        raise Invalid.new("#{File.basename(paths.first)} cannot be read as sound.", where: paths.first) unless $?.success? # rubocop:disable Style/SpecialGlobalVars
+      end
+
       # Of more than two channels the first two are taken, none is mixed.
       def channels
         return ["-ac", @lanes.to_s] unless @item["wide"]
@@ -72,9 +79,14 @@ module Loomshuttle
         while (bytes = read(pipe, BLOCK * size))
           yield
           bytes = bytes.byteslice(0, bytes.bytesize - (bytes.bytesize % size))
-          @writer.write(bytes)
-          measure(Audio::Pcm24.from_wav(bytes, @lanes)) unless bytes.empty?
+          keep(bytes, Audio::Pcm24.from_wav(bytes, @lanes)) unless bytes.empty?
         end
+      end
+
+      # @param block [Numo::Int32] the same as integers
+      def keep(bytes, block)
+        @writer.write(bytes)
+        measure(block)
       end
 
       # @return [String, nil] so many bytes, or what is left

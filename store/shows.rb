@@ -33,6 +33,13 @@ module Loomshuttle
         @db[:shows].reverse(:id).select(:id, :version, :open, :about, :created_at).all.map { |row| row.merge(about: symbols(row[:about])) }
       end
 
+      # @param song [String] id
+      # @return [Array<String>] names of shows that have it in their running order
+      def that_play(song)
+        playing = @db[:settings].where(Sequel.like(:path, "setlist/%/song"), value: Sequel.pg_jsonb(song)).select(:show_id)
+        @db[:shows].where(id: playing).select_map(:about).map { |about| symbols(about)[:name] }
+      end
+
       # Opens a show; the one that was open is closed.
       # @raise [Invalid] when there is no such show
       def open(id)

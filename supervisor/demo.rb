@@ -69,9 +69,18 @@ module Loomshuttle
         child("recorder", @home.path)
         child("player", @ports.player_clock, @ports.lanes, @home.path)
         child("porter", @home.path)
+        make_songs
         child("web", @ports.web, @ports.osc, @home.path, environment: { "DATABASE_URL" => @postgres.url, **WEB_HEAP })
         wait_for("all parts") { health && health["ok"] }
         tell("Loomshuttle is at http://127.0.0.1:#{@ports.web}/ (Ctrl-C ends it; data is in #{@home.path})") unless @stopped
+      end
+
+      # Beside everything else, since it takes a few seconds.
+      def make_songs
+        return if ENV["LOOMSHUTTLE_DEMO_SONGS"] == "0"
+
+        log = File.join(@home.path, "logs", "demo_songs.out")
+        Process.detach(spawn(RbConfig.ruby, File.join(ROOT, "processes", "demo_songs.rb"), @home.path, out: [log, "a", 0o600], err: %i[child out], in: File::NULL, pgroup: true))
       end
 
       def child(name, *arguments, environment: {})

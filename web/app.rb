@@ -56,6 +56,7 @@ module Loomshuttle
       register Routes::JobRoutes
       register Routes::DeliveryRoutes
       register Routes::SongRoutes
+      register Routes::PlayerRoutes
       register Routes::Interface
 
       helpers do

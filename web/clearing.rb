@@ -9,9 +9,9 @@ module Loomshuttle
       # Finished takes are looked for, and old deliveries cleared away, so often (seconds).
       LOOK, CLEAR = 1, 600
 
-      # @param jobs [Jobs]   @param deliveries [Deliveries]   @param recorder [RecorderLink]
-      def initialize(jobs, deliveries, recorder)
-        @jobs, @deliveries, @recorder = jobs, deliveries, recorder
+      # @param jobs [Jobs]   @param deliveries [Deliveries]   @param recorder [RecorderLink]   @param songs [SongLibrary]
+      def initialize(jobs, deliveries, recorder, songs)
+        @jobs, @deliveries, @recorder, @songs = jobs, deliveries, recorder, songs
       end
 
       def start
@@ -27,10 +27,18 @@ module Loomshuttle
 
       def turn
         @jobs.ready.each { |job| take_over(job) } if @recorder.up?
+        @jobs.ready_songs.each { |job| keep_song(job) }
         return if @cleared && Runtime::Clock.now - @cleared < CLEAR
 
         @cleared = Runtime::Clock.now
         @deliveries.clear
+      end
+
+      def keep_song(job)
+        @songs.take_over(job)
+        @deliveries.used(job)
+      rescue SystemCallError, Invalid => e
+        Runtime::Health.trouble(e, "keeping the song #{job['name']}")
       end
 
       def take_over(job)

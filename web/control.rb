@@ -10,7 +10,7 @@ module Loomshuttle
       extend Forwardable
 
       attr_reader :shelf, :hub, :recorder, :desk, :shows, :library, :in_step, :listener, :ticks, :guard, :jobs, :deliveries, :looks, :outflow, :parts,
-                  :who_hears, :levels, :live_ears
+                  :who_hears, :levels, :live_ears, :songs, :order
 
       # @param shows [Store::Shows]  @param database [Sequel::Database]
       # @param home [String] folder of this instance  @param desk_port [Integer] OSC port of the desk
@@ -27,6 +27,7 @@ module Loomshuttle
         @guard = CaptureGuard.new(-> { @watch.capturing })
         reach_out(home, desk_port)
         keep_books(home, database, folders)
+        @order = PlayOrder.new(@open_show, @songs, hub: @hub, path: File.join(home, "player.sock"), on_change: method(:touch))
         @watch.of(desk: @desk, sync: @sync, follower: @follower, recorder: @recorder, guard: @guard, shelf: @shelf, who_hears: @who_hears)
         @open_show.first
       end
@@ -56,9 +57,32 @@ module Loomshuttle
         @recorder.call("capture.start", name: name.strip.empty? ? seen.show.about.fetch(:name, "Take") : name, frames: frames, back: back)
       end
 
+      # A song changes; roles that are new in it come into the open show, where it is played tonight.
+      # @return [SongLibrary::Entry]
+      def change_song(id, version, changes)
+        @songs.change(id, version, changes).tap do |entry|
+          next unless seen.show.setlist.values.any? { |item| item.song == id } && Steps::AddSong.roles(seen.show, @songs.roles_of(entry.song))
+
+          edit(version: nil, who: "the library") { |show| Steps::AddSong.roles(show, @songs.roles_of(entry.song)) || Settings::Edit.set("Roles", {}) }
+        end
+      end
+
+      # @raise [Invalid] where it is in a running order
+      def delete_song(id)
+        shows = @shows.that_play(id)
+        raise Invalid.new("It is in the running order of #{shows.join(', ')}; take it out there first.", where: "song") if shows.any?
+
+        @songs.delete(id)
+        true
+      end
+
+      # The stand-in's cables are plugged as they are planned.
+      # @raise [Invalid] when the desk has no workshop
+      def plug_cables = @in_step.plug(current.show)
+
       private
 
-      def parts_at_work = [@watch, @who_hears, @open_show, @space, @hub, @outflow, @follower, @recorder_follower, @desk, @recorder, @shelf, @looks, @clearing]
+      def parts_at_work = [@watch, @who_hears, @open_show, @space, @hub, @outflow, @follower, @recorder_follower, @desk, @recorder, @shelf, @songs, @order, @looks, @clearing]
 
       # What lives outside.
       def reach_out(home, desk_port)
@@ -77,7 +101,8 @@ module Loomshuttle
         @jobs = Jobs.new(home)
         @deliveries = Deliveries.new(home, @jobs, folders: folders)
         @looks = Looks.new(@deliveries)
-        @clearing = Clearing.new(@jobs, @deliveries, @recorder)
+        @songs = SongLibrary.new(File.join(home, "songs"), on_change: method(:changed_songs))
+        @clearing = Clearing.new(@jobs, @deliveries, @recorder, @songs)
         @ticks = Store::Ticks.new(database)
         sheets = Store::LevelSheets.new(database)
         @who_hears = WhoHears.new(@open_show, desk: @desk, sync: @sync, sheets: sheets, hub: @hub, on_change: method(:touch))
@@ -94,8 +119,15 @@ module Loomshuttle
         @who_hears&.touch
       end
 
+      # The player takes them as they are from now on.
+      def changed_songs
+        @order&.follow
+        @hub.tell("songs", {})
+      end
+
       def changed_show
         @recorder_follower.follow
+        @order&.follow
         @who_hears&.touch
         @hub.tell("show", { id: seen.id, version: seen.version })
         touch
@@ -105,6 +137,7 @@ module Loomshuttle
       def changed_plan(loaded, wait)
         @hub.tell("show", { id: loaded.id, version: loaded.version })
         @who_hears.settle
+        @order.follow
         @recorder_follower.follow(wait: @recorder.up? ? wait : 0)
       end
 

@@ -9,6 +9,8 @@ module Loomshuttle
     # the porter once somebody has seen what would become of them. Only folders that whoever starts us has allowed are looked into.
     class Deliveries
       KINDS = %w[.wav .wave .bwf .rf64 .w64 .aif .aiff .aifc .caf .flac .mp3 .m4a .aac .ogg .opus .wma].freeze
+      # What tells tempos and sections of a song.
+      MIDI = %w[.mid .midi .smf].freeze
       # Where people's files are on a Debian system.
       FOLDERS = ["/media", "/mnt", "/run/media", "/srv", Dir.home].freeze
       # Files of one delivery, and bytes of a name.
@@ -37,7 +39,7 @@ module Loomshuttle
       def add(id, name, io)
         folder = sent(id)
         plain = File.basename(Text.keep(name.to_s, "name", most: NAME, lines: false))
-        raise Invalid.new("\"#{plain}\" is no name of a sound file.", where: "name") unless KINDS.include?(File.extname(plain).downcase) && plain.bytesize <= NAME
+        raise Invalid.new("\"#{plain}\" is no name of a sound file.", where: "name") unless [*KINDS, *MIDI].include?(File.extname(plain).downcase) && plain.bytesize <= NAME
         raise Invalid.new("A delivery has #{MOST} files at most.", where: "files") if Dir.children(folder).size >= MOST
 
         take_in(io, File.join(folder, plain))
@@ -98,7 +100,7 @@ module Loomshuttle
       # Clears away what was used or given up: by age and size, and never what a job still needs.
       # @param now [Time]
       def clear(now = Time.now)
-        needed = @jobs.all.select { |job| Formats::JobFile::OPEN.include?(job["state"]) }.flat_map { |job| job["items"].to_a.flat_map { |item| item["files"] } }
+        needed = @jobs.all.select { |job| Formats::JobFile::OPEN.include?(job["state"]) }.flat_map { |job| files_of(job) }
         kept = 0
         Dir.glob(File.join(@root, "*")).sort_by { |path| File.mtime(path) }.reverse_each do |path|
           next if needed.any? { |file| file.start_with?("#{path}/") }
@@ -113,10 +115,12 @@ module Loomshuttle
       # Clears away what became a take.
       # @param job [Hash]
       def used(job)
-        job["items"].to_a.flat_map { |item| item["files"] }.map { |path| File.dirname(path) }.uniq.each { |folder| FileUtils.rm_rf(folder) if File.dirname(folder) == @root }
+        files_of(job).map { |path| File.dirname(path) }.uniq.each { |folder| FileUtils.rm_rf(folder) if File.dirname(folder) == @root }
       end
 
       private
+
+      def files_of(job) = [*job["items"], *job["stems"]].flat_map { |item| item["files"] } + [job["midi"]].compact
 
       def sent(id)
         folder = File.join(@root, id.to_s)

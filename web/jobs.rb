@@ -39,6 +39,17 @@ module Loomshuttle
                "notes" => "Brought in", "who" => who }, {})
       end
 
+      # @param stems [Array<Hash>] name, role, lanes, wide and files (Porter::BringSong)
+      # @param midi [String, nil] path of a MIDI file   @param bpm [Float, nil] what a name tells
+      # @return [Hash] the job
+      # @raise [Invalid]
+      def song(name:, rate:, stems:, midi: nil, bpm: nil, who: nil)
+        raise Invalid.new("A song needs a name.", where: "name") if name.to_s.strip.empty?
+        raise Invalid.new("Choose at least one file.", where: "stems") if stems.empty?
+
+        make({ "kind" => "song", "name" => name.strip[0, 80], "rate" => rate, "stems" => stems, "midi" => midi, "bpm" => bpm, "form" => "song", "who" => who }, {})
+      end
+
       # @return [Array<Hash>] takes that are made and that nobody has taken over yet
       def ready = all.select { |job| job["kind"] == "bring-in" && job["state"] == "done" && Dir.exist?(job["result"]) }
 
@@ -46,6 +57,9 @@ module Loomshuttle
       def all
         Dir.glob(File.join(@root, "*")).select { |path| File.directory?(path) }.filter_map { |path| read(path) }.sort_by { |job| job["made_at"] }.reverse
       end
+
+      # @return [Array<Hash>] songs that are made and that the library has not taken over yet
+      def ready_songs = all.select { |job| job["kind"] == "song" && job["state"] == "done" && Dir.exist?(job["result"]) }
 
       # @raise [Invalid] when there is none
       def find(id) = all.find { |job| job["id"] == id } || raise(Invalid.new("There is no such job any more.", where: "job"))

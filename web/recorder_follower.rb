@@ -10,14 +10,15 @@ module Loomshuttle
       PAUSE = 0.1
 
       # @param tell [Proc] tells the recorder; raises RecorderLink::Away while it cannot be told
-      def initialize(tell)
-        @tell = tell
+      # @param name [String] of the thread
+      def initialize(tell, name: "recorder follows")
+        @tell, @name = tell, name
         @wake = Runtime::Wakeup.new
         @told = Runtime::Wakeup.new
       end
 
       def start
-        @worker = Runtime::Worker.start("recorder follows") { turn }
+        @worker = Runtime::Worker.start(@name) { turn }
       end
 
       def stop

@@ -41,7 +41,7 @@ module Loomshuttle
       def up? = @up && !silent?
 
       def start
-        @worker = Runtime::Worker.start("hears the recorder") { |worker| listen(worker) }
+        @worker = Runtime::Worker.start("hears the #{name}") { |worker| listen(worker) }
       end
 
       def stop = @worker&.stop
@@ -50,18 +50,21 @@ module Loomshuttle
       # @return [Object] the result
       # @raise [Away] @raise [Invalid] when the recorder refuses
       def call(method, within: nil, **params)
-        raise Away, "The recorder does not answer; nothing was heard of it for #{(Runtime::Clock.now - @heard).round} s." if @up && silent?
+        raise Away, "The #{name} does not answer; nothing was heard of it for #{(Runtime::Clock.now - @heard).round} s." if @up && silent?
 
-        counted { ask(method, params, within || LATER.fetch(method, SOON)) }
+        counted { ask(method, params, within || later.fetch(method, SOON)) }
       end
 
       private
+
+      def name = "recorder"
+      def later = LATER
 
       def silent? = Runtime::Clock.now - @heard > SILENCE
 
       def counted
         @lock.synchronize do
-          raise Away, "The recorder has #{CALLS} requests to answer already." if @calls >= CALLS
+          raise Away, "The #{name} has #{CALLS} requests to answer already." if @calls >= CALLS
 
           @calls += 1
         end
@@ -75,14 +78,14 @@ module Loomshuttle
       def ask(method, params, seconds)
         line = connect
         line.puts(JSON.generate({ jsonrpc: "2.0", id: 1, method: method, params: params }), seconds)
-        answer = line.gets(seconds) or raise Away, "The recorder ended while it was asked."
+        answer = line.gets(seconds) or raise Away, "The #{name} ended while it was asked."
         result(JSON.parse(answer))
       rescue SystemCallError, IOError
-        raise Away, "The recorder does not answer."
+        raise Away, "The #{name} does not answer."
       rescue Runtime::LineSocket::Late
-        raise Away, "The recorder did not answer within #{seconds} s."
+        raise Away, "The #{name} did not answer within #{seconds} s."
       rescue JSON::ParserError
-        raise Away, "The recorder's answer cannot be read."
+        raise Away, "The #{name}'s answer cannot be read."
       ensure
         line&.close
       end
@@ -93,7 +96,7 @@ module Loomshuttle
         return answer["result"] unless answer["error"]
 
         error = answer["error"]
-        raise Invalid.new(error["message"], where: error.dig("data", "where") || "recorder")
+        raise Invalid.new(error["message"], where: error.dig("data", "where") || name)
       end
 
       def listen(worker)
@@ -127,7 +130,7 @@ module Loomshuttle
       rescue Away
         nil # it is asked again when it answers
       rescue StandardError => e
-        Runtime::Health.trouble(e, "taking in what the recorder tells")
+        Runtime::Health.trouble(e, "taking in what the #{name} tells")
       end
 
       # @return [String, Symbol, nil] nil when nothing has come yet

@@ -34,7 +34,7 @@ module Loomshuttle
           most = interface.modes.select { |mode| mode.rate == show.rate }.map(&:outputs).max.to_i
           too_many = outputs.select { |output| output > most }
           found = too_many.empty? ? [] : [finding("mode", mode_words(show, interface, most, too_many), fix: mode_fix(show, interface, outputs))]
-          found + (outputs - too_many).reject { |output| show.cables[output].to }.map { |output| uncabled(show, output) }
+          found + (outputs - too_many).reject { |output| show.cables[output].to || machine_only?(show, output) }.map { |output| uncabled(show, output) }
         end
 
         def mode_words(show, interface, most, outputs)
@@ -49,6 +49,9 @@ module Loomshuttle
           other = show.catalog.all.find { |one| one.kind == "interface" && one.id != interface.id && able.call(one) }
           other && Settings::Edit.set("Play through the #{other.name}", "rig/interface" => other.id)
         end
+
+        # What the changeover hears needs no cable.
+        def machine_only?(show, output) = show.roles_on(output).all? { |role| role.kind == "pilot" }
 
         def uncabled(show, output)
           finding("cable/#{output}", "Playback output #{output} (#{show.roles_on(output).map(&:title).join(', ')}) is cabled to no socket.", path: [Rig::Point.playback(output)])

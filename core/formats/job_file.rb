@@ -9,7 +9,7 @@ module Loomshuttle
     # is told as what it is.
     module JobFile
       FILE = "job.json"
-      KINDS = %w[export bring-in].freeze
+      KINDS = %w[export bring-in song].freeze
       STATES = %w[waiting running done failed cancelled].freeze
       OPEN = %w[waiting running].freeze
       UNREADABLE = "unreadable"
@@ -23,7 +23,7 @@ module Loomshuttle
                             "offset" => Shape.whole(TakeManifest::FRAMES), "files" => Shape.list(FOLDER, most: 500, least: 1) },
                           { "frames" => Shape.whole(TakeManifest::FRAMES) })
       COMMON = [{ "id" => Shape.text(most: 36, pattern: ID), "kind" => Shape.one_of(*KINDS), "state" => Shape.one_of(*STATES), "made_at" => Shape.text(most: 40),
-                  "form" => Shape.one_of("folder", "zip", "take"), "name" => Shape.text(most: 200, least: 1) },
+                  "form" => Shape.one_of("folder", "zip", "take", "song"), "name" => Shape.text(most: 200, least: 1) },
                 { "done" => Shape.whole(0..Shape::LARGEST), "total" => Shape.whole(0..Shape::LARGEST), "error" => Shape.or_none(Shape.text(most: 4000, lines: true)),
                   "who" => Shape.or_none(Shape.text(most: 40)), "result" => Shape.or_none(Shape.text(most: 4096)), "tries" => Shape.whole(0..1000),
                   "files" => Shape.map(Shape.text(most: 128), most: 4096) }].freeze
@@ -31,6 +31,11 @@ module Loomshuttle
                             { "tracks" => Shape.or_none(Shape.list(Shape.whole(0..99_999), most: TakeManifest::TRACKS)), "from" => FRAME, "to" => FRAME }, others: true)
       BRING_IN = Shape.record({ "rate" => Shape.whole(TakeManifest::RATES), "project" => Shape.text(most: 200), "started_at" => Shape.text(most: 40),
                                 "items" => Shape.list(ITEM, most: 500, least: 1) }, { "notes" => Shape.text(most: 2000, lines: true) }, others: true)
+      STEM = Shape.record({ "name" => Shape.text(most: 80, least: 1), "role" => Shape.text(most: 40, least: 1), "lanes" => Shape.whole(1..2), "wide" => Shape.boolean,
+                            "files" => Shape.list(FOLDER, most: 2, least: 1) }, { "frames" => Shape.whole(TakeManifest::FRAMES) })
+      SONG = Shape.record({ "rate" => Shape.whole(TakeManifest::RATES), "stems" => Shape.list(STEM, most: 64, least: 1) },
+                          { "midi" => Shape.or_none(FOLDER), "bpm" => Shape.or_none(Shape.number(20..400)) }, others: true)
+      EACH = { "export" => EXPORT, "bring-in" => BRING_IN, "song" => SONG }.freeze
       ALL = Shape.record(*COMMON, others: true)
 
       class << self
@@ -39,9 +44,9 @@ module Loomshuttle
         # @raise [Invalid]
         def check(data, id: nil)
           kept = ALL.check(data, FILE)
-          kept = (kept["kind"] == "export" ? EXPORT : BRING_IN).check(kept, FILE)
+          kept = EACH.fetch(kept["kind"]).check(kept, FILE)
           [kept["made_at"], kept["started_at"]].compact.each { |time| Time.iso8601(time) }
-          raise Invalid.new("#{FILE}/name is no file's name.", where: "name") unless kept["kind"] == "bring-in" || kept["name"].match?(TakeManifest::FILE_NAME)
+          raise Invalid.new("#{FILE}/name is no file's name.", where: "name") if kept["kind"] == "export" && !kept["name"].match?(TakeManifest::FILE_NAME)
           raise Invalid.new("#{FILE} is that of another job.", where: "id") unless id.nil? || id == kept["id"]
 
           kept

@@ -27,7 +27,7 @@ module Loomshuttle
                              { "dye" => Shape.one_of(*DYES), "shift" => Shape.whole(-10_000_000..10_000_000), "click" => Shape.boolean, "words" => Shape.text(most: 120) })
       STEM = Shape.record({ "id" => NUMBER, "name" => Shape.text(most: 80, least: 1), "role" => Shape.text(most: 40, least: 1), "file" => FILE_NAME, "lanes" => Shape.whole(1..2),
                             "frames" => FRAMES, "sum" => Shape.text(most: 64, pattern: /\A\h{64}\z/) },
-                          { "gain_db" => DECIBELS, "mute" => Shape.boolean, "source" => Shape.text(most: 255) })
+                          { "gain_db" => DECIBELS, "mute" => Shape.boolean, "source" => Shape.text(most: 255), "mono_db" => Shape.or_none(Shape.number(-200..20)) })
       ACCENTS = Shape.map(Shape.list(Shape.whole(Timing::TempoMap::BEATS), most: 32), most: 40)
       CLICK = Shape.record({}, { "on" => Shape.boolean, "sound" => Shape.one_of(*Audio::ClickSounds::NAMES), "level_db" => DECIBELS,
                                  "subdivision" => Shape.one_of(*Timing::Click::SUBDIVISIONS.keys), "accents" => ACCENTS, "count_in" => Shape.whole(0..8),
@@ -47,7 +47,8 @@ module Loomshuttle
 
       BLANK = { "dye" => "indigo", "start" => 0, "tempos" => [{ "at" => 0, "bpm" => 120, "ramp" => false }], "meters" => [{ "bar" => 1, "meter" => "4/4" }], "sections" => [],
                 "stems" => [], "click" => {}, "guide" => {}, "follows" => "hand", "pause" => 0, "loudness" => nil, "trim_db" => 0, "notes" => "", "crew" => "" }.freeze
-      BLANKS = { "sections" => { "dye" => "indigo", "shift" => 0, "click" => true, "words" => "" }, "stems" => { "gain_db" => 0, "mute" => false, "source" => "" },
+      BLANKS = { "sections" => { "dye" => "indigo", "shift" => 0, "click" => true, "words" => "" },
+                 "stems" => { "gain_db" => 0, "mute" => false, "source" => "", "mono_db" => nil },
                  "tempos" => { "ramp" => false } }.freeze
       BLANK_CLICK = { "on" => true, "sound" => "wood", "level_db" => -12, "subdivision" => "beats", "accents" => {}, "count_in" => 1, "stem" => nil }.freeze
       BLANK_GUIDE = { "on" => false, "level_db" => -12, "voice" => "en", "speed" => 160, "count" => true }.freeze

@@ -69,7 +69,28 @@ module Loomshuttle
           raise Invalid.new("#{e.message} Only a stand-in desk can take on another rig.", where: "desk")
         end
 
+        # Plugs a stand-in's cables between playback interface and sockets as they are planned, while everything goes on.
+        # @raise [Invalid] when the desk has no workshop
+        def plug(show)
+          @link.workshop("cables", JSON.generate(cables(show)))
+        rescue Link::Failed => e
+          raise Invalid.new("#{e.message} Only a stand-in's cables can be plugged from here.", where: "desk")
+        end
+
         private
+
+        # Output => socket in the desk's words.
+        def cables(show)
+          show.cables.values.select(&:to).to_h { |cable| [cable.output.to_s, socket(show, cable.to)] }.compact
+        end
+
+        # @return [String, nil] nil where the box does not stand
+        def socket(show, point)
+          return "#{point.kind}/#{point.number}" unless point.box?
+
+          hung = show.layout.hung.find { |one| one.letter == point.letter && point.number <= one.box.inputs } or return
+          "#{hung.port}.#{show.layout.chain(hung.port).index(hung) + 1}/#{point.number}"
+        end
 
         # What is sent changes the desk as an edit would.
         def guard(show, paths)
@@ -92,7 +113,9 @@ module Loomshuttle
           boxes = show.profile.ports.flat_map { |port| show.layout.chain(port) }.map do |hung|
             { profile: hung.box.id, port: hung.port, input_offset: hung.up.min - 1, output_offset: hung.down.min - 1 }
           end
-          { desk: show.rig.desk, rate: show.rate, boxes: boxes, profiles: [show.profile, *show.layout.hung.map(&:box)].uniq(&:id).map(&:to_json_data) }
+          interface = show.rig.interface && show.catalog.fetch("interface", show.rig.interface)
+          profiles = [show.profile, *show.layout.hung.map(&:box), *interface].uniq(&:id).map(&:to_json_data)
+          { desk: show.rig.desk, rate: show.rate, boxes: boxes, profiles: profiles, interface: interface&.id, cables: interface ? cables(show) : {} }
         end
       end
     end

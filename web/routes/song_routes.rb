@@ -3,7 +3,7 @@
 module Loomshuttle
   module Web
     module Routes
-      # What is made for a band to play to.
+      # What is made for a band to play to: clicks, and the computer's songs.
       module SongRoutes
         def self.registered(app)
           app.helpers(Clicks)
@@ -14,7 +14,36 @@ module Loomshuttle
 
             flow(ClickFlow.new(map, click, bars: bars, sound: params["sound"] || "wood"), "content-type" => "audio/wav", "cache-control" => "no-store")
           end
+          register_songs(app)
+          register_intake(app)
+          app.error(SongLibrary::Stale) { |e| problem(409, e.message, "version", version: 0, entries: []) }
         end
+
+        def self.register_songs(app)
+          app.get("/api/songs") { json(@control.songs.all.map { |entry| PresentSongs.entry(entry) }) }
+          app.get("/api/songs/:id") { json(PresentSongs.song(@control.songs.fetch(params["id"]))) }
+          app.post("/api/songs/:id/changes") { json(PresentSongs.song(@control.change_song(params["id"], body_json["version"], body_json["changes"]))) }
+          app.post("/api/songs/:id/undo") { json(PresentSongs.song(@control.songs.undo(params["id"], body_json["version"]))) }
+          app.delete("/api/songs/:id") { json({ done: @control.delete_song(params["id"]) }) }
+          app.get("/api/songs/:id/waveform") do
+            entry = @control.songs.fetch(params["id"])
+            picture = Waveform.new(SongLibrary.like_a_take(entry.data, entry.folder))
+            json({ columns: picture.columns(params["points"].to_i, from: params["from"].to_i, to: (params["to"] || entry.data["frames"]).to_i, track: params["stem"].to_i) })
+          end
+        end
+
+        def self.register_intake(app)
+          app.get("/api/songs/looks/:id") do
+            look = @control.looks.find(params["id"])
+            json({ state: look.state, seen: look.seen, error: look.error, plan: look.state == "done" ? SongIntake.new(@control).plan(look) : nil })
+          end
+          app.post("/api/songs/bring-in") do
+            body = body_json
+            look = @control.looks.find(body["look"])
+            json(JobRoutes.told(SongIntake.new(@control).bring_in(look, name: body["name"], choices: body["stems"], bpm: body["bpm"], who: who)))
+          end
+        end
+        private_class_method :register_songs, :register_intake
 
         # A click as it was asked for.
         module Clicks

@@ -1,0 +1,61 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Songs
+    # What files of a folder are to a song, by their names: which are two sides of one stem, and what role each has. Words that every name has
+    # (the song's, the date, the tempo) say nothing.
+    module Stems
+      # paths: one, or left and right     name: of the first     role, kind: of it     lanes     notes: sentences
+      Found = Value.define(:paths, :name, :role, :kind, :lanes, :notes)
+      # A tempo in a name: "96bpm", "96 BPM".
+      BPM = /(?<!\d)(\d{2,3}(?:[.,]\d{1,2})?) ?bpm\b/i
+      WORDS = { "klick" => "click", "metronome" => "click", "cue" => "guide", "cues" => "guide" }.freeze
+
+      class << self
+        # @param sounds [Array<Delivery::Plan::Sound>]
+        # @return [Array<Found>] in the order of their names
+        def of(sounds)
+          common = sounds.size > 1 ? sounds.map { |one| words(one) }.reduce(:&) : []
+          pairs(sounds).map { |group| found(group, common) }.then { |all| apart(all) }
+        end
+
+        # @param names [Array<String>] of files and folders
+        # @return [Float, nil] quarter notes a minute that they tell
+        def bpm(names) = names.filter_map { |name| name[BPM, 1]&.tr(",", ".") }.map(&:to_f).find { |bpm| Timing::TempoMap::BPM.cover?(bpm) }
+
+        private
+
+        def words(sound) = sound.name.words.grep_v(/\A\d*bpm\z/)
+
+        # Left and right of one name, both mono.
+        def pairs(sounds)
+          groups = sounds.group_by { |one| one.name.words }.values
+          groups.flat_map { |group| pair?(group) ? [group.sort_by { |one| one.name.side }] : group.map { |one| [one] } }.sort_by { |group| File.basename(group.first.path).downcase }
+        end
+
+        def pair?(group) = group.size == 2 && group.map { |one| one.name.side }.tally == { left: 1, right: 1 } && group.all? { |one| one.lanes == 1 }
+
+        def found(group, common)
+          first = group.first
+          left = words(first).map { |word| WORDS.fetch(word, word) } - common - ["bpm"]
+          left = words(first).map { |word| WORDS.fetch(word, word) } if left.empty?
+          left = left.grep_v(/\A\d+\z/) if left.any? { |word| word.match?(/\D/) }
+          role = left.join(" ").capitalize[0, 40]
+          role = "Stem" if role.empty?
+          Found.new(paths: group.map(&:path), name: File.basename(first.path, ".*")[0, 80], role: role, kind: Role.kind_of(role),
+                    lanes: group.size == 2 ? 2 : first.lanes.clamp(1, 2), notes: notes(group))
+        end
+
+        def notes(group)
+          [group.size == 2 ? "left and right become one stereo stem" : nil, group.first.lanes > 2 ? "the first two of #{group.first.lanes} channels are taken" : nil].compact
+        end
+
+        # Two of one role are two parts of it; that is meant, and said.
+        def apart(all)
+          often = all.map(&:role).tally.select { |_, count| count > 1 }
+          all.map { |one| often.key?(one.role) ? one.with(notes: one.notes + ["#{often[one.role]} files play together as #{one.role}"]) : one }
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,98 @@
+# frozen_string_literal: true
+
+# The songs of the computer and the running order over the API, with the porter in the same process.
+RSpec.describe Loomshuttle::Web::SongLibrary, :folder do
+  include_context "with the API"
+
+  let(:songs) { File.join(@folder, "songs") }
+  let(:first_show) { set(straight, "rig/interface" => "fern-12-twin", "cable/1/to" => "desk/in/15", "cable/2/to" => "desk/in/16") }
+
+  def kept(**changes) = SongFolder.write(songs, { "Strings" => SongFolder.noise(96_000), "Choir" => SongFolder.noise(96_000, 2) }, **changes)
+
+  it "lists songs, and one that cannot be read hides no other" do
+    id = kept
+    FileUtils.mkdir_p(File.join(songs, id.tr("1", "2")))
+    File.write(File.join(songs, id.tr("1", "2"), "song.json"), "[]")
+    list = ask("/api/songs")
+    expect(list.map { |song| song["name"] }).to eq(["Tide", "A song that cannot be read"])
+    expect(list.first).to include("seconds" => 2.0, "bpm" => "120", "meter" => "4/4", "roles" => %w[Strings Choir], "problem" => nil)
+    expect(list.last["problem"]).to match(/is an object/)
+  end
+
+  it "changes a song, keeps what it was, refuses a stale change, and turns it back" do
+    id = kept
+    song = ask("/api/songs/#{id}")
+    sections = [{ "key" => 1, "name" => "Intro", "bar" => 1 }]
+    changed = tell("/api/songs/#{id}/changes", { version: song["version"], changes: { sections: sections, tempos: [{ at: 0, bpm: 100 }] } })
+    expect(changed["parts"].map { |part| part["name"] }).to eq(["Intro"])
+    tell("/api/songs/#{id}/changes", { version: song["version"], changes: { name: "Other" } }, 409)
+    back = tell("/api/songs/#{id}/undo", { version: changed["version"] })
+    expect(back).to include("sections" => [], "tempos" => song["tempos"], "version" => 3)
+    expect(tell("/api/songs/#{id}/undo", { version: 3 }, 422)["error"]["message"]).to match(/Nothing of Tide/)
+  end
+
+  it "refuses what is no song any more, and files that are none of it" do
+    song = ask("/api/songs/#{kept}")
+    { { sections: [{ key: 1, name: "A", bar: 1 }, { key: 2, name: "B", bar: 900 }] } => /behind the end/, { click: { sound: "bell" } } => /bell|enum|valid/,
+      { stems: song["stems"].map { |stem| stem.merge("file" => "../../x.wav") } } => /look like|no file of this song/ }.each do |changes, words|
+      post_json("/api/songs/#{song['id']}/changes", { version: 1, changes: changes })
+      expect(last_response.status).to be_between(400, 422)
+      expect(last_response.body).to match(words)
+    end
+    expect(ask("/api/songs/#{song['id']}")["version"]).to eq(1)
+  end
+
+  it "draws a stem from its own sound" do
+    columns = ask("/api/songs/#{kept}/waveform?stem=1&points=20&from=0&to=2000")["columns"]
+    expect([columns.size, columns.min]).to match([20, be > 150])
+  end
+
+  it "says of a file that is not as it was brought in" do
+    id = kept
+    File.binwrite(File.join(songs, id, "2.wav"), File.binread(File.join(songs, id, "2.wav")).tap { |bytes| bytes.setbyte(5000, bytes.getbyte(5000) ^ 1) })
+    Tools.wait_until(10, "the checksums") { ask("/api/songs").first["problem"] == "Choir is not as it was brought in" }
+  end
+
+  it "puts a song into the running order with its roles, says what has no output, and deletes no song that is in one" do
+    id = kept
+    made = tell("/api/player/add-song", { song: id, version: show["version"] })
+    expect(made["said"]).to match(/3|4|5|6|7|settings/)
+    player = ask("/api/player")
+    expect(player["items"]).to match([include("title" => "Tide", "seconds" => 2.0, "problem" => "Strings, Choir have no output", "follows" => "hand")])
+    expect(player["roles"].map { |role| [role["name"], role["kind"], role["outputs"]] }).to eq([["Strings", "parts", []], ["Choir", "parts", []], ["Click", "click", []]])
+    delete("/api/songs/#{id}")
+    expect(answer(422)["error"]["message"]).to eq("It is in the running order of Test; take it out there first.")
+  end
+
+  it "keeps where roles go for the whole library, and says where a show differs" do
+    tell("/api/player/add-song", { song: kept, version: show["version"] })
+    tell("/api/edits", { version: show["version"], settings: { "role/1/outputs" => [1], "role/2/outputs" => [2] } })
+    tell("/api/player/library-roles")
+    tell("/api/edits", { version: show["version"], settings: { "role/2/outputs" => [1] } })
+    expect(ask("/api/player")).to include("differs" => [{ "name" => "Choir", "library" => [2], "show" => [1] }])
+    expect(control.songs.roles_of(control.songs.fetch(ask("/api/songs").first["id"]).song).first).to eq({ "name" => "Strings", "kind" => "parts", "outputs" => [1] })
+  end
+
+  it "brings a folder in: seen first, made by the porter, taken into the library" do
+    folder = File.join(@folder, "deliveries", "11111111-1111-4111-8111-111111111111")
+    FileUtils.mkdir_p(folder)
+    { "Ropewalk 96bpm - Strings L" => 220, "Ropewalk 96bpm - Strings R" => 330, "Ropewalk 96bpm - Frame Loop" => 440 }.each do |name, hertz|
+      Tools.run("sox", "-D", "-n", "-r", 44_100, "-b", "16", "-c", 1, File.join(folder, "#{name}.wav"), "synth", 2, "sine", hertz)
+    end
+    look = tell("/api/deliveries/look", { id: File.basename(folder) })["look"]
+    seen = Tools.wait_until(20, "the look") { ask("/api/songs/looks/#{look}").then { |one| one if one["state"] == "done" } }
+    expect(seen["plan"]).to include("name" => "Ropewalk", "bpm" => 96.0)
+    expect(seen["plan"]["stems"].map { |stem| [stem["role"], stem["lanes"], stem["known"]] }).to contain_exactly(["Strings", 2, false], ["Frame loop", 1, false])
+    tell("/api/songs/bring-in", { look: look, name: "Ropewalk", stems: seen["plan"]["stems"].map { |stem| stem.slice("files", "role") } })
+    Loomshuttle::Porter::Server.new(home: @folder).work(Loomshuttle::Porter::Job.open(File.join(@folder, "jobs")).first)
+    Tools.wait_until(20, "the song") { ask("/api/songs").any? }
+    song = ask("/api/songs/#{ask('/api/songs').first['id']}")
+    expect(song).to include("name" => "Ropewalk", "rate" => 48_000, "tempos" => [{ "at" => 0, "bpm" => 96.0, "ramp" => false }])
+    expect(Dir.exist?(folder)).to be(false)
+  end
+
+  it "says that the player is away, and goes on" do
+    expect(tell("/api/player", { command: "play" }, 503)["error"]["message"]).to match(/player does not answer/)
+    expect(ask("/api/player")["player"]).to be_nil
+  end
+end

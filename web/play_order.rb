@@ -1,0 +1,98 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Web
+    # What is played tonight: tells the player the open show's running order, roles and pilot, hears how it goes on, and passes on what
+    # somebody presses.
+    class PlayOrder
+      COMMANDS = %w[load play stop fade panic jump around stop.at take.back go].freeze
+
+      # @param open_show [OpenShow]   @param library [SongLibrary]   @param hub [LiveHub]   @param path [String] of the player's socket
+      # @param on_change [Proc] called when the state has changed
+      def initialize(open_show, library, hub:, path:, on_change:)
+        @open_show, @library, @hub, @on_change = open_show, library, hub, on_change
+        @link = PlayerLink.new(path, on_up: method(:came), on_meters: ->(levels) { @hub.tell("song", levels) }, on_state: method(:heard))
+        @follower = RecorderFollower.new(method(:configure), name: "player follows")
+      end
+
+      def start = [@link, @follower].each(&:start)
+      def stop = [@follower, @link].each(&:stop)
+
+      def up? = @link.up?
+
+      # @return [Hash, nil] the player's status as it was told last
+      attr_reader :status
+
+      # The show or a song has changed.
+      def follow = @follower.follow
+
+      # @param command [String] of COMMANDS   @param options [Hash]
+      # @return [Hash] the player's status
+      # @raise [RecorderLink::Away] @raise [Invalid]
+      def command(command, options)
+        return go if command == "go"
+
+        heard(@link.call(command, **options.transform_keys(&:to_sym)))
+      end
+
+      # What the one key does: begins the song that is on, or the next one once it is through; leaves a loop while it plays.
+      # @return [Hash] the player's status
+      def go
+        status = @link.call("status")
+        return command("around", "on" => false) if status["state"] == "playing" && status["around"]
+        raise Invalid.new("#{status['name']} plays already.", where: "go") if status["state"] == "playing"
+
+        item = to_begin(status)
+        command("load", "item" => item) unless status["item"] == item
+        command("play", {})
+      end
+
+      private
+
+      # The first that was not played yet, from the one that is on.
+      def to_begin(status)
+        items = status["items"]
+        at = items.index { |one| one["key"] == status["item"] }
+        return status["item"] if at && (status["state"] == "stopped" || !items[at]["played"])
+
+        following = items.drop(at ? at + 1 : 0).first or raise Invalid.new("The running order is through.", where: "go")
+        following["key"]
+      end
+
+      def came
+        @follower.follow
+        heard(@link.call("status"))
+      end
+
+      def heard(status)
+        @status = status
+        @hub.tell("player", status || { "state" => "away" }, keep: true)
+        @on_change.call
+        status
+      end
+
+      # @raise [RecorderLink::Away] it is told again when it comes back
+      def configure
+        return unless @open_show.known?
+
+        show = @open_show.seen.show
+        heard(@link.call("configure", items: items(show), roles: roles(show), pilot: pilot(show)))
+      end
+
+      # Only what is a song; a song that this computer has not is told when it is to be played.
+      def items(show)
+        show.setlist.values.select { |item| item.kind == "song" && item.song }.map do |item|
+          { key: item.number, song: item.song, skips: item.skips, repeats: item.repeats, follows: item.follows, pause: item.follows == "pause" ? item.pause_s : nil }
+        end
+      end
+
+      def roles(show)
+        show.roles.values.map do |role|
+          { name: role.title, kind: role.kind, outputs: role.outputs, sum_db: role.sum_db, gain_db: role.gain_db, bed_db: role.bed_db }
+        end
+      end
+
+      def pilot(show) = { hz: show.playback.pilot_hz, level_db: show.playback.pilot_db, mute: !show.playback.pilot_on }
+    end
+  end
+end

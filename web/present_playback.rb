@@ -1,0 +1,110 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Web
+    # The running order and where everything that is played goes, for the place Playback (schema Playback).
+    class PresentPlayback
+      # @param derived [Derived]   @param library [SongLibrary]   @param order [PlayOrder]   @param who_hears [WhoHears]
+      def initialize(derived, library, order, who_hears)
+        @derived, @library, @order, @who_hears = derived, library, order, who_hears
+        @show = derived.show
+      end
+
+      def to_h
+        { version: @derived.version, items: items, roles: roles, outputs: outputs, through: @show.playback.through, interface: interface,
+          pilot: { on: @show.playback.pilot_on, hz: @show.playback.pilot_hz, db: @show.playback.pilot_db }, player: @order.status,
+          seconds: items.sum { |item| item[:seconds] }.round, hands: items.count { |item| item[:kind] == "song" && item[:follows] == "hand" }, differs: differs }
+      end
+
+      private
+
+      def interface = @show.rig.interface && @show.catalog.fetch("interface", @show.rig.interface).name
+
+      def songs = @songs ||= @library.all.to_h { |entry| [entry.id, entry] }
+
+      def items = @items ||= @show.setlist.values.map { |item| item(item) }
+
+      def item(item)
+        entry = songs[item.song] if item.song
+        song = entry&.data ? entry.song : nil
+        { key: item.number, kind: item.kind, title: song ? song.name : item.told, song: item.song, dye: song ? song.dye : "iron", seconds: seconds(item, song),
+          bpm: song ? PresentSongs.entry(entry)[:bpm] : "", meter: song ? PresentSongs.entry(entry)[:meter] : "", sections: song ? song.parts.size : 0,
+          follows: item.follows || song&.follows || "hand", pause: item.follows ? item.pause_s : song&.pause || 0,
+          skips: item.skips, repeats: item.repeats, played: played.include?(item.number), problem: problem(item, entry, song), crew: song ? song.crew : "" }
+      end
+
+      def seconds(item, song)
+        return item.minutes * 60 unless song
+
+        passes = Songs::Pass.all(song, Songs::Tonight.plain.with(skips: item.skips, repeats: item.repeats.transform_keys(&:to_i)))
+        passes.sum(&:frames).fdiv(song.rate).round(1)
+      rescue Invalid
+        0
+      end
+
+      def played = @played ||= (@order.status || {}).fetch("items", []).select { |one| one["played"] }.map { |one| one["key"] }
+
+      def problem(item, entry, song)
+        return if item.kind != "song"
+        return "this computer has no such song" unless entry
+        return entry.problem || "cannot be read" unless song
+        return entry.problem if entry.problem
+
+        homeless = Songs::Feed.homeless(song, Array(core_roles))
+        return "#{homeless.join(', ')} #{homeless.size == 1 ? 'has' : 'have'} no output" if homeless.any?
+        return "kept at #{song.rate / 1000.0} kHz, and the rig runs at #{@show.rate / 1000.0} kHz" unless song.rate == @show.rate
+
+        cancelled(song)
+      end
+
+      # Stems whose sides are added up at one output, and are gone there.
+      def cancelled(song)
+        by_name = @show.roles.values.to_h { |role| [role.title, role] }
+        gone = song.stems.select { |stem| stem.mono_db && stem.mono_db < PresentSongs::CANCELS && by_name[stem.role]&.outputs&.size == 1 }
+        gone.empty? ? nil : "#{gone.map(&:role).join(', ')} cancels itself on one output"
+      end
+
+      def core_roles
+        @core_roles ||= @show.roles.values.map { |role| Songs::Role.new(name: role.title, kind: role.kind, outputs: role.outputs, sum_db: role.sum_db, gain_db: role.gain_db, bed_db: role.bed_db) }
+      end
+
+      def survey = @survey ||= @who_hears.now.survey
+
+      def roles
+        ways = Hearing::RoleWays.of(survey)
+        @show.roles.values.map do |role|
+          { number: role.number, name: role.title, kind: role.kind, outputs: role.outputs, sum_db: role.sum_db, gain_db: role.gain_db, bed_db: role.bed_db,
+            goes: role.outputs.map { |output| goes(output) }, heard_by: heard_by(ways.fetch(role.number)), songs: songs_with(role.title) }
+        end
+      end
+
+      # By how much each listener hears it, the loudest way.
+      def heard_by(sources)
+        @show.listeners.values.filter_map do |listener|
+          db = sources.filter_map { |source| survey.figure(source, listener.number)&.heard }.max
+          { number: listener.number, name: listener.title, kind: listener.kind, db: db.round(1) } if db
+        end
+      end
+
+      def goes(output)
+        to = @show.playback_goes_to(output)
+        { output: output, to: to&.name, label: to ? Rig::Label.short(to) : "no cable" }
+      end
+
+      def songs_with(role) = @show.setlist.values.filter_map(&:song).uniq.count { |id| songs[id]&.data && songs[id].song.stems.any? { |stem| stem.role == role } }
+
+      def outputs
+        (1..Settings::PlaybackKinds::OUTPUTS).map { |number| goes(number).merge(roles: @show.roles_on(number).map(&:title)) }
+      end
+
+      # Where this show sends roles elsewhere than the library does.
+      def differs
+        known = @library.roles
+        @show.roles.values.filter_map do |role|
+          usual = known[role.title] or next
+          { name: role.title, library: usual["outputs"], show: role.outputs } unless usual["outputs"] == role.outputs
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,32 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Web
+    module Routes
+      # What is played tonight, and what somebody presses.
+      module PlayerRoutes
+        def self.registered(app)
+          app.get("/api/player") { json(PresentPlayback.new(@control.current, @control.songs, @control.order, @control.who_hears).to_h) }
+          app.post("/api/player") do
+            body = body_json
+            @control.order.command(body["command"], body.except("command"))
+            json({ done: true })
+          end
+          app.post("/api/player/add-song") do
+            body = body_json
+            entry = @control.songs.fetch(body["song"])
+            json(@control.edit(version: body["version"], show: body["show"], who: who) do |show|
+              Steps::AddSong.edit(show, song: entry.id, title: entry.song.name, roles: @control.songs.roles_of(entry.song), at: body["at"])
+            end)
+          end
+          app.post("/api/player/library-roles") do
+            show = @control.current.show
+            @control.songs.keep_roles(show.roles.values.to_h { |role| [role.title, { "kind" => role.kind, "outputs" => role.outputs }] })
+            json({ done: true })
+          end
+          app.post("/api/player/cables") { json({ done: @control.plug_cables && true }) }
+        end
+      end
+    end
+  end
+end

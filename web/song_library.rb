@@ -1,0 +1,205 @@
+# frozen_string_literal: true
+
+require "digest"
+require "fileutils"
+require "json"
+
+module Loomshuttle
+  module Web
+    # The songs of this computer, each in its folder (docs/formats.md): listed, changed with what they were before kept, taken over from the porter,
+    # deleted; and where their roles go as a rule. What cannot be read hides no other. Its thread:
+    #   checks songs   holds each file against its checksum, once after the start and once it is new
+    class SongLibrary
+      include Enumerable
+
+      # States of a song that are kept, to go back to.
+      KEPT = 100
+      ROLES = "library.json"
+      ROLE = Shape.record({ "kind" => Shape.one_of(*Songs::Role::KINDS), "outputs" => Shape.list(Shape.whole(1..Settings::PlaybackKinds::OUTPUTS), most: 2) })
+      SHAPE = Shape.record({ "roles" => Shape.map(ROLE, most: 500) })
+
+      # Somebody changed the song meanwhile.
+      class Stale < StandardError; end
+
+      # data: as SongFile has it; folder; problem: why it cannot be played, or nil; damaged: names of files that are not as they were brought in
+      Entry = Struct.new(:id, :data, :folder, :problem, :damaged) do
+        def song = @song ||= Songs::SongFile.song(data)
+      end
+
+      # @param root [String] folder of all songs   @param on_change [Proc] called when songs have come, changed or gone
+      def initialize(root, on_change:)
+        @root, @on_change = File.expand_path(root), on_change
+        FileUtils.mkdir_p(@root, mode: 0o700)
+        @entries, @stamps, @checked = {}, {}, {}
+        @lock = Monitor.new # held while folders are looked at and while a song is written; asks nobody
+        @wake = Runtime::Wakeup.new
+      end
+
+      def start
+        @worker = Runtime::Worker.start("checks songs") { |worker| check_next || @wake.wait(2) || worker.rest(0) }
+      end
+
+      def stop
+        @wake.wake
+        @worker&.stop
+      end
+
+      # @return [Array<Entry>] by name, those that cannot be read at the end
+      def all
+        @lock.synchronize do
+          folders = Dir.children(@root).grep(Songs::SongFile::ID)
+          (@entries.keys - folders).each { |id| [@entries, @stamps, @checked].each { |kept| kept.delete(id) } }
+          folders.filter_map { |id| entry(id) }.sort_by { |one| [one.data ? 0 : 1, one.data ? one.data["name"].downcase : one.id] }
+        end
+      end
+
+      def each(&) = all.each(&)
+
+      # @return [Entry] one that can be read
+      # @raise [Invalid]
+      def fetch(id)
+        found = @lock.synchronize { id.to_s.match?(Songs::SongFile::ID) && Dir.exist?(File.join(@root, id)) && entry(id) }
+        raise Invalid.new("There is no such song in this computer's library.", where: "song") unless found
+        raise Invalid.new("The song cannot be read. #{found.problem}", where: "song") unless found.data
+
+        found
+      end
+
+      # @param version [Integer] that was seen   @param changes [Hash] as Songs::SongFile::CHANGES
+      # @return [Entry]
+      # @raise [Invalid] when it would not be a song @raise [Stale]
+      def change(id, version, changes)
+        @lock.synchronize do
+          known = fetch(id)
+          same(known, version)
+          checked = Songs::SongFile::CHANGES.check(changes, "changes")
+          same_files(known.data, checked["stems"]) if checked["stems"]
+          write(known, Songs::SongFile.check(known.data.merge(checked, "version" => version + 1)))
+        end.tap { @on_change.call }
+      end
+
+      # Back to how it was before its last change.
+      # @raise [Invalid] when there is nothing to turn back @raise [Stale]
+      def undo(id, version)
+        @lock.synchronize do
+          known = fetch(id)
+          same(known, version)
+          before = history(known).max_by { |path| File.basename(path).to_i } or raise Invalid.new("Nothing of #{known.data['name']} was changed.", where: "song")
+          data = Songs::SongFile.check(JSON.parse(File.read(before)))
+          replace(known, data.merge("version" => version + 1))
+          FileUtils.rm_f(before)
+        end
+        @on_change.call
+        fetch(id)
+      end
+
+      # What the porter has made becomes the library's.
+      # @param job [Hash]
+      def take_over(job)
+        data = Songs::SongFile.read(job["result"])
+        target = File.join(@root, data["id"])
+        @lock.synchronize { FileUtils.mv(job["result"], target) unless Dir.exist?(target) }
+        @wake.wake
+        @on_change.call
+      end
+
+      def delete(id)
+        entry = @lock.synchronize { all.find { |one| one.id == id } } or raise Invalid.new("There is no such song in this computer's library.", where: "song")
+        FileUtils.rm_rf(entry.folder)
+        @on_change.call
+      end
+
+      # @return [Hash{String=>Hash}] "kind" and "outputs" of roles, as a rule
+      def roles
+        SHAPE.check(Runtime::Files.read_json(File.join(@root, ROLES)), ROLES)["roles"]
+      rescue SystemCallError, Invalid
+        {}
+      end
+
+      # @param roles [Hash{String=>Hash}] those that are not named stay
+      def keep_roles(roles)
+        @lock.synchronize { Runtime::Files.replace(File.join(@root, ROLES), JSON.pretty_generate(SHAPE.check({ "roles" => self.roles.merge(roles) }, ROLES))) }
+      end
+
+      # What AddSong wants to know of a song's roles.
+      # @return [Array<Hash>] name, kind and outputs
+      def roles_of(song)
+        known = roles
+        names = song.stems.map(&:role) + (song.click.on && song.click.stem.nil? ? ["Click"] : []) + (song.guide.on ? ["Guide"] : [])
+        names.uniq.map { |name| { "name" => name, "kind" => known.dig(name, "kind") || Songs::Role.kind_of(name), "outputs" => known.dig(name, "outputs") || [] } }
+      end
+
+      # A song in the words of a take, for its picture (Waveform).
+      # @return [Hash]
+      def self.like_a_take(data, folder)
+        { "folder" => folder, "rate" => data["rate"], "frames" => data["frames"], "number" => data["name"], "overview" => { "file" => "overview.u8", "frames" => 2400 },
+          "tracks" => data["stems"].map { |stem| { "number" => stem["id"], "file" => stem["file"] } } }
+      end
+
+      private
+
+      def same(known, version)
+        raise Stale, "#{known.data['name']} was changed meanwhile; look at it again." unless known.data["version"] == version
+      end
+
+      # Files are the song's: they are neither invented nor exchanged.
+      def same_files(data, stems)
+        files = data["stems"].to_h { |stem| [stem["id"], stem.values_at("file", "lanes", "frames", "sum")] }
+        strange = stems.find { |stem| files[stem["id"]] != stem.values_at("file", "lanes", "frames", "sum") }
+        raise Invalid.new("#{strange['name']} is no file of this song.", where: "stems") if strange
+      end
+
+      def entry(id)
+        folder = File.join(@root, id)
+        stamp = File.mtime(File.join(folder, Songs::SongFile::FILE))
+        return @entries[id] if @stamps[id] == stamp
+
+        @stamps[id] = stamp
+        @entries[id] = read(id, folder)
+      rescue SystemCallError => e
+        Entry.new(id, nil, folder, Text.readable(e.message, most: 200), [])
+      end
+
+      def read(id, folder)
+        data = Songs::SongFile.read(folder)
+        raise Invalid.new("It is that of another song.", where: "id") unless data["id"] == id
+
+        missing = data["stems"].reject { |stem| File.file?(File.join(folder, stem["file"])) }
+        Entry.new(id, data, folder, missing.empty? ? nil : "#{missing.map { |stem| stem['name'] }.join(', ')} missing", @checked.fetch(id, []))
+      rescue Invalid => e
+        Entry.new(id, nil, folder, Text.readable(e.message, most: 200), [])
+      end
+
+      def history(known) = Dir[File.join(known.folder, "before", "*.json")]
+
+      def write(known, data)
+        before = File.join(known.folder, "before")
+        FileUtils.mkdir_p(before)
+        Runtime::Files.replace(File.join(before, "#{known.data['version']}.json"), Songs::SongFile.dump(known.data))
+        history(known).sort_by { |path| File.basename(path).to_i }.reverse.drop(KEPT).each { |path| FileUtils.rm_f(path) }
+        replace(known, data)
+        fetch(known.id)
+      end
+
+      def replace(known, data)
+        Runtime::Files.replace(File.join(known.folder, Songs::SongFile::FILE), Songs::SongFile.dump(data))
+        @stamps.delete(known.id)
+      end
+
+      # @return [Boolean] whether there was one to check
+      def check_next
+        entry = all.find { |one| one.data && !@checked.key?(one.id) } or return false
+        damaged = entry.data["stems"].reject { |stem| whole?(File.join(entry.folder, stem["file"]), stem["sum"]) }.map { |stem| stem["name"] }
+        @lock.synchronize { entry.damaged = @checked[entry.id] = damaged }
+        @on_change.call if damaged.any?
+        true
+      end
+
+      def whole?(path, sum)
+        Digest::SHA256.file(path).hexdigest == sum
+      rescue SystemCallError
+        false
+      end
+    end
+  end
+end
