@@ -26,7 +26,7 @@ module Loomshuttle
         @clock, @pilot, @horizon = Clock.new, Pilot.new(rate), Horizon.new
         @deck = Deck.new(rate: rate, outputs: @outputs, on_end: ->(item) { @order.ended(item) })
         @order = Order.new(@deck, library, config)
-        @out = Formats::RtpOut.new(streams, packet: PACKET, session: Random.rand(1 << 31), &send)
+        @out = Formats::RtpOut.new(streams, packet: PACKET, session: Random.rand(1 << 31), sparing: true, &send)
         @sending = Mutex.new # held while a block is sent
         @levels = Levels.new(@outputs)
         take_over

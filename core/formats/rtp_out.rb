@@ -7,8 +7,10 @@ module Loomshuttle
       # @param streams [Array<Sdp::Stream>]
       # @param packet [Integer] frames a packet
       # @param session [Integer] SSRC of the first stream; the others count on from it
+      # @param sparing [Boolean] whether a stream that is silent for the whole of a block sends nothing
       # @param send [Proc] takes stream index and bytes
-      def initialize(streams, packet:, session:, &send)
+      def initialize(streams, packet:, session:, sparing: false, &send)
+        @sparing = sparing
         @streams = streams
         @packet = packet
         @session = session
@@ -20,7 +22,8 @@ module Loomshuttle
       # @param time [Integer] sample counter of its first frame
       def write(block, time)
         payloads = @streams.map do |stream|
-          Audio::Pcm24.to_network(block[true, (stream.first - 1)...(stream.first - 1 + stream.lanes)].dup)
+          lanes = block[true, (stream.first - 1)...(stream.first - 1 + stream.lanes)].dup
+          Audio::Pcm24.to_network(lanes) unless @sparing && lanes.eq(0).all?
         end
         (block.shape[0] / @packet).times { |nth| write_packets(payloads, nth, time + (nth * @packet)) }
       end
@@ -29,6 +32,8 @@ module Loomshuttle
 
       def write_packets(payloads, nth, time)
         payloads.each_with_index do |payload, index|
+          next unless payload
+
           size = @packet * @streams[index].lanes * Audio::Pcm24::BYTES
           @send.call(index, Rtp.pack(sequence: @sequence, timestamp: time, source: @session + index, payload: payload.byteslice(nth * size, size)))
         end

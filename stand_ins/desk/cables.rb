@@ -17,7 +17,7 @@ module Loomshuttle
           @streams = (1..MOST).each_slice(8).with_index.map do |slice, index|
             Formats::Sdp::Stream.new(host: "127.0.0.1", port: port + (2 * index), lanes: 8, first: slice.first, rate: model.rate, payload_type: Formats::Rtp::PAYLOAD_TYPE)
           end
-          @in = LanesIn.new(@streams)
+          @in = @streams.map { |stream| LanesIn.new([stream]) }
           @plan, @places = {}, {}
         end
 
@@ -26,29 +26,29 @@ module Loomshuttle
         # @param plan [Hash{String=>String}] output => socket in the desk's words
         # @raise [Invalid] when there is no such socket, or two are cabled to one
         def plan=(plan)
-          lanes = @streams.sum(&:lanes)
-          @places = plan.to_h do |output, socket|
+          places = plan.to_h do |output, socket|
             at = @model.sockets.index(socket) or raise Invalid.new("The desk has no socket #{Text.readable(socket, most: 40)}.", where: "cables")
-            known = output.to_s.match?(/\A\d+\z/) && output.to_i.between?(1, lanes)
+            known = output.to_s.match?(/\A\d+\z/) && output.to_i.between?(1, MOST)
             raise Invalid.new("The interface has no output #{Text.readable(output, most: 40)}.", where: "cables") unless known
 
             [output.to_i - 1, at]
           end
-          raise Invalid.new("Two outputs are cabled to one socket.", where: "cables") unless @places.values.uniq.size == @places.size
+          raise Invalid.new("Two outputs are cabled to one socket.", where: "cables") unless places.values.uniq.size == places.size
 
+          @places = places.group_by { |lane, _| lane / 8 }.transform_values { |list| list.map { |lane, socket| [lane % 8, socket] } }
           @plan = plan
         end
 
         # @param bytes [String] an RTP packet of the interface
-        def push(index, bytes) = @in.push(index, bytes)
+        def push(index, bytes) = (@in[index].push(0, bytes) if @places.key?(index))
 
         # @param stage [Numo::DFloat] [frames, sockets] of who plays, changed
         # @return [Numo::DFloat]
         def plug(stage, time)
-          return stage if @plan.empty?
-
-          lanes = @in.read(time, stage.shape[0])
-          @places.each { |lane, socket| stage[true, socket] = Numo::DFloat.cast(lanes[true, lane]) / Audio::Pcm24::FULL_SCALE }
+          @places.each do |stream, places|
+            lanes = @in[stream].read(time, stage.shape[0])
+            places.each { |lane, socket| stage[true, socket] = Numo::DFloat.cast(lanes[true, lane]) / Audio::Pcm24::FULL_SCALE }
+          end
           stage
         end
       end

@@ -10,6 +10,8 @@ module Loomshuttle
         STEP, ALONE = 480, 0.1
         # Further away than this (frames), and the clock has started anew.
         FAR = 4800
+        # It is looked again after this (seconds).
+        LONGEST = 0.02
 
         # @param block [Integer] frames of the interface's steps
         def initialize(rate, block)
@@ -34,8 +36,11 @@ module Loomshuttle
 
         # @return [Float] seconds until something may be due
         def wait(time, now)
+          # With all steps done, the next word is waited for.
+          return LONGEST if !@alone && time + @block > @base + STEP
+
           due = @from + ((time + @block - @base - (@alone ? 0 : @block)) / @rate.to_f)
-          (due - now).clamp(0.0, @alone || due > now ? 0.02 : 0.005)
+          (due - now).clamp(0.0, LONGEST)
         end
 
         private

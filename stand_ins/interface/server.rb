@@ -59,14 +59,21 @@ module Loomshuttle
           now = Runtime::Clock.now
           other = @pace.elsewhere(@unit.time, now)
           @unit.at(other) if other
-          IO.select([@word, *@lanes.flatten], nil, nil, @pace.wait(@unit.time, now))
-          take_in
+          @word.wait_readable(@pace.wait(@unit.time, now))
+          follow
           steps = 0
-          @unit.step while @pace.may?(@unit.time, Runtime::Clock.now) && (steps += 1) <= 4
+          while @pace.may?(@unit.time, Runtime::Clock.now) && (steps += 1) <= 4
+            take_in
+            @unit.step
+          end
         end
 
-        def take_in
+        def follow
           drain(@word) { |bytes| WordClock.unpack(bytes)&.then { |time, rate| @pace.heard(time, Runtime::Clock.now) if rate == @model.rate } }
+        end
+
+        # Only before a step, however many packets come meanwhile.
+        def take_in
           @lanes.each_with_index { |sockets, computer| sockets.each_with_index { |socket, index| drain(socket) { |bytes| @unit.inputs[computer].push(index, bytes) } } }
         end
 

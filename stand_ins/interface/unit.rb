@@ -10,8 +10,8 @@ module Loomshuttle
       class Unit
         # Frames of one step: 5 ms at 48 kHz.
         BLOCK = 240
-        # Frames of a packet.
-        PACKET = 48
+        # Frames of a packet on its cables, which are no network.
+        PACKET = 240
 
         attr_reader :time, :inputs, :model, :last
 
@@ -24,7 +24,7 @@ module Loomshuttle
         def initialize(model, streams:, cables:, out:, clock:, late: 960, session: 1)
           @model, @late = model, late
           @inputs = streams.map { |list| LanesIn.new(list) }
-          @cables = Formats::RtpOut.new(cables, packet: PACKET, session: session, &out)
+          @cables = Formats::RtpOut.new(cables, packet: PACKET, session: session, sparing: true, &out)
           @clock = clock
           @session = session
           @sequence = 0
@@ -41,7 +41,8 @@ module Loomshuttle
         def step
           blocks = @inputs.map { |input| input.read(@time, BLOCK) }
           @last = put_out(blocks)
-          @cables.write(@last, @time + @late)
+          @silent = @last.eq(0).all?
+          @cables.write(@last, @time + @late) unless @silent
           @time += BLOCK
           tell_clock
         end
@@ -59,11 +60,18 @@ module Loomshuttle
         end
 
         def tell_clock
-          sum = Audio::Pcm24.to_network(Numo::Int32.cast(@last.sum(axis: 1).clip(-Audio::Pcm24::FULL_SCALE, Audio::Pcm24::FULL_SCALE - 1)).reshape(BLOCK, 1))
+          sum = @silent ? NOTHING : sum_of_outputs
           @inputs.each_index do |computer|
             @clock.call(computer, Formats::Rtp.pack(sequence: @sequence, timestamp: @time, source: @session, payload: sum))
           end
           @sequence = (@sequence + 1) % Formats::Rtp::SEQUENCES
+        end
+
+        NOTHING = ("\0" * (BLOCK * Audio::Pcm24::BYTES)).b.freeze
+        private_constant :NOTHING
+
+        def sum_of_outputs
+          Audio::Pcm24.to_network(Numo::Int32.cast(@last.sum(axis: 1).clip(-Audio::Pcm24::FULL_SCALE, Audio::Pcm24::FULL_SCALE - 1)).reshape(BLOCK, 1))
         end
       end
     end
