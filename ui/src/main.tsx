@@ -19,6 +19,7 @@ connectLive(
   () => void refresh('roll', 'stage'),
   askAgain,
   refreshHeard,
+  () => void refresh('songs', 'song', 'playback', 'exports'),
 );
 
 const root = document.getElementById('root');

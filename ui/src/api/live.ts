@@ -1,6 +1,7 @@
 import { useSyncExternalStore } from 'react';
 import { hearDesk, hearLanes } from '../meters/levels';
-import type { LiveDesk, LiveLanes, LiveState } from './client';
+import { hearSong } from '../meters/song';
+import type { LiveDesk, LiveLanes, LiveState, PlayerLevels, PlayerStatus } from './client';
 import { tell as notify } from './notices';
 import type { LiveShow } from './queries';
 
@@ -10,9 +11,11 @@ interface Live {
   state: LiveState | null;
   /** The channel that just made a noise. */
   noise: number | null;
+  /** What is played to the stage; null while the player is away. */
+  player: PlayerStatus | null;
 }
 
-let live: Live = { connected: false, state: null, noise: null };
+let live: Live = { connected: false, state: null, noise: null, player: null };
 const watchers = new Set<() => void>();
 
 function put(change: Partial<Live>) {
@@ -33,6 +36,7 @@ export function connectLive(
   onTicks: () => void,
   onBack: () => void,
   onHeard: () => void,
+  onSongs: () => void,
 ) {
   let source: EventSource | null = null;
   let heard = Date.now();
@@ -51,6 +55,7 @@ export function connectLive(
       onTakes();
       onTicks();
       onHeard();
+      onSongs();
     });
     source.addEventListener('error', () => put({ connected: false }));
     // Something was left out since too much waited: everything is read anew.
@@ -69,6 +74,12 @@ export function connectLive(
       notify({ kind: 'error', text: data<{ text: string }>(event).text }),
     );
     source.addEventListener('heard', onHeard);
+    source.addEventListener('songs', onSongs);
+    source.addEventListener('player', (event) => {
+      const player = data<PlayerStatus>(event);
+      put({ player: player.state === 'away' ? null : player });
+    });
+    source.addEventListener('song', (event) => hearSong(data<PlayerLevels>(event)));
     source.addEventListener('takes', onTakes);
     source.addEventListener('ticks', onTicks);
     source.addEventListener('noise', (event) =>

@@ -17,7 +17,7 @@ export const SHOW = ['show'];
 // What hangs on how the desk is mixed.
 const HEARD = ['hearing', 'findings'];
 // What follows from the open show and is read anew when it changes.
-const DERIVED = ['rig', 'stage', 'desk', 'journal', 'compare', 'outputs', ...HEARD];
+const DERIVED = ['rig', 'stage', 'desk', 'journal', 'compare', 'outputs', 'playback', ...HEARD];
 
 export interface LiveShow {
   id: number;
@@ -84,6 +84,24 @@ export const useWay = (source: string | undefined, listener: number | undefined,
           params: { query: { source: source ?? '', listener: listener ?? 0, ...bySheet(sheet) } },
         }),
       ),
+  });
+/** The running order, and where everything that is played goes. */
+export const usePlayback = () =>
+  useQuery({ queryKey: ['playback'], queryFn: () => taken(api.GET('/api/player')) });
+export const useSongs = () => useQuery({ queryKey: ['songs'], queryFn: () => taken(api.GET('/api/songs')) });
+export const useSong = (id: string | null | undefined) =>
+  useQuery({
+    queryKey: ['song', id],
+    enabled: !!id,
+    placeholderData: (before) => before,
+    queryFn: () => taken(api.GET('/api/songs/{id}', { params: { path: { id: id ?? '' } } })),
+  });
+/** A stem for drawing, as many columns as wanted. */
+export const useStem = (song: string, version: number, stem: number, points: number) =>
+  useQuery({
+    queryKey: ['stem', song, version, stem, points],
+    queryFn: () =>
+      taken(api.GET('/api/songs/{id}/waveform', { params: { path: { id: song }, query: { stem, points } } })),
   });
 export const useFindings = () =>
   useQuery({ queryKey: ['findings'], queryFn: () => taken(api.GET('/api/findings')) });

@@ -14,6 +14,7 @@ const RigPlace = lazy(() => import('../places/rig/RigPlace'));
 const LineCheckPlace = lazy(() => import('../places/linecheck/LineCheckPlace'));
 const CapturePlace = lazy(() => import('../places/capture/CapturePlace'));
 const SoundcheckPlace = lazy(() => import('../places/soundcheck/SoundcheckPlace'));
+const PlaybackPlace = lazy(() => import('../places/playback/PlaybackPlace'));
 const OutputsPlace = lazy(() => import('../places/outputs/OutputsPlace'));
 const HandoverPlace = lazy(() => import('../places/handover/HandoverPlace'));
 
@@ -40,6 +41,12 @@ export const places: Place[] = [
     view: SoundcheckPlace,
   },
   {
+    id: 'playback',
+    name: 'Playback',
+    icon: 'M4 7h16M4 12h9m-9 5h6M16 11v7l5-3.5z',
+    view: PlaybackPlace,
+  },
+  {
     id: 'outputs',
     name: 'Outputs',
     icon: 'M4 9v6h4l5 4V5L8 9zM16 9c2 2 2 4 0 6m3-9c4 4 4 8 0 12',
@@ -57,6 +64,15 @@ const stage: Place = {
   bare: true,
 };
 
+/** For a tablet on stage: what plays, big. */
+const song: Place = {
+  id: 'stage/song',
+  name: 'Song',
+  icon: '',
+  view: lazy(() => import('../places/playback/StageSong')),
+  bare: true,
+};
+
 const subscribe = (tell: () => void) => {
   window.addEventListener('hashchange', tell);
   return () => window.removeEventListener('hashchange', tell);
@@ -67,6 +83,6 @@ const FIRST = 'patch';
 /** The place that the address names, Patch where it names none. */
 export function usePlace(): Place {
   const id = useSyncExternalStore(subscribe, () => window.location.hash.replace(/^#\/?/, ''));
-  return ([...places, stage].find((place) => place.id === id) ??
+  return ([...places, stage, song].find((place) => place.id === id) ??
     places.find((place) => place.id === FIRST)) as Place;
 }

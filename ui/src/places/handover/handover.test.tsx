@@ -25,7 +25,7 @@ test('a preset keeps the parts that are ticked', async () => {
   await user.type(screen.getByRole('textbox', { name: 'Name of the preset' }), 'Opening{Enter}');
   await waitFor(() =>
     expect(bodies('POST /api/presets')).toEqual([
-      { name: 'Opening', parts: ['inputs', 'sends', 'returns', 'mix', 'outputs'] },
+      { name: 'Opening', parts: ['inputs', 'sends', 'returns', 'mix', 'outputs', 'playback'] },
     ]),
   );
 });

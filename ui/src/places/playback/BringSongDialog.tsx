@@ -1,0 +1,268 @@
+import Button from '@mui/material/Button';
+import Checkbox from '@mui/material/Checkbox';
+import DialogActions from '@mui/material/DialogActions';
+import DialogContent from '@mui/material/DialogContent';
+import DialogTitle from '@mui/material/DialogTitle';
+import TextField from '@mui/material/TextField';
+import { useState } from 'react';
+import { api, Refused, type Show, type SongPlan, taken } from '../../api/client';
+import { useCommand } from '../../api/edits';
+import { refresh, useExports } from '../../api/queries';
+import { dialogOf } from '../../app/dialogOf';
+import { FilePick } from '../../app/FilePick';
+import { count } from '../../look/format';
+import { cx } from '../../look/cx';
+import styles from '../../look/look.module.css';
+import own from './playback.module.css';
+
+interface BringProps {
+  show: Show;
+  onClose: () => void;
+}
+
+type Source = { id: string } | { folder: string };
+const AGAIN_MS = 250;
+
+async function planOf(id: string, onSeen: (files: number) => void): Promise<SongPlan> {
+  for (;;) {
+    const look = await taken(api.GET('/api/songs/looks/{id}', { params: { path: { id } } }));
+    if (look.plan) return look.plan;
+    if (look.state === 'failed')
+      throw new Refused(
+        { error: { message: look.error ?? 'It could not be looked at.', where: 'folder' } },
+        422,
+      );
+    onSeen(look.seen);
+    await new Promise((done) => setTimeout(done, AGAIN_MS));
+  }
+}
+
+/** A folder of stems becomes a song: looked at, its roles corrected, and only then brought in. */
+export const BringSongDialog = dialogOf(
+  function BringSong({ onClose }: BringProps) {
+    const [seen, see] = useState<{ look: string; plan: SongPlan } | null>(null);
+    return (
+      <>
+        <DialogTitle>Bring in a song</DialogTitle>
+        {seen ? (
+          <Plan {...seen} onBack={() => see(null)} onDone={onClose} />
+        ) : (
+          <Choose onSeen={(look, plan) => see({ look, plan })} onClose={onClose} />
+        )}
+      </>
+    );
+  },
+  { maxWidth: 'md', fullWidth: true },
+);
+
+function Choose({
+  onSeen,
+  onClose,
+}: {
+  onSeen: (look: string, plan: SongPlan) => void;
+  onClose: () => void;
+}) {
+  const [folder, setFolder] = useState('');
+  const [told, tell] = useState<string | null>(null);
+  const look = useCommand(async (source: Source) => {
+    const { look: id } = await taken(api.POST('/api/deliveries/look', { body: source }));
+    onSeen(
+      id,
+      await planOf(id, (files) => tell(`Looking at each file: ${count(files, 'sound file')} so far`)),
+    );
+  });
+  const send = useCommand(async (files: File[]) => {
+    const { id } = await taken(api.POST('/api/deliveries', { body: {} }));
+    for (const [at, file] of files.entries()) {
+      tell(`Sending ${at + 1} of ${files.length}: ${file.name}`);
+      await taken(
+        api.PUT('/api/deliveries/{id}/files/{name}', {
+          params: { path: { id, name: file.name } },
+          headers: { 'Content-Type': 'application/octet-stream' },
+          body: file as unknown as string,
+          bodySerializer: (body) => body as unknown as File,
+        }),
+      );
+    }
+    await look.mutateAsync({ id });
+  });
+  const busy = look.isPending || send.isPending;
+  return (
+    <>
+      <DialogContent>
+        <div className={styles.stack}>
+          <p>
+            All stems of one song, of any format and rate; a MIDI file beside them tells tempos and sections.
+            Everything is shown before it is brought in.
+          </p>
+          <FilePick label="Stems of a song" multiple disabled={busy} onPick={(files) => send.mutate(files)}>
+            Files from here
+          </FilePick>
+          <div className={styles.row}>
+            <TextField
+              label="Or a folder on this computer"
+              size="small"
+              className={styles.grow}
+              placeholder="/media/disk/ropewalk"
+              value={folder}
+              onChange={(event) => setFolder(event.target.value)}
+            />
+            <Button
+              variant="outlined"
+              disabled={folder.trim() === '' || busy}
+              onClick={() => look.mutate({ folder: folder.trim() })}
+            >
+              Look at it
+            </Button>
+          </div>
+          {busy && <p className={styles.quiet}>{told ?? 'Looking at each file …'}</p>}
+          <Jobs />
+        </div>
+      </DialogContent>
+      <DialogActions>
+        <Button onClick={onClose}>Close</Button>
+      </DialogActions>
+    </>
+  );
+}
+
+/** Songs that are on their way, and those that failed. */
+function Jobs() {
+  const jobs = (useExports().data ?? [])
+    .filter((job) => job.kind === 'song' && job.state !== 'done')
+    .slice(0, 4);
+  return (
+    <>
+      {jobs.map((job) => (
+        <p key={job.id} className={job.state === 'failed' ? styles['in-stop'] : styles.quiet}>
+          {job.name}:{' '}
+          {job.error ?? `${job.state}, ${Math.round((100 * job.done) / Math.max(1, job.total))} %`}
+        </p>
+      ))}
+    </>
+  );
+}
+
+interface PlanProps {
+  look: string;
+  plan: SongPlan;
+  onBack: () => void;
+  onDone: () => void;
+}
+
+function Plan({ look, plan, onBack, onDone }: PlanProps) {
+  const [name, setName] = useState(plan.name);
+  const [bpm, setBpm] = useState(plan.bpm === null ? '' : String(plan.bpm));
+  const [stems, setStems] = useState(plan.stems.map((stem) => ({ role: stem.role, wanted: true })));
+  const change = (at: number, part: Partial<{ role: string; wanted: boolean }>) =>
+    setStems(stems.map((one, nth) => (nth === at ? { ...one, ...part } : one)));
+  const wanted = plan.stems.flatMap((stem, at) =>
+    stems[at]?.wanted ? [{ files: stem.files, role: stems[at].role.trim() || stem.role }] : [],
+  );
+  const tempo = Number(bpm.replace(',', '.'));
+  const bring = useCommand(async () => {
+    const body = { look, name: name.trim(), stems: wanted, ...(bpm.trim() ? { bpm: tempo } : {}) };
+    await taken(api.POST('/api/songs/bring-in', { body }));
+    await refresh('exports');
+    onDone();
+  });
+  return (
+    <>
+      <DialogContent>
+        <div className={styles.stack}>
+          <div className={styles.row}>
+            <TextField
+              label="Name of the song"
+              size="small"
+              value={name}
+              onChange={(event) => setName(event.target.value)}
+            />
+            <TextField
+              label="Tempo"
+              size="small"
+              value={bpm}
+              placeholder={plan.midi ? 'from the MIDI file' : 'heard by the beat tracker'}
+              helperText={
+                plan.midi
+                  ? `tempos and sections from ${plan.midi}`
+                  : 'quarter notes a minute; empty: it is heard'
+              }
+              onChange={(event) => setBpm(event.target.value)}
+            />
+          </div>
+          <table className={styles.plain}>
+            <thead>
+              <tr>
+                <th />
+                <th>Files</th>
+                <th>Role</th>
+                <th />
+              </tr>
+            </thead>
+            <tbody>
+              {plan.stems.map((stem, at) => (
+                <tr key={stem.files.join()}>
+                  <td>
+                    <Checkbox
+                      checked={stems[at]?.wanted ?? false}
+                      slotProps={{ input: { 'aria-label': `Bring in ${stem.names[0]}` } }}
+                      onChange={(event) => change(at, { wanted: event.target.checked })}
+                    />
+                  </td>
+                  <td>
+                    {stem.names.join(' + ')}
+                    {stem.notes.map((note) => (
+                      <div key={note} className={styles.quiet}>
+                        {note}
+                      </div>
+                    ))}
+                  </td>
+                  <td>
+                    <TextField
+                      size="small"
+                      value={stems[at]?.role ?? ''}
+                      slotProps={{ htmlInput: { 'aria-label': `Role of ${stem.names[0]}`, maxLength: 40 } }}
+                      onChange={(event) => change(at, { role: event.target.value })}
+                    />
+                  </td>
+                  <td className={cx(styles.quiet, own.kind)}>
+                    {stem.lanes === 2 ? 'stereo' : 'mono'}
+                    {stem.kind !== 'parts' && ` · ${stem.kind}`}
+                    {!stem.known && <span className={styles['in-look']}> new role</span>}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          {plan.problems.length > 0 && (
+            <section className={cx(styles.note, styles.look)}>
+              <h3>Left out</h3>
+              <ul>
+                {plan.problems.map((one) => (
+                  <li key={one.where}>
+                    {one.where} {one.message}
+                  </li>
+                ))}
+              </ul>
+            </section>
+          )}
+        </div>
+      </DialogContent>
+      <DialogActions>
+        <Button onClick={onBack}>Back</Button>
+        <Button
+          variant="contained"
+          disabled={
+            wanted.length === 0 ||
+            name.trim() === '' ||
+            bring.isPending ||
+            (bpm.trim() !== '' && !(tempo >= 20 && tempo <= 400))
+          }
+          onClick={() => bring.mutate(undefined)}
+        >
+          Bring in {count(wanted.length, 'stem')}
+        </Button>
+      </DialogActions>
+    </>
+  );
+}

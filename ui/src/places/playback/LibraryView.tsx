@@ -1,0 +1,103 @@
+import Button from '@mui/material/Button';
+import { useState } from 'react';
+import { api, type Show, taken } from '../../api/client';
+import { edit, useCommand } from '../../api/edits';
+import { refresh, useSongs } from '../../api/queries';
+import { Answered } from '../../app/Answered';
+import { SureButton } from '../../app/SureButton';
+import { Told } from '../../app/Told';
+import styles from '../../look/look.module.css';
+import { BringSongDialog } from './BringSongDialog';
+import { length } from './player';
+import { SongDialog } from './SongDialog';
+import own from './playback.module.css';
+
+/** Puts a song of the library into the running order. */
+export const putIn = (song: string) =>
+  edit(({ version, show }) =>
+    taken(
+      api.POST('/api/player/add-song', {
+        body: { song, version: version ?? 0, ...(show === null ? {} : { show }) },
+      }),
+    ),
+  );
+
+/** The songs of this computer, for any show. */
+export function LibraryView({ show }: { show: Show }) {
+  const songs = useSongs();
+  const [bringing, bring] = useState(false);
+  const [changing, change] = useState<string | null>(null);
+  const drop = useCommand(async (id: string) => {
+    await taken(api.DELETE('/api/songs/{id}', { params: { path: { id } } }));
+    await refresh('songs');
+  });
+  return (
+    <section aria-label="Songs of this computer">
+      <div className={styles.tools}>
+        <Button variant="contained" size="small" onClick={() => bring(true)}>
+          Bring in a song…
+        </Button>
+        <span className={styles.quiet}>Songs belong to this computer, and may be played in any show.</span>
+      </div>
+      <Answered of={songs} waiting="Reading the songs …">
+        {(list) =>
+          list.length === 0 ? (
+            <Told kind="empty">There are no songs yet. Bring in a folder of stems.</Told>
+          ) : (
+            <div className={own.scroll}>
+              <table className={styles.plain}>
+                <thead>
+                  <tr>
+                    <th>Song</th>
+                    <th>Length</th>
+                    <th>Tempo</th>
+                    <th>Time</th>
+                    <th>Sections</th>
+                    <th>Stems</th>
+                    <th>Loudness</th>
+                    <th />
+                  </tr>
+                </thead>
+                <tbody>
+                  {list.map((song) => (
+                    <tr key={song.id}>
+                      <th scope="row">
+                        {song.name}
+                        {song.problem && <div className={styles['in-stop']}>{song.problem}</div>}
+                      </th>
+                      <td className={styles.figure}>{length(song.seconds)}</td>
+                      <td className={styles.figure}>{song.bpm}</td>
+                      <td>{song.meter}</td>
+                      <td className={styles.figure}>{song.sections}</td>
+                      <td>{song.roles.join(', ')}</td>
+                      <td className={styles.figure}>
+                        {song.loudness === null ? '–' : `${song.loudness.toFixed(1).replace('-', '−')} LUFS`}
+                      </td>
+                      <td>
+                        <div className={styles.row}>
+                          <Button
+                            size="small"
+                            disabled={song.version === 0}
+                            onClick={() => void putIn(song.id)}
+                          >
+                            Put into the order
+                          </Button>
+                          <Button size="small" disabled={song.version === 0} onClick={() => change(song.id)}>
+                            Song…
+                          </Button>
+                          <SureButton what={song.name} onSure={() => drop.mutate(song.id)} />
+                        </div>
+                      </td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            </div>
+          )
+        }
+      </Answered>
+      <BringSongDialog open={bringing} show={show} onClose={() => bring(false)} />
+      <SongDialog open={changing !== null} id={changing ?? ''} onClose={() => change(null)} />
+    </section>
+  );
+}

@@ -1,0 +1,87 @@
+import { useState } from 'react';
+import type { Playback, Show } from '../../api/client';
+import { useLive } from '../../api/live';
+import { usePlayback, useShow } from '../../api/queries';
+import { Answered } from '../../app/Answered';
+import { Told } from '../../app/Told';
+import { cx } from '../../look/cx';
+import styles from '../../look/look.module.css';
+import { LibraryView } from './LibraryView';
+import { Order } from './Order';
+import { Roles } from './Roles';
+import { SongView } from './SongView';
+import own from './playback.module.css';
+
+const VIEWS = [
+  { id: 'tonight', name: 'Tonight' },
+  { id: 'roles', name: 'Roles and outputs' },
+  { id: 'library', name: 'Songs of this computer' },
+] as const;
+type View = (typeof VIEWS)[number]['id'];
+
+/** What is played to the stage: the running order, the song that is on, and where each of its parts goes. */
+export default function PlaybackPlace() {
+  const show = useShow().data;
+  const playback = usePlayback();
+  if (!show) return null;
+  return (
+    <Answered of={playback} waiting="Reading the running order …">
+      {(data) => <Views show={show} playback={data} />}
+    </Answered>
+  );
+}
+
+function Views({ show, playback }: { show: Show; playback: Playback }) {
+  const [view, turn] = useState<View>('tonight');
+  const [chosen, choose] = useState<number | null>(null);
+  const { player } = useLive();
+  const item =
+    playback.items.find((one) => one.key === chosen) ??
+    playback.items.find((one) => one.key === player?.item) ??
+    playback.items[0];
+  return (
+    <main className={own.place}>
+      <div className={styles.tools}>
+        <div className={styles.row} role="tablist" aria-label="Views">
+          {VIEWS.map((one) => (
+            <button
+              key={one.id}
+              type="button"
+              role="tab"
+              aria-selected={view === one.id}
+              className={cx(styles.chip, view === one.id && styles.on)}
+              onClick={() => turn(one.id)}
+            >
+              {one.name}
+            </button>
+          ))}
+        </div>
+        <a className={styles.quiet} href="#/stage/song">
+          Stage view
+        </a>
+      </div>
+      {player === null && (
+        <Told kind="away">
+          The player is away: nothing is played to the stage. It is started again by itself.
+        </Told>
+      )}
+      {player && !player.clock && (
+        <Told kind="away">
+          The playback interface tells no clock, so nothing can play. Look at its cable to this computer.
+        </Told>
+      )}
+      {view === 'tonight' && (
+        <div className={own.tonight}>
+          <Order playback={playback} show={show} chosen={item?.key ?? null} onChoose={choose} />
+          {item ? (
+            <SongView key={item.key} item={item} playback={playback} />
+          ) : (
+            <Told kind="empty">Put a song into the running order; it plays here.</Told>
+          )}
+        </div>
+      )}
+      {view === 'roles' && <Roles playback={playback} />}
+      {view === 'library' && <LibraryView show={show} />}
+    </main>
+  );
+}

@@ -1,0 +1,137 @@
+import Button from '@mui/material/Button';
+import MenuItem from '@mui/material/MenuItem';
+import TextField from '@mui/material/TextField';
+import type { KeyboardEvent } from 'react';
+import type { Song } from '../../api/client';
+import { useShow } from '../../api/queries';
+import { cx } from '../../look/cx';
+import styles from '../../look/look.module.css';
+
+type Sections = NonNullable<Song['sections']>;
+
+interface SectionTableProps {
+  song: Song;
+  onKeep: (sections: Sections) => void;
+}
+
+/** Sections with the bars where they begin; Alt and the arrows move one by bars. */
+export function SectionTable({ song, onKeep }: SectionTableProps) {
+  const sections = song.sections ?? [];
+  const dyes = useShow().data?.profile.dyes ?? [];
+  const bars = song.parts.at(-1);
+  const last = bars ? bars.bar + bars.bars - 1 : 1;
+  const put = (key: number, part: Partial<Sections[number]>) =>
+    onKeep(
+      sections.map((one) => (one.key === key ? { ...one, ...part } : one)).sort((a, b) => a.bar - b.bar),
+    );
+  const add = () => {
+    const key = Math.max(0, ...sections.map((one) => one.key)) + 1;
+    const before = sections.at(-1)?.bar ?? 0;
+    const bar =
+      sections.length === 0 ? 1 : Math.min(last, before + Math.max(1, Math.round((last - before) / 2)));
+    onKeep([...sections, { key, name: `Section ${key}`, bar }]);
+  };
+  const onKey = (event: KeyboardEvent, key: number, bar: number) => {
+    const by = { ArrowLeft: -1, ArrowRight: 1, ArrowDown: 1, ArrowUp: -1 }[event.key];
+    if (!by || !event.altKey) return;
+    event.preventDefault();
+    put(key, { bar: Math.max(1, bar + by) });
+  };
+  return (
+    <div>
+      <table className={styles.plain}>
+        <thead>
+          <tr>
+            <th>Section</th>
+            <th>From bar</th>
+            <th>Later by (samples)</th>
+            <th>Dye</th>
+            <th>Click</th>
+            <th />
+          </tr>
+        </thead>
+        <tbody>
+          {sections.map((one) => (
+            <tr key={one.key} onKeyDown={(event) => onKey(event, one.key, one.bar)}>
+              <td>
+                <Cell
+                  label={`Name of section ${one.key}`}
+                  value={one.name}
+                  onKeep={(name) => put(one.key, { name })}
+                />
+              </td>
+              <td>
+                <Cell
+                  label={`First bar of ${one.name}`}
+                  value={String(one.bar)}
+                  onKeep={(text) => put(one.key, { bar: Number(text) })}
+                />
+              </td>
+              <td>
+                <Cell
+                  label={`${one.name} later by samples`}
+                  value={String(one.shift ?? 0)}
+                  onKeep={(text) => put(one.key, { shift: Number(text.replace('−', '-')) })}
+                />
+              </td>
+              <td>
+                <TextField
+                  select
+                  size="small"
+                  value={one.dye ?? 'indigo'}
+                  slotProps={{ htmlInput: { 'aria-label': `Dye of ${one.name}` } }}
+                  onChange={(event) => put(one.key, { dye: event.target.value })}
+                >
+                  {dyes.map((dye) => (
+                    <MenuItem key={dye} value={dye}>
+                      {dye}
+                    </MenuItem>
+                  ))}
+                </TextField>
+              </td>
+              <td>
+                <button
+                  type="button"
+                  className={cx(styles.chip, one.click !== false && styles.on)}
+                  aria-pressed={one.click !== false}
+                  onClick={() => put(one.key, { click: one.click === false })}
+                >
+                  {one.click === false ? 'silent' : 'counts'}
+                </button>
+              </td>
+              <td>
+                <Button
+                  size="small"
+                  onClick={() => onKeep(sections.filter((other) => other.key !== one.key))}
+                >
+                  Take out
+                </Button>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <div className={styles.row}>
+        <Button size="small" onClick={add}>
+          + section
+        </Button>
+        <span className={styles.hint}>
+          <kbd>Alt</kbd>+<kbd>←</kbd> <kbd>→</kbd> moves a section by a bar
+        </span>
+      </div>
+    </div>
+  );
+}
+
+function Cell({ label, value, onKeep }: { label: string; value: string; onKeep: (text: string) => void }) {
+  return (
+    <TextField
+      key={value}
+      size="small"
+      defaultValue={value}
+      slotProps={{ htmlInput: { 'aria-label': label } }}
+      onBlur={(event) => event.target.value !== value && onKeep(event.target.value)}
+      onKeyDown={(event) => event.key === 'Enter' && (event.target as HTMLInputElement).blur()}
+    />
+  );
+}

@@ -1,0 +1,124 @@
+import Button from '@mui/material/Button';
+import { useEffect, useRef, useState } from 'react';
+import type { PlaybackItem, Song } from '../../api/client';
+import { useLive } from '../../api/live';
+import { tell } from '../../api/notices';
+import { HoldButton } from '../../app/HoldButton';
+import { cx } from '../../look/cx';
+import styles from '../../look/look.module.css';
+import { eachFrame } from '../../meters/clock';
+import { playing } from '../../meters/song';
+import { length, press } from './player';
+import own from './playback.module.css';
+
+interface TransportProps {
+  song: Song;
+  item: PlaybackItem;
+  /** Whether this is the song that is on. */
+  on: boolean;
+}
+
+const GOING = ['playing', 'fading', 'stopping'];
+
+/** Bar and beat, to be read from three metres, and what can be pressed. */
+export function Transport({ song, item, on }: TransportProps) {
+  const { player } = useLive();
+  const [locked, lock] = useState(false);
+  const going = on && GOING.includes(player?.state ?? '');
+  const other = !on && GOING.includes(player?.state ?? '');
+  const away = player === null || !player.clock;
+  const go = async () => {
+    if (on || (await press({ command: 'load', item: item.key }))) await press({ command: 'play' });
+  };
+  return (
+    <div className={own.transport}>
+      <Place song={song} on={on} />
+      <span className={styles.room} />
+      <button
+        type="button"
+        className={cx(styles.chip, locked && styles.on)}
+        aria-pressed={locked}
+        onClick={() => lock(!locked)}
+        title="Nothing but Hold to stop can be pressed"
+      >
+        {locked ? 'Locked' : 'Lock'}
+      </button>
+      {going && (
+        <>
+          <Button
+            variant="outlined"
+            disabled={locked}
+            onClick={() => void press({ command: 'around', on: !player?.around })}
+          >
+            {player?.around ? 'Leave the loop at its end' : 'Around again'}
+          </Button>
+          <Button
+            variant="outlined"
+            disabled={locked}
+            onClick={() => void press({ command: 'stop.at', when: 'section' })}
+          >
+            Stop at its end
+          </Button>
+          <Button disabled={locked} onClick={() => void press({ command: 'fade', seconds: 6 })}>
+            Fade out
+          </Button>
+          <HoldButton
+            variant="contained"
+            size="large"
+            onHeld={() => void press({ command: 'stop' })}
+            onShort={() => tell({ kind: 'info', text: 'Hold it for a second to stop the song.' })}
+          >
+            Hold to stop
+          </HoldButton>
+        </>
+      )}
+      {!going && (
+        <Button
+          variant="contained"
+          size="large"
+          disabled={locked || away || other || item.problem?.includes('no such song') === true}
+          onClick={() => void go()}
+        >
+          {on && player?.state === 'stopped' ? 'Go on' : 'Play'}
+        </Button>
+      )}
+      <Button
+        color="error"
+        disabled={locked}
+        onClick={() => void press({ command: 'panic' })}
+        title="Everything is silent at once"
+      >
+        All silent
+      </Button>
+    </div>
+  );
+}
+
+/** Where it is; written past React while it plays. */
+function Place({ song, on }: { song: Song; on: boolean }) {
+  const { player } = useLive();
+  const bar = useRef<HTMLSpanElement>(null);
+  const time = useRef<HTMLSpanElement>(null);
+  const held = on ? player : null;
+  useEffect(
+    () =>
+      eachFrame(() => {
+        const now = on ? playing() : null;
+        const place = now ?? held;
+        const text = place?.bar === undefined ? '–' : `${place.bar}.${place.beat ?? 1}`;
+        const seconds = Math.max(0, (place?.position ?? 0) / song.rate);
+        const clock = `${Math.floor(seconds / 60)}:${(seconds % 60).toFixed(1).padStart(4, '0')}`;
+        if (bar.current && bar.current.textContent !== text) bar.current.textContent = text;
+        if (time.current && time.current.textContent !== clock) time.current.textContent = clock;
+      }),
+    [on, held, song.rate],
+  );
+  return (
+    <>
+      <span className={cx(own.bar, styles.figure)} ref={bar} />
+      <span className={styles.quiet}>bar and beat</span>
+      <span className={cx(own.time, styles.figure)} ref={time} />
+      <span className={cx(styles.quiet, styles.figure)}>of {length(song.frames / song.rate)}</span>
+    </>
+  );
+}
