@@ -98,19 +98,21 @@ module Loomshuttle
       def make
         time = @deck.time
         block = @deck.render(BLOCK)
-        @sending.synchronize do
+        whole = @sending.synchronize do
           @horizon.keep(block, time)
           send_block(block, time)
         end
-        @levels.add(block, @deck.peaks)
+        @levels.add(whole, @deck.peaks)
         tell_levels if @levels.frames >= METERS
       end
 
+      # @return [Numo::SFloat] what was sent, with the pilot
       def send_block(block, time)
         whole = block.dup
         @pilot.add(whole, time)
         samples = Numo::Int32.cast((whole * Audio::Pcm24::FULL_SCALE).round.clip(-Audio::Pcm24::FULL_SCALE, Audio::Pcm24::FULL_SCALE - 1))
         @out.write(samples.transpose.dup, time)
+        whole
       end
 
       def tell_levels

@@ -97,11 +97,12 @@ export const useSong = (id: string | null | undefined) =>
     queryFn: () => taken(api.GET('/api/songs/{id}', { params: { path: { id: id ?? '' } } })),
   });
 /** A stem for drawing, as many columns as wanted. */
-export const useStem = (song: string, version: number, stem: number, points: number) =>
+export const useStem = (song: string, version: number, stem: number | undefined, points: number) =>
   useQuery({
     queryKey: ['stem', song, version, stem, points],
+    enabled: stem !== undefined,
     queryFn: () =>
-      taken(api.GET('/api/songs/{id}/waveform', { params: { path: { id: song }, query: { stem, points } } })),
+      taken(api.GET('/api/songs/{id}/waveform', { params: { path: { id: song }, query: { stem: stem ?? 0, points } } })),
   });
 export const useFindings = () =>
   useQuery({ queryKey: ['findings'], queryFn: () => taken(api.GET('/api/findings')) });

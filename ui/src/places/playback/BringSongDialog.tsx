@@ -134,7 +134,7 @@ function Jobs() {
   return (
     <>
       {jobs.map((job) => (
-        <p key={job.id} className={job.state === 'failed' ? styles['in-stop'] : styles.quiet}>
+        <p key={job.id} className={job.state === 'failed' ? styles.inStop : styles.quiet}>
           {job.name}:{' '}
           {job.error ?? `${job.state}, ${Math.round((100 * job.done) / Math.max(1, job.total))} %`}
         </p>
@@ -228,7 +228,7 @@ function Plan({ look, plan, onBack, onDone }: PlanProps) {
                   <td className={cx(styles.quiet, own.kind)}>
                     {stem.lanes === 2 ? 'stereo' : 'mono'}
                     {stem.kind !== 'parts' && ` · ${stem.kind}`}
-                    {!stem.known && <span className={styles['in-look']}> new role</span>}
+                    {!stem.known && <span className={styles.inLook}> new role</span>}
                   </td>
                 </tr>
               ))}

@@ -133,7 +133,7 @@ interface ThreadProps {
 
 function Thread({ name, dye, role, song, on }: ThreadProps) {
   const stem = song.stems.find((one) => one.role === role?.name || one.role === name);
-  const columns = useStem(song.id, song.version, stem?.id ?? 0, COLUMNS);
+  const columns = useStem(song.id, song.version, stem?.id, COLUMNS);
   const peaks = stem ? (columns.data?.columns ?? []) : [];
   const share = stem ? stem.frames / song.frames : 0;
   const reached = useRef(0);
@@ -211,7 +211,7 @@ function End({ role }: { role: PlaybackRole | undefined }) {
       <div className={own.end}>
         <span className={cx(own.knot, own.loose)} />
         <div>
-          <span className={styles['in-look']}>no output</span>
+          <span className={styles.inLook}>no output</span>
           <span className={styles.quiet}>nobody hears it</span>
         </div>
         <span />
@@ -223,7 +223,9 @@ function End({ role }: { role: PlaybackRole | undefined }) {
       <div>
         <span>
           <b>{role.kind === 'parts' ? role.name : CUES[role.kind]}</b> →{' '}
-          {role.goes.map((one) => one.label).join(', ')}
+          {role.kind === 'pilot'
+            ? `output ${outputs.join(', ')}`
+            : role.goes.map((one) => one.label).join(', ')}
           {outputs.length === 1 && role.kind === 'parts' && <span className={styles.quiet}> · mono</span>}
         </span>
         <span className={styles.quiet}>{sentence(role)}</span>

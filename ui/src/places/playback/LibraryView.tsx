@@ -63,7 +63,7 @@ export function LibraryView({ show }: { show: Show }) {
                     <tr key={song.id}>
                       <th scope="row">
                         {song.name}
-                        {song.problem && <div className={styles['in-stop']}>{song.problem}</div>}
+                        {song.problem && <div className={styles.inStop}>{song.problem}</div>}
                       </th>
                       <td className={styles.figure}>{length(song.seconds)}</td>
                       <td className={styles.figure}>{song.bpm}</td>

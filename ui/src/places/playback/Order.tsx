@@ -90,7 +90,7 @@ export function Order({ playback, show, chosen, onChoose }: OrderProps) {
               {item.kind === 'song' &&
                 ` · ${item.played ? 'played' : followsWords(item.follows, item.pause)}`}
             </span>
-            {item.problem && <span className={styles['in-look']}>{item.problem}</span>}
+            {item.problem && <span className={styles.inLook}>{item.problem}</span>}
           </button>
         ))}
       </div>

@@ -39,7 +39,7 @@ export function Roles({ playback }: { playback: Playback }) {
         </section>
       )}
       {playback.differs.length > 0 && (
-        <p className={styles['in-look']}>
+        <p className={styles.inLook}>
           This show differs from the library:{' '}
           {playback.differs
             .map(

@@ -133,7 +133,7 @@ function Fields({ song }: { song: Song }) {
           onPick={(value) => put({ click: { ...song.click, subdivision: value as 'beats' } })}
         />
         <Pick
-          label="Bars of count-in"
+          label="Count-in (bars)"
           value={String(song.click?.count_in ?? 1)}
           among={['0', '1', '2', '4']}
           onPick={(value) => put({ click: { ...song.click, count_in: Number(value) } })}
@@ -172,19 +172,21 @@ function Fields({ song }: { song: Song }) {
 }
 
 interface TextProps {
-  label: string;
+  label?: string;
+  /** For those who hear it, where the table says what it is. */
+  spoken?: string;
   value: string;
   onKeep: (text: string) => void;
   wide?: boolean;
 }
 
 /** Kept when it is left or with Enter. */
-function Text({ label, value, onKeep, wide }: TextProps) {
+function Text({ label, spoken, value, onKeep, wide }: TextProps) {
   return (
     <TextField
       key={value}
       size="small"
-      label={label}
+      {...(label ? { label } : { slotProps: { htmlInput: { 'aria-label': spoken } } })}
       defaultValue={value}
       className={cx(wide && own.wide)}
       onBlur={(event) => event.target.value !== value && onKeep(event.target.value)}
@@ -202,7 +204,14 @@ interface PickProps {
 }
 
 const Pick = ({ label, value, among, words, onPick }: PickProps) => (
-  <TextField select size="small" label={label} value={value} onChange={(event) => onPick(event.target.value)}>
+  <TextField
+    select
+    size="small"
+    label={label}
+    className={own.pickOne}
+    value={value}
+    onChange={(event) => onPick(event.target.value)}
+  >
     {among.map((one) => (
       <MenuItem key={one} value={one}>
         {words?.[one] ?? one}
@@ -284,14 +293,14 @@ function Stems({ song, onKeep }: { song: Song; onKeep: (stems: NonNullable<Song[
             <th scope="row">{stem.name}</th>
             <td>
               <Text
-                label=""
+                spoken={`Role of ${stem.name}`}
                 value={stem.role}
                 onKeep={(role) => role.trim() && put(stem.id, { role: role.trim() })}
               />
             </td>
             <td>
               <Text
-                label=""
+                spoken={`Level of ${stem.name} in dB`}
                 value={String(stem.gain_db ?? 0)}
                 onKeep={(text) => put(stem.id, { gain_db: Number(text.replace('−', '-')) })}
               />

@@ -41,7 +41,7 @@ function Whole({ song, item, playback }: { song: Song; item: PlaybackItem; playb
         <Told kind="away">{player?.troubles?.join(' ')} The song goes on without.</Told>
       )}
       {song.warnings.map((warning) => (
-        <p key={warning} className={styles['in-look']}>
+        <p key={warning} className={styles.inLook}>
           {warning}
         </p>
       ))}

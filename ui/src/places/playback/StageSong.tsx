@@ -36,7 +36,7 @@ export default function StageSong() {
       {!connected && <div className={styles.lost}>No connection: what stands here is old.</div>}
       <h1 data-dye={song?.dye ?? 'iron'}>{player?.name ?? 'No song is on'}</h1>
       <div className={cx(own.huge, styles.figure)} ref={bar} aria-label="bar and beat" />
-      <div className={own.now} data-dye={here?.dye ?? 'iron'}>
+      <div className={own.here} data-dye={here?.dye ?? 'iron'}>
         <strong>{here?.name ?? ' '}</strong>
         {player?.around && <span> around again</span>}
       </div>

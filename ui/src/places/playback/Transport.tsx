@@ -31,66 +31,79 @@ export function Transport({ song, item, on }: TransportProps) {
     if (on || (await press({ command: 'load', item: item.key }))) await press({ command: 'play' });
   };
   return (
-    <div className={own.transport}>
-      <Place song={song} on={on} />
-      <span className={styles.room} />
-      <button
-        type="button"
-        className={cx(styles.chip, locked && styles.on)}
-        aria-pressed={locked}
-        onClick={() => lock(!locked)}
-        title="Nothing but Hold to stop can be pressed"
-      >
-        {locked ? 'Locked' : 'Lock'}
-      </button>
-      {going && (
-        <>
+    <>
+      <div className={own.transport}>
+        <Place song={song} on={on} />
+        <span className={styles.room} />
+        {going && (
+          <>
+            <Button
+              variant="outlined"
+              disabled={locked}
+              onClick={() => void press({ command: 'around', on: !player?.around })}
+            >
+              {player?.around ? 'Leave the loop at its end' : 'Around again'}
+            </Button>
+            <HoldButton
+              variant="contained"
+              size="large"
+              onHeld={() => void press({ command: 'stop' })}
+              onShort={() => tell({ kind: 'info', text: 'Hold it for a second to stop the song.' })}
+            >
+              Hold to stop
+            </HoldButton>
+          </>
+        )}
+        {!going && (
           <Button
-            variant="outlined"
-            disabled={locked}
-            onClick={() => void press({ command: 'around', on: !player?.around })}
-          >
-            {player?.around ? 'Leave the loop at its end' : 'Around again'}
-          </Button>
-          <Button
-            variant="outlined"
-            disabled={locked}
-            onClick={() => void press({ command: 'stop.at', when: 'section' })}
-          >
-            Stop at its end
-          </Button>
-          <Button disabled={locked} onClick={() => void press({ command: 'fade', seconds: 6 })}>
-            Fade out
-          </Button>
-          <HoldButton
             variant="contained"
             size="large"
-            onHeld={() => void press({ command: 'stop' })}
-            onShort={() => tell({ kind: 'info', text: 'Hold it for a second to stop the song.' })}
+            disabled={locked || away || other || item.problem?.includes('no such song') === true}
+            onClick={() => void go()}
           >
-            Hold to stop
-          </HoldButton>
-        </>
-      )}
-      {!going && (
-        <Button
-          variant="contained"
-          size="large"
-          disabled={locked || away || other || item.problem?.includes('no such song') === true}
-          onClick={() => void go()}
+            {on && player?.state === 'stopped' ? 'Go on' : 'Play'}
+          </Button>
+        )}
+      </div>
+      <div className={own.more}>
+        <button
+          type="button"
+          className={cx(styles.chip, locked && styles.on)}
+          aria-pressed={locked}
+          onClick={() => lock(!locked)}
+          title="Nothing but Hold to stop can be pressed"
         >
-          {on && player?.state === 'stopped' ? 'Go on' : 'Play'}
+          {locked ? 'Locked' : 'Lock'}
+        </button>
+        {going && (
+          <>
+            <Button
+              size="small"
+              disabled={locked}
+              onClick={() => void press({ command: 'stop.at', when: 'section' })}
+            >
+              Stop at the section’s end
+            </Button>
+            <Button
+              size="small"
+              disabled={locked}
+              onClick={() => void press({ command: 'fade', seconds: 6 })}
+            >
+              Fade out in 6 s
+            </Button>
+          </>
+        )}
+        <Button
+          size="small"
+          color="error"
+          disabled={locked}
+          onClick={() => void press({ command: 'panic' })}
+          title="Everything that is played is silent at once"
+        >
+          All silent
         </Button>
-      )}
-      <Button
-        color="error"
-        disabled={locked}
-        onClick={() => void press({ command: 'panic' })}
-        title="Everything is silent at once"
-      >
-        All silent
-      </Button>
-    </div>
+      </div>
+    </>
   );
 }
 
