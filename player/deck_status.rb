@@ -17,7 +17,7 @@ module Loomshuttle
         private
 
         def about(loaded)
-          { "item" => loaded.item, "song" => loaded.song.id, "name" => loaded.song.name, "troubles" => loaded.material.stock.troubles.values }
+          { "item" => loaded.item, "song" => loaded.song.id, "name" => loaded.song.name, "troubles" => loaded.material.troubles }
         end
 
         def state(deck, gain, held)

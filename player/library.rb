@@ -10,7 +10,7 @@ module Loomshuttle
       end
 
       # @param id [String]
-      # @return [Array(Songs::Song, Stock)]
+      # @return [Array(Songs::Song, Stock, Voice)] no voice where nothing is to be said
       # @raise [Invalid] when it cannot be played
       def open(id)
         folder = File.join(@root, File.basename(id))
@@ -19,7 +19,7 @@ module Loomshuttle
           raise Invalid.new("#{song.name} is kept at #{song.rate / 1000.0} kHz, and playback runs at #{@rate / 1000.0} kHz; bring it in again at that rate.", where: "song")
         end
 
-        [song, Stock.new(song, folder)]
+        [song, Stock.new(song, folder), song.guide.on ? Voice.new(folder, song.guide, @rate) : nil]
       rescue SystemCallError
         raise Invalid.new("The song is not in this computer's library any more.", where: "song")
       end

@@ -7,13 +7,16 @@ module Loomshuttle
       attr_reader :song, :stock, :feeds
 
       # @param song [Songs::Song]   @param stock [Stock]   @param roles [Array<Songs::Role>]
-      def initialize(song, stock, roles)
+      # @param voice [Voice, nil] that speaks the guide   @param timecode [Timecode, nil]
+      def initialize(song, stock, roles, voice: nil, timecode: nil)
         @song, @stock = song, stock
-        sounds = %w[accent beat between].to_h { |kind| [kind, Numo::SFloat.cast(Audio::ClickSounds.of(song.click.sound, kind, song.rate))] }
-        @made = { "click" => Events.new(Songs::Strokes.of(song).map { |stroke| [stroke.sample, sounds.fetch(stroke.kind)] }) }
-        @roles = roles.to_h { |role| [role.name, role] }
+        @made = { "click" => click, "guide" => guide(voice), "timecode" => timecode }.compact
+        @troubles = [voice&.problem].compact
         self.roles = roles
       end
+
+      # @return [Array<String>] what cannot be heard of it, and why
+      def troubles = @stock.troubles.values + @troubles
 
       # Sends everything elsewhere from now on.
       # @param roles [Array<Songs::Role>]
@@ -25,6 +28,23 @@ module Loomshuttle
       # @return [Numo::SFloat, nil] [frames, lanes], or nil for silence
       # @yield when it is not there in time
       def read(source, from, frames, &) = source.is_a?(Integer) ? @stock.read(source, from, frames, &) : @made[source]&.read(from, frames)
+
+      private
+
+      def click
+        sounds = %w[accent beat between].to_h { |kind| [kind, Audio::ClickSounds.of(@song.click.sound, kind, @song.rate)] }
+        Events.new(Songs::Strokes.of(@song).map { |stroke| [stroke.sample, sounds.fetch(stroke.kind)] })
+      end
+
+      def guide(voice)
+        return unless voice
+
+        said = Songs::Cues.of(@song).filter_map do |cue|
+          sound = voice.say(cue.words) or next
+          [cue.at || (cue.ends - sound.size), sound]
+        end
+        Events.new(said.sort_by.with_index { |(at, _), nth| [at, nth] })
+      end
     end
   end
 end

@@ -88,11 +88,12 @@ module Loomshuttle
       def find(key) = @config["items"].find { |item| item["key"] == key }
 
       def opened(item)
-        song, stock = @library.open(item["song"])
+        song, stock, voice = @library.open(item["song"])
         tonight = Songs::Tonight.new(skips: item.fetch("skips", []), repeats: item.fetch("repeats", {}).transform_keys(&:to_i), follows: item["follows"], pause: item["pause"])
         Songs::Pass.all(song, tonight)
         2.times { stock.fill } # so that it may begin at once
-        Loaded.new(item: item["key"], material: Material.new(song, stock, @config.roles), tonight: tonight)
+        timecode = Timecode.new(song.rate, @config["fps"], @config["items"].index(item) + 1)
+        Loaded.new(item: item["key"], material: Material.new(song, stock, @config.roles, voice: voice, timecode: timecode), tonight: tonight)
       end
 
       def let_go(loaded) = loaded && loaded.material.stock.close

@@ -123,4 +123,35 @@ RSpec.describe Loomshuttle::Player::Unit, :folder do
     expect(rig.meters.last["outputs"].first).to be_within(0.1).of(-6)
     expect(rig.meters.last["sources"].keys).to eq(["1"])
   end
+
+  # espeak-ng's own words, each of which begins where its beat is; a voice that there is not is said, and the song goes on.
+  it "speaks the guide so that words begin on their beats, and timecode along the song" do
+    sections = [{ "key" => 1, "name" => "Intro", "bar" => 1 }, { "key" => 2, "name" => "Verse", "bar" => 3 }]
+    SongFolder.write(@folder, { "Strings" => SongFolder.noise(48_000 * 10) })
+    ready(tempos: [{ "at" => 0, "bpm" => 120 }], guide: { "on" => true })
+    SongFolder.write(@folder, { "Strings" => SongFolder.noise(48_000 * 10) }, click: { "on" => false }, guide: { "on" => true }, sections: sections)
+    rig.player.configure(roles: [{ "name" => "Guide", "kind" => "guide", "outputs" => [2] }, { "name" => "LTC", "kind" => "timecode", "outputs" => [5] }])
+    rig.player.load(item: 5)
+    rig.player.command("play")
+    rig.run(5)
+    begin_at = rig.output(5).index { |sample| !sample.zero? }
+    guide = rig.output(2).drop(begin_at)
+    [2, 3, 4].each do |beat|
+      at = 96_000 + ((beat - 1) * 24_000)
+      expect(guide[(at - 2400)...at].map(&:abs).max).to be < guide[at...(at + 4800)].map(&:abs).max / 4.0
+      expect(guide[at].abs).to be > 0.01 * 10**(-12 / 20.0) * (1 << 23) * 0.9
+    end
+    expect(guide.first(48_000).uniq).to eq([0])
+    expect(rig.player.status["troubles"]).to eq([])
+  end
+
+  it "says when there is no such voice, and plays the song all the same" do
+    sections = [{ "key" => 1, "name" => "Intro", "bar" => 1 }, { "key" => 2, "name" => "Verse", "bar" => 2 }]
+    ready
+    SongFolder.write(@folder, { "Strings" => SongFolder.noise(48_000 * 5) }, click: { "on" => false }, guide: { "on" => true, "voice" => "xqz" }, sections: sections)
+    rig.player.load(item: 5)
+    rig.player.command("play")
+    rig.run(1)
+    expect(rig.player.status).to include("state" => "playing", "troubles" => ["The guide cannot speak: There is no voice xqz."])
+  end
 end

@@ -1,0 +1,18 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Player
+    # Linear timecode along a song, for light and video: the first song of the running order from one hour on, the second one from two, and
+    # so on, so that no two say the same (common practice, no published source).
+    class Timecode
+      # @param rate [Integer]   @param fps [Integer]   @param hour [Integer] where the song's first sample is
+      def initialize(rate, fps, hour)
+        @ltc = Audio::Ltc.new(rate, fps)
+        @first = (hour % 24) * 3600 * fps
+      end
+
+      # @return [Numo::SFloat] [frames, 1]
+      def read(from, frames) = @ltc.read(from, frames, @first).reshape(frames, 1)
+    end
+  end
+end
