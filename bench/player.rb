@@ -82,5 +82,6 @@ Dir.mktmpdir do |root|
   ffmpeg = measure("ffmpeg", "-v", "error", "-y", *inputs, "-filter_complex", "amerge=inputs=#{STEMS},pan=16c|#{pans}", "-c:a", "pcm_s24le", File.join(root, "ffmpeg.wav"))
   puts format("%<n>d stereo stems to 16 outputs, %<s>d s: player %<p>.2f s of processor time (%<c>.3f of a core, with its packets), SoX %<x>.2f s, ffmpeg %<f>.2f s",
               n: STEMS, s: SECONDS, p: spent, c: spent / SECONDS, x: sox, f: ffmpeg)
-  puts format("ratio to SoX %<x>.2f, to ffmpeg %<f>.2f; loaded in %<l>.0f ms; pieces that were not there in time: %<m>d", x: spent / sox, f: spent / ffmpeg, l: load * 1000, m: missed)
+  puts format("ratio to SoX %<x>.2f, to ffmpeg %<f>.2f; loaded in %<l>.0f ms; pieces that were not there in time: %<m>d",
+              x: spent / sox, f: spent / ffmpeg, l: load * 1000, m: missed)
 end

@@ -59,6 +59,34 @@ module Loomshuttle
           table([["wish", "source", "listener", "wants", "is", ""], *rows])
         end
 
+        def songs(list)
+          return "This computer has no songs yet; bring one in with song add FOLDER." if list.empty?
+
+          table([%w[song length tempo time loudness roles], *list.map do |one|
+            [one["name"], length(one["seconds"]), one["bpm"], one["meter"], one["loudness"] ? "#{one['loudness']} LUFS" : "-", one["problem"] || one["roles"].join(", ")]
+          end])
+        end
+
+        def order(items, data)
+          return "The running order is empty." if items.empty?
+
+          rows = items.map.with_index(1) do |one, nth|
+            [nth.to_s, one["title"], length(one["seconds"]), one["bpm"], one["follows"], [one["played"] ? "played" : nil, one["problem"]].compact.join("; ")]
+          end
+          "#{table([['', 'what', 'length', 'tempo', 'goes on', ''], *rows])}\n#{length(data['seconds'])} in all."
+        end
+
+        def roles(list)
+          return "There are no roles yet; they come with the first song of the running order." if list.empty?
+
+          table([["role", "is", "plays to", "comes out at", "heard by"], *list.map do |one|
+            [one["name"], one["kind"], one["outputs"].empty? ? "none" : one["outputs"].join(","), one["goes"].map { |goes| goes["label"] }.join(", "),
+             one["heard_by"].empty? ? "nobody" : one["heard_by"].map { |by| "#{by['name']} #{heard(by['db'])}" }.join(", ")]
+          end])
+        end
+
+        def length(seconds) = format("%d:%02d", seconds.round / 60, seconds.round % 60)
+
         def outputs(rows)
           return "No output carries anything." if rows.empty?
 

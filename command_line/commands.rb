@@ -6,6 +6,8 @@ module Loomshuttle
   module CommandLine
     # bin/loomshuttle. Each command prints for people, or one JSON document with --json; errors go to standard error.
     class Commands < Thor
+      include Asking
+
       class_option :json, type: :boolean, default: false, desc: "print one JSON document"
       class_option :port, type: :numeric, default: 4040, desc: "port of the running application"
 
@@ -156,10 +158,41 @@ module Loomshuttle
         show(client.post("/api/playback/stop")) { "Stopped." }
       end
 
-      no_commands do
-        def client = @client ||= Client.new(options[:port])
+      desc "songs", "Songs of this computer"
+      def songs
+        list = client.get("/api/songs")
+        show(list) { Answers.songs(list) }
+      end
 
-        def show(data) = puts(options[:json] ? JSON.pretty_generate(data) : yield(data))
+      desc "song add|play|stop|render …", "One song: bring it in, play it to the stage, write it as files (see song help)"
+      subcommand "song", SongCommands
+
+      desc "order", "The running order for the night"
+      def order
+        data = client.get("/api/player")
+        show(data["items"]) { |items| Answers.order(items, data) }
+      end
+
+      desc "roles [set ROLE OUTPUT]", "Where each role goes; OUTPUT is a number, two of them such as 1,2, or none. Exit code 1 when one goes nowhere"
+      def roles(word = nil, role = nil, output = nil)
+        set_role(role, output) if word == "set"
+        raise Client::Failed, "Say roles, or roles set ROLE OUTPUT." unless word.nil? || word == "set"
+
+        list = client.get("/api/player")["roles"]
+        show(list) { Answers.roles(list) }
+        exit(1) if list.any? { |one| one["outputs"].empty? && one["kind"] == "parts" }
+      end
+
+      no_commands do
+        def set_role(name, output)
+          known = client.get("/api/player")
+          role = known["roles"].find { |one| one["name"].casecmp?(name.to_s) }
+          raise Client::Failed, "There is no role \"#{name}\"; there are #{known['roles'].map { |one| one['name'] }.join(', ')}." unless role
+          raise Client::Failed, "An output is a number, two of them such as 1,2, or none." unless output.to_s.match?(/\A(?:none|\d{1,2}(?:,\d{1,2})?)\z/)
+
+          outputs = output == "none" ? [] : output.split(",").map(&:to_i)
+          client.post("/api/edits", "version" => known["version"], "settings" => { "role/#{role['number']}/outputs" => outputs })
+        end
 
         # The take is complete in the list once the recorder has closed its files.
         def wait_for(id)

@@ -84,8 +84,8 @@ module DemoShow
     ROLES.each.with_index(1) { |(name, kind, outputs), n| settings.merge!("role/#{n}/name" => name, "role/#{n}/kind" => kind, "role/#{n}/outputs" => outputs) }
     SONGS.each.with_index(1) { |title, n| settings.merge!("setlist/#{n}/title" => title, "setlist/#{n}/song" => DemoSongs.id(n)) }
     STEMS.each do |channel, name|
-      settings.merge!("channel/#{channel}/name" => name, "channel/#{channel}/colour" => name == "Click" ? "iron" : "saffron", "channel/#{channel}/stage" => "desk/in/#{channel - 32}",
-                      "channel/#{channel}/gain" => 0, "cable/#{channel - 33}/to" => "desk/in/#{channel - 32}")
+      settings.merge!("channel/#{channel}/name" => name, "channel/#{channel}/colour" => name == "Click" ? "iron" : "saffron",
+                      "channel/#{channel}/stage" => "desk/in/#{channel - 32}", "channel/#{channel}/gain" => 0, "cable/#{channel - 33}/to" => "desk/in/#{channel - 32}")
     end
     apply(show, settings)
   end

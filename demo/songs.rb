@@ -13,8 +13,8 @@ module DemoSongs
   # name, dye, tempos (quarter note, bpm, ramp), meters (bar, time signature), sections (name, bars), chords as halftones from A, what follows, stems
   SONGS = [
     ["Herring Tide", "weld", [[0, 112]], [[1, "4/4"]], [["Intro", 2], ["Verse 1", 4], ["Chorus", 4], ["Verse 2", 4], ["Out", 2]], [0, 5, 7, 0], "hand", %w[strings brass loop]],
-    ["Ropewalk", "cochineal", [[0, 96], [16, 96, true], [48, 104]], [[1, "4/4"]], [["Intro", 2], ["Verse 1", 4], ["Chorus", 3], ["Verse 2", 4], ["Chorus", 3], ["Out", 2]], [0, 3, 7, 10],
-     "hand", %w[strings brass loop choir]],
+    ["Ropewalk", "cochineal", [[0, 96], [16, 96, true], [48, 104]], [[1, "4/4"]],
+     [["Intro", 2], ["Verse 1", 4], ["Chorus", 3], ["Verse 2", 4], ["Chorus", 3], ["Out", 2]], [0, 3, 7, 10], "hand", %w[strings brass loop choir]],
     ["The Long Slip", "woad", [[0, 132]], [[1, "3/4"]], [["Intro", 4], ["Waltz", 8], ["Turn", 4], ["Waltz", 8]], [0, 7, 5], "hand", %w[strings choir_turned]],
     ["Lamplighter's Reel", "lichen", [[0, 120]], [[1, "7/8"]], [["Intro", 4], ["Reel", 8], ["Break", 4], ["Reel", 8]], [0, 10, 5, 7], "on", %w[brass loop]],
     ["Out with the Ebb", "heather", [[0, 84]], [[1, "4/4"], [7, "3/4"]], [["Verse", 4], ["Chorus", 4], ["Ebb", 4]], [0, 5, 9, 7], "hand", %w[strings sea]]
@@ -30,18 +30,20 @@ module DemoSongs
       mark = File.join(root, ".made")
       return if File.exist?(mark)
 
-      SONGS.each.with_index(1) { |song, number| write_song(File.join(root, id(number)), number, *song) unless Dir.exist?(File.join(root, id(number))) }
+      SONGS.each.with_index(1) { |song, number| write_song(File.join(root, id(number)), number, song) unless Dir.exist?(File.join(root, id(number))) }
       FileUtils.touch(mark)
     end
 
     private
 
-    def write_song(folder, number, name, dye, tempos, meters, sections, chords, follows, stems)
+    def write_song(folder, number, song)
+      name, dye, tempos, meters, sections, chords, follows, stems = song
       made = "#{folder}.part"
       FileUtils.rm_rf(made)
       FileUtils.mkdir_p(made)
       bars = sections.sum(&:last)
-      base = { "tempos" => tempos.map { |at, bpm, ramp| { "at" => at, "bpm" => bpm, "ramp" => ramp || false } }, "meters" => meters.map { |bar, text| { "bar" => bar, "meter" => text } } }
+      base = { "tempos" => tempos.map { |at, bpm, ramp| { "at" => at, "bpm" => bpm, "ramp" => ramp || false } },
+               "meters" => meters.map { |bar, text| { "bar" => bar, "meter" => text } } }
       map = map_of(base)
       sounds = stems.map { |kind| [kind, Sound.new(map, bars, chords, number).send(kind)] }
       data = { "format" => L::Songs::SongFile::FORMAT, "id" => id(number), "version" => 1, "rate" => RATE, "frames" => map.sample(map.bar(bars + 1)), "name" => name, "dye" => dye,

@@ -15,7 +15,8 @@ module Loomshuttle
       ROLE = Shape.record({ "name" => Shape.text(most: 40, least: 1), "kind" => Shape.one_of(*Songs::Role::KINDS), "outputs" => OUTPUTS },
                           { "sum_db" => Shape.one_of(*Songs::Role::SUMS), "gain_db" => Songs::SongFile::DECIBELS, "bed_db" => Shape.or_none(Songs::SongFile::DECIBELS) })
       PILOT = Shape.record({ "hz" => Shape.number(20..20_000), "level_db" => Shape.number(-90..0), "mute" => Shape.boolean })
-      FIELDS = { "items" => Shape.list(ITEM, most: 1000), "roles" => Shape.list(ROLE, most: 200), "pilot" => PILOT, "buffer" => Shape.whole(480..9600), "fps" => Shape.whole(24..30) }.freeze
+      FIELDS = { "items" => Shape.list(ITEM, most: 1000), "roles" => Shape.list(ROLE, most: 200), "pilot" => PILOT, "buffer" => Shape.whole(480..9600),
+                 "fps" => Shape.one_of(*Audio::Ltc::FRAMES) }.freeze
       SHAPE = Shape.record({}, FIELDS)
       DEFAULTS = { "items" => [], "roles" => [], "pilot" => { "hz" => 19_000, "level_db" => -30, "mute" => true }, "buffer" => 960, "fps" => 25 }.freeze
 

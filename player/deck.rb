@@ -79,6 +79,9 @@ module Loomshuttle
       # @return [Hash] for people: what plays and where, what was asked
       def status = @doing.synchronize { DeckStatus.of(self, @walk, @gain, @held) }
 
+      # @return [Integer] frames until the end of the song that plays; 0 where none does
+      def left = @playing ? @walk.left : 0
+
       # @return [Integer] pieces that were not in memory in time
       def missed = @mix.missed.to_i
 

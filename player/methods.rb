@@ -10,7 +10,9 @@ module Loomshuttle
         def for(unit, caller)
           { "status" => -> { unit.status }, "health" => -> { { "threads" => Runtime::Health.threads, "troubles" => Runtime::Health.troubles } },
             "meters" => ->(subscribe:) { { "subscribed" => caller.subscribe(subscribe) } },
-            "configure" => ->(items: nil, roles: nil, pilot: nil, buffer: nil, fps: nil) { unit.configure(**{ items: items, roles: roles, pilot: pilot, buffer: buffer, fps: fps }.compact) },
+            "configure" => lambda do |items: nil, roles: nil, pilot: nil, buffer: nil, fps: nil|
+              unit.configure(**{ items: items, roles: roles, pilot: pilot, buffer: buffer, fps: fps }.compact)
+            end,
             "load" => ->(item:) { unit.load(item: item) }, "renew" => -> { unit.configure }, **commands(unit) }
         end
 

@@ -8,6 +8,12 @@ module Loomshuttle
       # @return [String, nil] why the next song cannot be played
       attr_reader :problem
 
+      # @param item [Hash] as Config::ITEM
+      # @return [Songs::Tonight]
+      def self.tonight(item)
+        Songs::Tonight.new(skips: item.fetch("skips", []), repeats: item.fetch("repeats", {}).transform_keys(&:to_i), follows: item["follows"], pause: item["pause"])
+      end
+
       # @param deck [Deck]   @param library [Library]   @param config [Config]
       def initialize(deck, library, config)
         @deck, @library, @config = deck, library, config
@@ -89,7 +95,7 @@ module Loomshuttle
 
       def opened(item)
         song, stock, voice = @library.open(item["song"])
-        tonight = Songs::Tonight.new(skips: item.fetch("skips", []), repeats: item.fetch("repeats", {}).transform_keys(&:to_i), follows: item["follows"], pause: item["pause"])
+        tonight = Order.tonight(item)
         Songs::Pass.all(song, tonight)
         2.times { stock.fill } # so that it may begin at once
         timecode = Timecode.new(song.rate, @config["fps"], @config["items"].index(item) + 1)

@@ -59,7 +59,7 @@ module Loomshuttle
       end
 
       def trimmed(sound)
-        return unless sound && sound.size.positive?
+        return if sound.nil? || sound.empty?
 
         loud = sound.abs.gt(SILENCE).where
         loud.empty? ? nil : sound[loud[0]..loud[-1]]

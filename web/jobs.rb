@@ -50,6 +50,12 @@ module Loomshuttle
         make({ "kind" => "song", "name" => name.strip[0, 80], "rate" => rate, "stems" => stems, "midi" => midi, "bpm" => bpm, "form" => "song", "who" => who }, {})
       end
 
+      # @param folder [String] of a song   @param asked [Hash] "roles", "pilot" and "item" as the player is told them
+      # @return [Hash] the job
+      def render(folder, name, asked, who: nil)
+        make({ "kind" => "render", "name" => safe(name), "song" => folder, "form" => "folder", "who" => who, **asked }, {})
+      end
+
       # @return [Array<Hash>] takes that are made and that nobody has taken over yet
       def ready = all.select { |job| job["kind"] == "bring-in" && job["state"] == "done" && Dir.exist?(job["result"]) }
 

@@ -47,6 +47,14 @@ module Loomshuttle
         command("play", {})
       end
 
+      # What a song needs to be written as it would be played.
+      # @param show [Settings::Show]   @param song [String] id
+      # @return [Hash]
+      def to_render(show, song)
+        item = items(show).find { |one| one[:song] == song } || { key: 1, song: song }
+        JSON.parse(JSON.generate({ roles: roles(show), pilot: pilot(show), item: item.compact }))
+      end
+
       private
 
       # The first that was not played yet, from the one that is on.

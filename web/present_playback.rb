@@ -27,10 +27,17 @@ module Loomshuttle
       def item(item)
         entry = songs[item.song] if item.song
         song = entry&.data ? entry.song : nil
-        { key: item.number, kind: item.kind, title: song ? song.name : item.told, song: item.song, dye: song ? song.dye : "iron", seconds: seconds(item, song),
-          bpm: song ? PresentSongs.entry(entry)[:bpm] : "", meter: song ? PresentSongs.entry(entry)[:meter] : "", sections: song ? song.parts.size : 0,
-          follows: item.follows || song&.follows || "hand", pause: item.follows ? item.pause_s : song&.pause || 0,
-          skips: item.skips, repeats: item.repeats, played: played.include?(item.number), problem: problem(item, entry, song), crew: song ? song.crew : "" }
+        { key: item.number, kind: item.kind, title: item.told, song: item.song, seconds: seconds(item, song), skips: item.skips, repeats: item.repeats,
+          played: played.include?(item.number), problem: problem(item, entry, song) }.merge(song ? of_song(item, entry) : NO_SONG)
+      end
+
+      NO_SONG = { dye: "iron", bpm: "", meter: "", sections: 0, follows: "hand", pause: 0, crew: "" }.freeze
+      private_constant :NO_SONG
+
+      def of_song(item, entry)
+        song, told = entry.song, PresentSongs.entry(entry)
+        { title: song.name, dye: song.dye, bpm: told[:bpm], meter: told[:meter], sections: song.parts.size, follows: item.follows || song.follows,
+          pause: item.follows ? item.pause_s : song.pause, crew: song.crew }
       end
 
       def seconds(item, song)

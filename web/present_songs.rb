@@ -8,13 +8,14 @@ module Loomshuttle
       ALIKE = -18
       # Softer than this when both sides are added up, and a stem loses what it is for (dB).
       CANCELS = -9
+      UNREADABLE = { name: "A song that cannot be read", version: 0, dye: "iron", seconds: 0, bpm: "", meter: "", sections: 0, stems: 0, loudness: nil, roles: [] }.freeze
 
       class << self
         # @param entry [SongLibrary::Entry]
         # @return [Hash]
         def entry(entry)
           base = { id: entry.id, problem: entry.problem || (entry.damaged.any? ? "#{entry.damaged.join(', ')} is not as it was brought in" : nil) }
-          return base.merge(name: "A song that cannot be read", version: 0, dye: "iron", seconds: 0, bpm: "", meter: "", sections: 0, stems: 0, loudness: nil, roles: []) unless entry.data
+          return base.merge(UNREADABLE) unless entry.data
 
           song = entry.song
           base.merge(name: song.name, version: song.version, dye: song.dye, seconds: song.seconds.round(1), bpm: bpm(song), meter: song.map.meters.map(&:to_s).uniq.join(", "),
@@ -38,8 +39,8 @@ module Loomshuttle
 
         def part(song, part)
           from, to = song.begins(part), song.ends(part)
-          { key: part.key, name: part.name, dye: part.dye, from: from, to: to, bar: song.place(from).first.floor, bars: (song.place(to - 1).first - song.place(from).first + 1).floor,
-            click: part.click }
+          first, last = song.place(from).first.floor, song.place(to - 1).first.floor
+          { key: part.key, name: part.name, dye: part.dye, from: from, to: to, bar: first, bars: last - first + 1, click: part.click }
         end
 
         def strokes(song) = Songs::Strokes.of(song).map { |stroke| [stroke.sample, %w[between beat accent].index(stroke.kind)] }

@@ -48,7 +48,7 @@ module Loomshuttle
 
       private
 
-      def sample(number) = (Rational(number * @rate, @fps)).ceil
+      def sample(number) = Rational(number * @rate, @fps).ceil
 
       def figures(number)
         seconds, frames = (number % (24 * 3600 * @fps)).divmod(@fps)

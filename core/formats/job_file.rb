@@ -9,7 +9,7 @@ module Loomshuttle
     # is told as what it is.
     module JobFile
       FILE = "job.json"
-      KINDS = %w[export bring-in song].freeze
+      KINDS = %w[export bring-in song render].freeze
       STATES = %w[waiting running done failed cancelled].freeze
       OPEN = %w[waiting running].freeze
       UNREADABLE = "unreadable"
@@ -35,7 +35,9 @@ module Loomshuttle
                             "files" => Shape.list(FOLDER, most: 2, least: 1) }, { "frames" => Shape.whole(TakeManifest::FRAMES) })
       SONG = Shape.record({ "rate" => Shape.whole(TakeManifest::RATES), "stems" => Shape.list(STEM, most: 64, least: 1) },
                           { "midi" => Shape.or_none(FOLDER), "bpm" => Shape.or_none(Shape.number(20..400)) }, others: true)
-      EACH = { "export" => EXPORT, "bring-in" => BRING_IN, "song" => SONG }.freeze
+      RENDER = Shape.record({ "song" => FOLDER, "roles" => Shape.list(Shape.record({}, others: true), most: 200), "pilot" => Shape.record({}, others: true),
+                              "item" => Shape.record({}, others: true) }, {}, others: true)
+      EACH = { "export" => EXPORT, "bring-in" => BRING_IN, "song" => SONG, "render" => RENDER }.freeze
       ALL = Shape.record(*COMMON, others: true)
 
       class << self
@@ -46,7 +48,7 @@ module Loomshuttle
           kept = ALL.check(data, FILE)
           kept = EACH.fetch(kept["kind"]).check(kept, FILE)
           [kept["made_at"], kept["started_at"]].compact.each { |time| Time.iso8601(time) }
-          raise Invalid.new("#{FILE}/name is no file's name.", where: "name") if kept["kind"] == "export" && !kept["name"].match?(TakeManifest::FILE_NAME)
+          raise Invalid.new("#{FILE}/name is no file's name.", where: "name") if %w[export render].include?(kept["kind"]) && !kept["name"].match?(TakeManifest::FILE_NAME)
           raise Invalid.new("#{FILE} is that of another job.", where: "id") unless id.nil? || id == kept["id"]
 
           kept

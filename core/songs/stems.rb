@@ -30,7 +30,8 @@ module Loomshuttle
         # Left and right of one name, both mono.
         def pairs(sounds)
           groups = sounds.group_by { |one| one.name.words }.values
-          groups.flat_map { |group| pair?(group) ? [group.sort_by { |one| one.name.side }] : group.map { |one| [one] } }.sort_by { |group| File.basename(group.first.path).downcase }
+          groups.flat_map { |group| pair?(group) ? [group.sort_by { |one| one.name.side }] : group.map { |one| [one] } }
+            .sort_by { |group| File.basename(group.first.path).downcase }
         end
 
         def pair?(group) = group.size == 2 && group.map { |one| one.name.side }.tally == { left: 1, right: 1 } && group.all? { |one| one.lanes == 1 }

@@ -139,7 +139,7 @@ RSpec.describe Loomshuttle::Player::Unit, :folder do
     [2, 3, 4].each do |beat|
       at = 96_000 + ((beat - 1) * 24_000)
       expect(guide[(at - 2400)...at].map(&:abs).max).to be < guide[at...(at + 4800)].map(&:abs).max / 4.0
-      expect(guide[at].abs).to be > 0.01 * 10**(-12 / 20.0) * (1 << 23) * 0.9
+      expect(guide[at].abs).to be > 0.009 * (10**(-12 / 20.0)) * (1 << 23)
     end
     expect(guide.first(48_000).uniq).to eq([0])
     expect(rig.player.status["troubles"]).to eq([])

@@ -28,7 +28,8 @@ class RunningApplication
     @log = File.join(@home, "supervisor.log")
     script = File.join(Loomshuttle::ROOT, "processes", "demo.rb")
     # Deliveries of tests lie in its home.
-    @pid = Process.spawn({ "LOOMSHUTTLE_DELIVERIES" => @home, "LOOMSHUTTLE_DEMO_SONGS" => @songs ? "1" : "0" }, RbConfig.ruby, script, "--port", @port.to_s, "--home", @home, out: [@log, "w"], err: %i[child out], pgroup: true)
+    environment = { "LOOMSHUTTLE_DELIVERIES" => @home, "LOOMSHUTTLE_DEMO_SONGS" => @songs ? "1" : "0" }
+    @pid = Process.spawn(environment, RbConfig.ruby, script, "--port", @port.to_s, "--home", @home, out: [@log, "w"], err: %i[child out], pgroup: true)
     Tools.wait_until(60, "the application: #{@log}") { File.read(@log).include?("Loomshuttle is at") || raise_if_ended }
     self
   end

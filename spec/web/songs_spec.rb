@@ -16,7 +16,7 @@ RSpec.describe Loomshuttle::Web::SongLibrary, :folder do
     list = ask("/api/songs")
     expect(list.map { |song| song["name"] }).to eq(["Tide", "A song that cannot be read"])
     expect(list.first).to include("seconds" => 2.0, "bpm" => "120", "meter" => "4/4", "roles" => %w[Strings Choir], "problem" => nil)
-    expect(list.last["problem"]).to match(/is an object/)
+    expect(list.last["problem"]).to include("is an object")
   end
 
   it "changes a song, keeps what it was, refuses a stale change, and turns it back" do
@@ -28,7 +28,7 @@ RSpec.describe Loomshuttle::Web::SongLibrary, :folder do
     tell("/api/songs/#{id}/changes", { version: song["version"], changes: { name: "Other" } }, 409)
     back = tell("/api/songs/#{id}/undo", { version: changed["version"] })
     expect(back).to include("sections" => [], "tempos" => song["tempos"], "version" => 3)
-    expect(tell("/api/songs/#{id}/undo", { version: 3 }, 422)["error"]["message"]).to match(/Nothing of Tide/)
+    expect(tell("/api/songs/#{id}/undo", { version: 3 }, 422)["error"]["message"]).to include("Nothing of Tide")
   end
 
   it "refuses what is no song any more, and files that are none of it" do
@@ -92,7 +92,7 @@ RSpec.describe Loomshuttle::Web::SongLibrary, :folder do
   end
 
   it "says that the player is away, and goes on" do
-    expect(tell("/api/player", { command: "play" }, 503)["error"]["message"]).to match(/player does not answer/)
+    expect(tell("/api/player", { command: "play" }, 503)["error"]["message"]).to include("player does not answer")
     expect(ask("/api/player")["player"]).to be_nil
   end
 end

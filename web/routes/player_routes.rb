@@ -12,6 +12,12 @@ module Loomshuttle
             @control.order.command(body["command"], body.except("command"))
             json({ done: true })
           end
+          app.post("/api/player/cables") { json({ done: @control.plug_cables && true }) }
+          register_library(app)
+        end
+
+        # Between the library and the show.
+        def self.register_library(app)
           app.post("/api/player/add-song") do
             body = body_json
             entry = @control.songs.fetch(body["song"])
@@ -24,8 +30,8 @@ module Loomshuttle
             @control.songs.keep_roles(show.roles.values.to_h { |role| [role.title, { "kind" => role.kind, "outputs" => role.outputs }] })
             json({ done: true })
           end
-          app.post("/api/player/cables") { json({ done: @control.plug_cables && true }) }
         end
+        private_class_method :register_library
       end
     end
   end

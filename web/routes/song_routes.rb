@@ -25,6 +25,14 @@ module Loomshuttle
           app.post("/api/songs/:id/changes") { json(PresentSongs.song(@control.change_song(params["id"], body_json["version"], body_json["changes"]))) }
           app.post("/api/songs/:id/undo") { json(PresentSongs.song(@control.songs.undo(params["id"], body_json["version"]))) }
           app.delete("/api/songs/:id") { json({ done: @control.delete_song(params["id"]) }) }
+          register_sound(app)
+        end
+
+        def self.register_sound(app)
+          app.post("/api/songs/:id/render") do
+            entry = @control.songs.fetch(params["id"])
+            json(JobRoutes.told(@control.jobs.render(entry.folder, entry.song.name, @control.order.to_render(@control.current.show, entry.id), who: who)))
+          end
           app.get("/api/songs/:id/waveform") do
             entry = @control.songs.fetch(params["id"])
             picture = Waveform.new(SongLibrary.like_a_take(entry.data, entry.folder))
@@ -43,7 +51,7 @@ module Loomshuttle
             json(JobRoutes.told(SongIntake.new(@control).bring_in(look, name: body["name"], choices: body["stems"], bpm: body["bpm"], who: who)))
           end
         end
-        private_class_method :register_songs, :register_intake
+        private_class_method :register_songs, :register_sound, :register_intake
 
         # A click as it was asked for.
         module Clicks

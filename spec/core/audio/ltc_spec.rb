@@ -23,7 +23,7 @@ RSpec.describe Loomshuttle::Audio::Ltc do
   # LTCFrame's first eight bytes are the word's 64 bits, lowest first.
   def figures(bytes)
     digit = ->(byte, mask) { bytes[byte] & mask }
-    [digit.call(6, 15) + (digit.call(7, 3) * 10), digit.call(4, 15) + (digit.call(5, 7) * 10), digit.call(2, 15) + (digit.call(3, 7) * 10), digit.call(0, 15) + (digit.call(1, 3) * 10)]
+    [[6, 3], [4, 7], [2, 7], [0, 3]].map { |byte, tens| digit.call(byte, 15) + (digit.call(byte + 1, tens) * 10) }
   end
 
   [[48_000, 24], [48_000, 25], [48_000, 30], [44_100, 25], [44_100, 30], [96_000, 25]].each do |rate, fps|

@@ -1,0 +1,17 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module CommandLine
+    # What all commands do alike: ask the application, and answer in words or as JSON.
+    module Asking
+      private
+
+      # What stands before and behind the name of a group of commands is read by the one above it.
+      def common = parent_options || options
+
+      def client = @client ||= Client.new(common[:port])
+
+      def show(data) = puts(common[:json] ? JSON.pretty_generate(data) : yield(data))
+    end
+  end
+end

@@ -1,0 +1,59 @@
+# frozen_string_literal: true
+
+require "fileutils"
+
+module Loomshuttle
+  module Player
+    # Writes a song as it would be played: a file for each output that carries something. By the same deck as on the night, as fast as it goes.
+    class Render
+      # Frames at once.
+      BLOCK = 24_000
+
+      # @param song [Songs::Song]   @param folder [String] of the song   @param roles [Array<Songs::Role>]
+      # @param tonight [Songs::Tonight]   @param pilot [Pilot::Tone, nil]
+      def initialize(song, folder, roles, tonight: Songs::Tonight.plain, pilot: nil)
+        @song, @roles = song, roles
+        @stock = Stock.new(song, folder)
+        voice = song.guide.on ? Voice.new(folder, song.guide, song.rate) : nil
+        material = Material.new(song, @stock, roles, voice: voice, timecode: Timecode.new(song.rate, 25, 1))
+        @pilot = pilot && Pilot.new(song.rate, pilot)
+        @outputs = [*material.feeds.values.flatten.map(&:output), *pilot&.outputs].uniq.sort
+        @deck = Deck.new(rate: song.rate, outputs: @outputs.max || 1)
+        @deck.load(Loaded.new(item: nil, material: material, tonight: tonight))
+      end
+
+      # @param out [String] folder, made where it is missing
+      # @return [Array<String>] paths of the files
+      # @raise [Invalid] when nothing of the song has an output
+      def run(out)
+        raise Invalid.new("Nothing of #{@song.name} has an output.", where: "roles") if @outputs.empty?
+
+        FileUtils.mkdir_p(out)
+        files = @outputs.to_h { |output| [output, writer(out, output)] }
+        @deck.command("play")
+        write(files) while @deck.playing?
+        files.each_value(&:close)
+        files.values.map(&:path)
+      end
+
+      private
+
+      def write(files)
+        nil while @stock.fill
+        left = @deck.left
+        time = @deck.time
+        block = @deck.render([BLOCK, left].min)
+        @pilot&.add(block, time)
+        samples = Audio::Pcm24.from_float(Numo::DFloat.cast(block))
+        files.each { |output, file| file.write(Audio::Pcm24.to_wav(samples[output - 1, true].reshape(samples.shape[1], 1))) }
+      end
+
+      def writer(out, output)
+        titles = @roles.select { |role| role.outputs.include?(output) }.map(&:name).join(", ").gsub(/[^[:alnum:], _-]+/, "_").byteslice(0, 120).scrub("")
+        bext = Formats::Bext.new(description: "#{@song.name}: output #{output}", originator: "Loomshuttle", reference: @song.id.delete("-"), date: Time.now.strftime("%Y-%m-%d"),
+                                 time: Time.now.strftime("%H:%M:%S"), time_reference: 0, history: "A=PCM,F=#{@song.rate},W=24,M=mono,T=Loomshuttle")
+        Formats::Wav::Writer.new(File.join(out, "output #{format('%02d', output)} #{titles}.wav"), bext: bext, rate: @song.rate)
+      end
+    end
+  end
+end

@@ -1,0 +1,53 @@
+# frozen_string_literal: true
+
+require "fileutils"
+require "json"
+require "open3"
+
+module Loomshuttle
+  module Porter
+    # A song as files, one an output, as it would be played: made by a process of the player's own (processes/render.rb), so that it is the same
+    # to the sample.
+    class RenderSong
+      # It has so long (seconds).
+      SECONDS = 3600
+
+      # @param job [Job] song (folder), roles, pilot and item   @param stopped [Proc]   @param room [Room] on the disk
+      def initialize(job, stopped:, room:)
+        @job, @stopped, @room = job, stopped, room
+      end
+
+      # What was cut off is begun anew.
+      def run
+        @room.check
+        out = @job.path("work", @job["name"])
+        FileUtils.rm_rf(@job.path("work"))
+        FileUtils.mkdir_p(@job.path("work"))
+        problem = made(out)
+        raise Invalid.new(problem, where: "song") if problem
+
+        @job.update(state: "done", done: 1, total: 1, result: out)
+      end
+
+      private
+
+      # @return [String, nil] what went wrong
+      def made(out)
+        asked = JSON.generate(@job.data.slice("roles", "pilot", "item"))
+        stdin, output, process = Open3.popen2e(RbConfig.ruby, File.join(ROOT, "processes", "render.rb"), @job["song"], out)
+        stdin.write(asked)
+        stdin.close
+        deadline = Runtime::Clock.now + SECONDS
+        until process.join(0.2)
+          @job.check
+          raise Stopped if @stopped.call
+          raise Invalid.new("It took longer than #{SECONDS / 60} minutes.", where: "song") if Runtime::Clock.now > deadline
+        end
+        process.value.success? ? nil : Text.readable(output.read.lines.last.to_s.strip, most: 400)
+      ensure
+        Process.kill(:KILL, process.pid) if process&.alive?
+        output&.close
+      end
+    end
+  end
+end
