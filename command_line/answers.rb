@@ -7,7 +7,7 @@ module Loomshuttle
       class << self
         def status(data)
           state = data["state"]
-          parts = data["health"].slice("database", "recorder", "desk").map { |part, up| "#{part} #{up ? 'answers' : 'does not answer'}" }.join(", ")
+          parts = data["health"].slice("database", "recorder", "player", "desk").map { |part, up| "#{part} #{up ? 'answers' : 'does not answer'}" }.join(", ")
           disk = state["disk"]["seconds"]
           [parts, "#{state['positions']['stage']} channels on stage, #{state['positions']['take']} on take",
            "desk #{apart(state['desk'])}", "#{state['findings']['blocks']} findings block, #{state['findings']['look']} need a look",

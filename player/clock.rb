@@ -4,8 +4,9 @@ module Loomshuttle
   module Player
     # The clock of where it plays, told by packets: 32-bit timestamps as a count that only grows, and anew where the other side began anew.
     class Clock
-      # Further ahead of or behind what was told before than this (samples), and it is believed after so many packets that agree.
-      FAR, AGREE = 24_000, 3
+      # Further ahead of or behind what was told before than this (samples), and it is believed after so many packets that follow on each
+      # other; strangers' do not.
+      FAR, NEAR, AGREE = 24_000, 4800, 3
 
       # @return [Integer, nil] newest time
       attr_reader :time
@@ -33,14 +34,17 @@ module Loomshuttle
       private
 
       def elsewhere(timestamp)
-        return unless (@odd += 1) >= AGREE
+        follows = @last && Formats::Rtp.distance(@last, timestamp, Formats::Rtp::TIMESTAMPS).between?(1, NEAR)
+        @odd = follows ? @odd + 1 : 1
+        @last = timestamp
+        return if @odd < AGREE
 
         @restarts += 1
         begin_at(timestamp)
       end
 
       def begin_at(timestamp)
-        @odd = 0
+        @odd, @last = 0, nil
         @time = timestamp
         :anew
       end

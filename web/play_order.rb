@@ -20,6 +20,9 @@ module Loomshuttle
 
       def up? = @link.up?
 
+      # @return [PlayerLink]
+      attr_reader :link
+
       # @return [Hash, nil] the player's status as it was told last
       attr_reader :status
 
