@@ -16,7 +16,8 @@ module Loomshuttle
         # @return [Array<Found>] in the order of their names
         def of(sounds)
           common = sounds.size > 1 ? sounds.map { |one| words(one) }.reduce(:&) : []
-          pairs(sounds).map { |group| found(group, common) }.then { |all| apart(all) }
+          first = sounds.size > 1 ? head(sounds.map { |one| words(one) }) : 0
+          pairs(sounds).map { |group| found(group, common, first) }.then { |all| apart(all) }
         end
 
         # @param names [Array<String>] of files and folders
@@ -24,6 +25,17 @@ module Loomshuttle
         def bpm(names) = names.filter_map { |name| name[BPM, 1]&.tr(",", ".") }.map(&:to_f).find { |bpm| Timing::TempoMap::BPM.cover?(bpm) }
 
         private
+
+        # How many letters all names begin with, up to where a word ends in each of them: "RopeWalk strings" and "ropewalk loop" have the song's name.
+        def head(names)
+          ends = names.map { |words| words.inject([0]) { |all, word| all << (all.last + word.size) } }.reduce(:&)
+          joined = names.map(&:join)
+          ends.select { |at| joined.map { |name| name[0, at] }.uniq.size == 1 }.max
+        end
+
+        def behind(words, letters)
+          words.drop_while { |word| (letters -= word.size) >= 0 }
+        end
 
         def words(sound) = sound.name.words.grep_v(/\A\d*bpm\z/)
 
@@ -36,9 +48,9 @@ module Loomshuttle
 
         def pair?(group) = group.size == 2 && group.map { |one| one.name.side }.tally == { left: 1, right: 1 } && group.all? { |one| one.lanes == 1 }
 
-        def found(group, common)
+        def found(group, common, letters)
           first = group.first
-          left = words(first).map { |word| WORDS.fetch(word, word) } - common - ["bpm"]
+          left = behind(words(first), letters).map { |word| WORDS.fetch(word, word) } - common - ["bpm"]
           left = words(first).map { |word| WORDS.fetch(word, word) } if left.empty?
           left = left.grep_v(/\A\d+\z/) if left.any? { |word| word.match?(/\D/) }
           role = left.join(" ").capitalize[0, 40]
