@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require "json"
+require_relative "songs"
 
 # The Saltmarsh Nine at the Lantern Quay harbour festival. Invented, like all its devices.
 module DemoShow
@@ -53,7 +54,8 @@ module DemoShow
     "role/4/outputs" => [3]                                                                     # both sides on one output, where they cancel
   }.freeze
 
-  # What songs are made of, on their way: name, kind, outputs; outputs into sockets of the desk from In 2 on, which channels 34 to 38 hear.
+  # What songs are made of, on their way: name, kind, outputs; outputs into sockets of the desk from In 3 on, which channels 34 to 38 hear, each
+  # through a free slot.
   ROLES = [["Strings", "parts", [1, 2]], ["Low brass", "parts", [1, 2]], ["Frame loop", "parts", [3]], ["Choir", "parts", [1, 2]], ["Sea", "parts", [1, 2]],
            ["Click", "click", [4]], ["Guide", "guide", [5]], ["Pilot", "pilot", [12]]].freeze
   STEMS = { 34 => "Stems L", 35 => "Stems R", 36 => "Loop", 37 => "Click", 38 => "Guide" }.freeze
@@ -85,7 +87,7 @@ module DemoShow
     SONGS.each.with_index(1) { |title, n| settings.merge!("setlist/#{n}/title" => title, "setlist/#{n}/song" => DemoSongs.id(n)) }
     STEMS.each do |channel, name|
       settings.merge!("channel/#{channel}/name" => name, "channel/#{channel}/colour" => name == "Click" ? "iron" : "saffron",
-                      "channel/#{channel}/stage" => "desk/in/#{channel - 32}", "channel/#{channel}/gain" => 0, "cable/#{channel - 33}/to" => "desk/in/#{channel - 32}")
+                      "channel/#{channel}/stage" => "desk/in/#{channel - 31}", "channel/#{channel}/gain" => 0, "cable/#{channel - 33}/to" => "desk/in/#{channel - 31}")
     end
     apply(show, settings)
   end
@@ -110,7 +112,7 @@ module DemoShow
 
   def rig
     { desk: "alder-40", rate: 48_000, boxes: [{ profile: "bramble-16", port: "a" }, { profile: "bramble-16", port: "a", input_offset: 16, output_offset: 8 }],
-      interface: "fern-12-twin", cables: (1..5).to_h { |output| [output.to_s, "in/#{output + 1}"] } }
+      interface: "fern-12-twin", cables: (1..5).to_h { |output| [output.to_s, "in/#{output + 2}"] } }
   end
 
   # The plan in the desk's words, and a mix that nobody plans: faders, and voices in their singers' ears.

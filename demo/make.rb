@@ -5,7 +5,6 @@
 require_relative "../loader"
 
 Loomshuttle.load_parts(:core, :runtime, :store, :web)
-require_relative "songs"
 require_relative "demo_show"
 
 DemoShow.make

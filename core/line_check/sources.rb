@@ -7,18 +7,25 @@ module Loomshuttle
       # Taps that carry a channel before anything is done to it.
       RAW = %w[preamp channel-in].freeze
 
-      # Channels that hear something on stage and have a name or are sent: others only moved along with their block.
+      # Channels that hear something on stage and have a name or are sent: others only moved along with their block. What songs are played into
+      # has its levels in Playback, and nobody who could be asked to play.
       # @param show [Settings::Show]
       # @param desk [Hash{String=>Object}] path => value where the desk differs from the plan
       # @return [Array<Source>] in patch order
       def self.of(show, desk = {})
         sends = show.sends.values.group_by { |send| show.channel_at(send.source)&.number }
-        called = show.channels.values.select { |channel| channel.stage && !(channel.name.empty? && sends[channel.number].nil?) }
+        cabled = played_to(show)
+        called = show.channels.values.select do |channel|
+          channel.stage && !cabled.include?(show.layout.socket_of(channel.stage)) && !(channel.name.empty? && sends[channel.number].nil?)
+        end
         called.map { |channel| source(show, channel, sends.fetch(channel.number, []).select { |send| RAW.include?(show.tap_of(send)) }, desk) }
       end
 
       class << self
         private
+
+        # @return [Array<Rig::Point>] sockets that the playback interface is cabled to
+        def played_to(show) = show.rig.interface ? show.cables.values.filter_map(&:to) : []
 
         def source(show, channel, sends, desk)
           card = channel.card_fed?

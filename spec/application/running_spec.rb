@@ -15,8 +15,8 @@ RSpec.describe "The running application" do
   it "answers health, and tells the whole state" do
     health = application.get("/api/health")
     expect(health).to include("database" => true, "recorder" => true, "desk" => true, "ok" => true, "aside" => [])
-    expect(health["parts"].to_h { |part| part.values_at("name", "state") }).to eq(%w[database desk recorder porter web].to_h { |name| [name, "running"] })
-    expect(health["threads"].map { |thread| thread["part"] }.tally).to match("web" => be > 10, "recorder" => be > 3)
+    expect(health["parts"].to_h { |part| part.values_at("name", "state") }).to eq(%w[database desk interface recorder player porter web].to_h { |name| [name, "running"] })
+    expect(health["threads"].map { |thread| thread["part"] }.tally).to match("web" => be > 10, "recorder" => be > 3, "player" => be > 1)
     expect(health["threads"]).to all(include("alive" => true))
     expect(application.get("/api/state")).to include("desk" => { "up" => true, "apart" => 0, "stranger" => nil, "follows" => true })
   end
@@ -33,7 +33,7 @@ RSpec.describe "The running application" do
 
     it "lists strands, with one object each" do
       strands, _, code = json("strands")
-      expect([strands.size, code]).to eq([34, 0])
+      expect([strands.size, code]).to eq([39, 0])
       expect(strands[3]).to include("name" => "Fiddle", "socket" => "box-a/in/4", "send" => 4, "tap" => "preamp", "track" => 4, "return" => 4, "position" => "stage")
     end
 

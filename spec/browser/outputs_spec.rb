@@ -14,22 +14,22 @@ RSpec.describe "The Outputs place", type: :feature do
   def output(number) = application.get("/api/outputs")["outputs"][number - 1]
 
   it "mends a click that leaks into the PA through a subgroup, from its finding" do
-    edit("channel/33/name" => "Click", "channel/33/stage" => "card/return/33", "channel/33/main" => false, "bus/11/name" => "Rhythm", "bus/11/mode" => "subgroup",
+    edit("channel/33/name" => "Spare click", "channel/33/stage" => "card/return/33", "channel/33/main" => false, "bus/11/name" => "Rhythm", "bus/11/mode" => "subgroup",
          "bus/11/main" => true, "channel/33/groups" => [11])
     levels("channel/33/fader" => -10)
     open_place("outputs")
     card("PA").click
-    source("Click").click
+    source("Spare click").click
     within("aside[aria-label='The way']") do
-      expect(page).to have_text("Click can be heard by PA, at −10 dB.")
+      expect(page).to have_text("Spare click can be heard by PA, at −10 dB.")
       ["Card return 33", "Channel 33 at post-fader", "Bus 11", "Main L", "Output 15"].each { |hop| expect(page).to have_text(hop) }
     end
     find("header button", text: /finding/).click
-    within("[role=dialog][aria-label=Findings]") { click_button("Take Click out of subgroup Bus 11 Rhythm", match: :first) } # the bridge hears main as well
+    within("[role=dialog][aria-label=Findings]") { click_button("Take Spare click out of subgroup Bus 11 Rhythm", match: :first) } # the bridge hears main as well
     expect(page).to have_css("[role=dialog][aria-label=Findings] h2", text: /No findings|finding/)
     settle("no leak") { application.get("/api/findings").none? { |one| one["check"] == "cue-at-audience" } }
     within("[role=dialog][aria-label=Findings]") { click_button("Close") }
-    expect(page).to have_css("button.outputs-source", text: /Click.*silent/m)
+    expect(page).to have_css("button.outputs-source", text: /Spare click.*silent/m)
   end
 
   it "presses exactly what a broken wish needs at the desk, once that was looked at" do

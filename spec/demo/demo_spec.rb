@@ -16,9 +16,9 @@ RSpec.describe DemoShow do
     expect(file("desk.json")).to eq(plain(described_class.desk(faulty)))
   end
 
-  it "has a clean show of 30 inputs and two backing tracks, on two chained boxes" do
+  it "has a clean show of 30 inputs, two backing tracks and five channels of songs, on two chained boxes" do
     expect(findings(clean)).to eq([])
-    expect(clean.channels.values.count { |channel| !channel.name.empty? }).to eq(32)
+    expect(clean.channels.values.count { |channel| !channel.name.empty? }).to eq(37)
     expect(clean.layout.chain("a").map { |hung| [hung.up.first, hung.down.first] }).to eq([[1, 1], [17, 9]])
   end
 
@@ -26,7 +26,7 @@ RSpec.describe DemoShow do
     found = findings(faulty).group_by(&:check).transform_values(&:size)
     expect(found.keys).to match_array(%w[clock-leader missing-socket shared-lane preamp-on-card-fed channel-without-socket foreign-return own-mix-on-tracks
                                          main-sockets not-at-preamp stereo-lanes track-names slow-monitoring bus-without-socket twice-on-main monitor-post-fader
-                                         delay-geometry hears-nothing])
+                                         delay-geometry hears-nothing role-without-output])
   end
 
   it "is mended by the fixes of its findings, and no fix brings another finding" do

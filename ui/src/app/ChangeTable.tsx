@@ -14,7 +14,8 @@ interface TableProps {
 /** Settings in words, each with the value it has and the value it gets. */
 export function ChangeTable({ changes, heads, lead }: TableProps) {
   return (
-    <div className={styles.changes}>
+    // It may be longer than its room, and is gone through by keyboard then.
+    <div className={styles.changes} tabIndex={0} role="group" aria-label="Changes">
       <table>
         <thead>
           <tr>

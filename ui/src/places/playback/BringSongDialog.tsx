@@ -106,6 +106,9 @@ function Choose({
               placeholder="/media/disk/ropewalk"
               value={folder}
               onChange={(event) => setFolder(event.target.value)}
+              onKeyDown={(event) =>
+                event.key === 'Enter' && folder.trim() !== '' && !busy && look.mutate({ folder: folder.trim() })
+              }
             />
             <Button
               variant="outlined"
