@@ -60,6 +60,16 @@ def measure_player(root, id)
   [load, cpu - before, unit.status["missed"]]
 end
 
+def measure_render(root, id)
+  folder = File.join(root, id)
+  song = L::Songs::SongFile.song(L::Songs::SongFile.read(folder))
+  config = L::Player::Config.new(nil)
+  config.change("roles" => roles)
+  before = cpu
+  L::Player::Render.new(song, folder, config.roles).run(File.join(root, "render"))
+  cpu - before
+end
+
 def children = Process.times.then { |times| times.cutime + times.cstime }
 
 def measure(*command)
@@ -76,12 +86,13 @@ Dir.mktmpdir do |root|
   made(folder)
   files = (1..STEMS).map { |n| File.join(folder, "#{n}.wav") }
   load, spent, missed = measure_player(root, id)
+  render = measure_render(root, id)
   sox = measure("sox", "-M", *files, "-b", "24", File.join(root, "sox.wav"), "remix", *(1..STEMS).map { |n| "#{(2 * n) - 1},#{n == 1 ? 2 * STEMS : (2 * n) - 2}" })
   pans = (0...STEMS).map { |n| "c#{n}=c#{2 * n}+c#{n.zero? ? (2 * STEMS) - 1 : (2 * n) - 1}" }.join("|")
   inputs = files.flat_map { |file| ["-i", file] }
   ffmpeg = measure("ffmpeg", "-v", "error", "-y", *inputs, "-filter_complex", "amerge=inputs=#{STEMS},pan=16c|#{pans}", "-c:a", "pcm_s24le", File.join(root, "ffmpeg.wav"))
   puts format("%<n>d stereo stems to 16 outputs, %<s>d s: player %<p>.2f s of processor time (%<c>.3f of a core, with its packets), SoX %<x>.2f s, ffmpeg %<f>.2f s",
               n: STEMS, s: SECONDS, p: spent, c: spent / SECONDS, x: sox, f: ffmpeg)
-  puts format("ratio to SoX %<x>.2f, to ffmpeg %<f>.2f; loaded in %<l>.0f ms; pieces that were not there in time: %<m>d",
-              x: spent / sox, f: spent / ffmpeg, l: load * 1000, m: missed)
+  puts format("mixed to 16 files by the same deck: %<r>.2f s, ratio to SoX %<x>.2f, to ffmpeg %<f>.2f; loaded in %<l>.0f ms; pieces that were not there in time: %<m>d",
+              r: render, x: render / sox, f: render / ffmpeg, l: load * 1000, m: missed)
 end

@@ -10,14 +10,14 @@ module Loomshuttle
       # Seconds until a stopped song is silent, and everything in a panic.
       STOP, PANIC = 0.010, 0.005
 
-      attr_reader :rate, :outputs, :time, :peaks
+      attr_reader :rate, :outputs, :time
 
       # @param outputs [Integer]
       # @param on_end [Proc] called once a song has come to its end, or was faded out; takes its item
       def initialize(rate:, outputs:, on_end: ->(_) {})
         @rate, @outputs, @on_end = rate, outputs, on_end
         @mix, @gain, @orders = Mix.new(outputs), Gain.new, Orders.new
-        @time, @peaks, @playing = 0, {}, false
+        @time, @playing = 0, false
         @doing = Monitor.new # held while a block is made and while a command is done; asks nobody
       end
 
@@ -69,7 +69,6 @@ module Loomshuttle
       def render(frames)
         block = Numo::SFloat.zeros(@outputs, frames)
         @doing.synchronize do
-          @peaks = {}
           done = 0
           done += piece(block, done, frames - done) while done < frames
         end
@@ -116,7 +115,7 @@ module Loomshuttle
       # @return [Integer] frames until the song's end, no more than size
       def play(block, done, size)
         part = Numo::SFloat.zeros(@outputs, size)
-        @peaks = @mix.add(@loaded.material, @walk.take(size), part)
+        @mix.add(@loaded.material, @walk.take(size), part)
         @gain.turn(part)
         block[true, done...(done + size)] = part
         @loaded.material.stock.play_from(@walk.position, @walk.after&.sample)

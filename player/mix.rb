@@ -16,27 +16,23 @@ module Loomshuttle
 
       # @param material [Material]   @param spans [Array<Songs::Walk::Span>]
       # @param into [Numo::SFloat] [outputs, frames], added to   @param late [Integer] frame of it where the spans begin
-      # @return [Hash{Object=>Float}] the loudest sample of each source
       def add(material, spans, into, late = 0)
-        peaks = {}
         spans.each do |span|
           ramp = span.whole? ? nil : ramp(span)
           material.feeds.each do |source, feeds|
             heard = material.read(source, span.from, span.frames) { @missed = @missed.to_i + 1 } or next
             heard *= ramp if ramp
-            peaks[source] = [peaks.fetch(source, 0.0), heard.abs.max].max
             feeds.each { |feed| feed_into(into, heard, feed, late + span.at) if feed.output <= @outputs }
           end
         end
-        peaks
       end
 
       private
 
       def feed_into(into, heard, feed, at)
         lane = heard[true, feed.lane]
-        place = at...(at + heard.shape[0])
-        into[feed.output - 1, place] += feed.gain == 1 ? lane : lane * feed.gain
+        lane *= feed.gain unless feed.gain == 1 # rubocop:disable Lint/FloatComparison
+        into[feed.output - 1, at...(at + heard.shape[0])].inplace + lane
       end
 
       def ramp(span)

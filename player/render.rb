@@ -44,7 +44,7 @@ module Loomshuttle
         time = @deck.time
         block = @deck.render([BLOCK, left].min)
         @pilot&.add(block, time)
-        samples = Audio::Pcm24.from_float(Numo::DFloat.cast(block))
+        samples = Unit.integers(block)
         files.each { |output, file| file.write(Audio::Pcm24.to_wav(samples[output - 1, true].reshape(samples.shape[1], 1))) }
       end
 

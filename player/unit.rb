@@ -14,6 +14,14 @@ module Loomshuttle
       # Levels are told so often (frames).
       METERS = 2400
 
+      # @param block [Numo::SFloat] full scale 1.0
+      # @return [Numo::Int32] of 24 bits; clipping costs as much as all the rest, and is seldom needed
+      def self.integers(block)
+        scaled = (block * Audio::Pcm24::FULL_SCALE).round
+        scaled = scaled.clip(-Audio::Pcm24::FULL_SCALE, Audio::Pcm24::FULL_SCALE - 1) if scaled.max >= Audio::Pcm24::FULL_SCALE || scaled.min < -Audio::Pcm24::FULL_SCALE
+        Numo::Int32.cast(scaled)
+      end
+
       attr_reader :deck, :order, :clock
 
       # @param rate [Integer]   @param streams [Array<Formats::Sdp::Stream>] of the outputs
@@ -102,7 +110,7 @@ module Loomshuttle
           @horizon.keep(block, time)
           send_block(block, time)
         end
-        @levels.add(whole, @deck.peaks)
+        @levels.add(whole)
         tell_levels if @levels.frames >= METERS
       end
 
@@ -110,8 +118,7 @@ module Loomshuttle
       def send_block(block, time)
         whole = block.dup
         @pilot.add(whole, time)
-        samples = Numo::Int32.cast((whole * Audio::Pcm24::FULL_SCALE).round.clip(-Audio::Pcm24::FULL_SCALE, Audio::Pcm24::FULL_SCALE - 1))
-        @out.write(samples.transpose.dup, time)
+        @out.write(Unit.integers(whole).transpose.dup, time)
         whole
       end
 

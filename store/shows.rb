@@ -36,7 +36,7 @@ module Loomshuttle
       # @param song [String] id
       # @return [Array<String>] names of shows that have it in their running order
       def that_play(song)
-        playing = @db[:settings].where(Sequel.like(:path, "setlist/%/song"), value: Sequel.pg_jsonb_wrap(song)).select(:show_id)
+        playing = @db[:settings].where(Sequel.like(:path, "setlist/%/song")).where(Sequel.lit("value = ?::jsonb", JSON.generate(song))).select(:show_id)
         @db[:shows].where(id: playing).select_map(:about).map { |about| symbols(about)[:name] }
       end
 

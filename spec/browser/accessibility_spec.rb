@@ -36,6 +36,16 @@ RSpec.describe "The interface to everybody", type: :feature do
     at("outputs", ".outputs-source") + ["Table of all", "Room and delays", "Outputs and buses"].flat_map { |name| section(name) }
   end
 
+  def playback
+    at("playback", "section[aria-label='Running order']") + ["Roles and outputs", "Songs of this computer"].flat_map { |name| section(name) }
+  end
+
+  def song_on_stage
+    visit("#{application.url}/#/stage/song")
+    expect(page).to have_css("h1")
+    faults("song on stage")
+  end
+
   def stage
     visit("#{application.url}/#/stage")
     expect(page).to have_css(".stage-socket-row", minimum: 10)
@@ -58,14 +68,16 @@ RSpec.describe "The interface to everybody", type: :feature do
   it "is without a fault on every place" do
     found = in_both_themes do
       at("patch", "[role=gridcell]") + at("rig", "[data-device=desk]") + at("line-check", ".linecheck-roll-line") + at("capture", ".capture-lane") +
-        at("soundcheck", "[role=listitem]") + at("handover", "[role=tab]") + %w[Presets Compare Journal].flat_map { |name| section(name) } + outputs + stage
+        at("soundcheck", "[role=listitem]") + at("handover", "[role=tab]") + %w[Presets Compare Journal].flat_map { |name| section(name) } + outputs +
+        playback + stage + song_on_stage
     end
     expect(found).to eq([]), found.join("\n")
   end
 
   it "is without a fault in every dialog" do
     application.take(application.capture(name: "To look at", frames: 4800))
-    found = in_both_themes { dialogs_of_patch + dialogs_of_the_band + dialogs_elsewhere }
+    SongFolder.write(File.join(application.home, "songs"), { "Strings" => SongFolder.noise(480_000) }, id: "5a175a17-0000-4000-8000-000000000001")
+    found = in_both_themes { dialogs_of_patch + dialogs_of_the_band + dialogs_of_playback + dialogs_elsewhere }
     expect(found).to eq([]), found.join("\n")
   end
 
@@ -88,6 +100,13 @@ RSpec.describe "The interface to everybody", type: :feature do
       opened("plan and desk") { desk_dialog } +
       opened("findings") { find("header button", text: /finding/).click } +
       opened("person") { find("[aria-label='You and the theme']").click }
+  end
+
+  def dialogs_of_playback
+    open_place("playback")
+    found = opened("a song to add") { click_button("Add a song…") } + opened("a song") { click_button("Song…") }
+    find("[role=tab]", text: "Songs of this computer").click
+    found + opened("a song to bring in") { click_button("Bring in a song…") }
   end
 
   def dialogs_elsewhere

@@ -92,7 +92,7 @@ RSpec.describe "Line check", type: :feature do
     expect(row).to have_text(/A 4.*48 V/m)
     row.click
     expect(page).to have_css(".stage-socket-row.stage-done", text: "Fiddle")
-    expect(page).to have_text("1 of 35 plugged")
+    expect(page).to have_text("1 of 30 plugged")
     in_second_browser do
       visit("#{application.url}/#/stage")
       expect(page).to have_css(".stage-socket-row.stage-done", text: "plugged by somebody")

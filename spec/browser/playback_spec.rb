@@ -44,7 +44,7 @@ RSpec.describe "Playback", type: :feature do
   before do
     settings = { "setlist/order" => [], "role/order" => [] }
     application.post("/api/edits", "settings" => settings)
-    application.get("/api/songs").each { |song| Net::HTTP.start("127.0.0.1", application.port) { |http| http.delete("/api/songs/#{song['id']}") } }
+    application.get("/api/songs").each { |song| Net::HTTP.start("127.0.0.1", application.port) { |http| http.delete("/api/songs/#{song['id']}", "content-type" => "application/json") } }
   end
 
   after { application.post("/api/player", "command" => "panic") }

@@ -32,8 +32,8 @@ RSpec.describe Loomshuttle::StandIns::Interface do
 
   it "tells its clock to each computer after each step" do
     told = []
-    unit = Loomshuttle::StandIns::Interface::Unit.new(model("fern-12-twin"), streams: [streams, streams], cables: streams, out: ->(*) {},
-                                                                               clock: ->(computer, bytes) { told << [computer, bytes] })
+    clock = ->(computer, bytes) { told << [computer, bytes] }
+    unit = Loomshuttle::StandIns::Interface::Unit.new(model("fern-12-twin"), streams: [streams, streams], cables: streams, out: ->(*) {}, clock: clock)
     2.times { unit.step }
     expect(told.map { |computer, bytes| [computer, Loomshuttle::Formats::Rtp.unpack(bytes).timestamp] }).to eq([[0, 240], [1, 240], [0, 480], [1, 480]])
   end

@@ -60,7 +60,7 @@ RSpec.describe Loomshuttle::Web::SongLibrary, :folder do
     player = ask("/api/player")
     expect(player["items"]).to match([include("title" => "Tide", "seconds" => 2.0, "problem" => "Strings, Choir have no output", "follows" => "hand")])
     expect(player["roles"].map { |role| [role["name"], role["kind"], role["outputs"]] }).to eq([["Strings", "parts", []], ["Choir", "parts", []], ["Click", "click", []]])
-    delete("/api/songs/#{id}")
+    delete("/api/songs/#{id}", "", "CONTENT_TYPE" => "application/json")
     expect(answer(422)["error"]["message"]).to eq("It is in the running order of Test; take it out there first.")
   end
 
