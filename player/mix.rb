@@ -31,7 +31,7 @@ module Loomshuttle
 
       def feed_into(into, heard, feed, at)
         lane = heard[true, feed.lane]
-        lane *= feed.gain unless feed.gain == 1 # rubocop:disable Lint/FloatComparison
+        lane *= feed.gain unless feed.gain == 1
         into[feed.output - 1, at...(at + heard.shape[0])].inplace + lane
       end
 

@@ -107,7 +107,10 @@ function Choose({
               value={folder}
               onChange={(event) => setFolder(event.target.value)}
               onKeyDown={(event) =>
-                event.key === 'Enter' && folder.trim() !== '' && !busy && look.mutate({ folder: folder.trim() })
+                event.key === 'Enter' &&
+                folder.trim() !== '' &&
+                !busy &&
+                look.mutate({ folder: folder.trim() })
               }
             />
             <Button
@@ -196,10 +199,10 @@ function Plan({ look, plan, onBack, onDone }: PlanProps) {
           <table className={styles.plain}>
             <thead>
               <tr>
-                <th />
+                <td />
                 <th>Files</th>
                 <th>Role</th>
-                <th />
+                <td />
               </tr>
             </thead>
             <tbody>

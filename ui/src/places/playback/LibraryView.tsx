@@ -55,7 +55,7 @@ export function LibraryView({ show }: { show: Show }) {
                     <th>Sections</th>
                     <th>Stems</th>
                     <th>Loudness</th>
-                    <th />
+                    <td />
                   </tr>
                 </thead>
                 <tbody>

@@ -47,7 +47,7 @@ export function SectionTable({ song, onKeep }: SectionTableProps) {
             <th>Later by (samples)</th>
             <th>Dye</th>
             <th>Click</th>
-            <th />
+            <td />
           </tr>
         </thead>
         <tbody>

@@ -284,7 +284,7 @@ function Stems({ song, onKeep }: { song: Song; onKeep: (stems: NonNullable<Song[
           <th>Role</th>
           <th>Level (dB)</th>
           <th>Loses as mono</th>
-          <th />
+          <td />
         </tr>
       </thead>
       <tbody>

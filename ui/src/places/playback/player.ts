@@ -28,6 +28,6 @@ export const endsAt = (seconds: number, now = new Date()) =>
     minute: '2-digit',
   });
 
-const FOLLOWS = { hand: 'waits for a hand', on: 'follows by itself', pause: 'follows after a pause' };
+const FOLLOWS = { hand: 'by hand', on: 'goes on by itself', pause: 'goes on after a pause' };
 export const followsWords = (follows: keyof typeof FOLLOWS, pause = 0) =>
   follows === 'pause' ? `next after ${pause} s` : FOLLOWS[follows];
