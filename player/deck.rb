@@ -13,7 +13,7 @@ module Loomshuttle
       attr_reader :rate, :outputs, :time
 
       # @param outputs [Integer]
-      # @param on_end [Proc] called once a song has come to its end, or was faded out; takes its item
+      # @param on_end [Proc] called once a song has come to its end, or was faded out; takes what was on
       def initialize(rate:, outputs:, on_end: ->(_) {})
         @rate, @outputs, @on_end = rate, outputs, on_end
         @mix, @gain, @orders = Mix.new(outputs), Gain.new, Orders.new
@@ -132,10 +132,9 @@ module Loomshuttle
         halt
         return unless @walk.over?
 
-        item = @loaded.item
         go_on = @loaded.goes_on
         begin_later(go_on) if go_on && @following
-        @on_end.call(item)
+        @on_end.call(@loaded)
       end
 
       def begin_later(seconds) = @begins = @time + (seconds * @rate).round

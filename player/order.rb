@@ -28,18 +28,18 @@ module Loomshuttle
       def put_on(key)
         item = find(key) or raise Invalid.new("The running order has no song #{key}.", where: "item")
         @opening.synchronize do
-          loaded = ready?(key) ? @next : opened(item)
+          loaded = ready?(item) ? @next : opened(item)
           previous = @deck.loaded
           @deck.load(loaded)
-          @next = nil
-          @deck.follow_with(nil)
+          drop_next
           let_go(previous)
         end
         make_ready
       end
 
       # Called by the clock's thread: a song is through.
-      def ended(item) = @ended << item
+      # @param loaded [Loaded]
+      def ended(loaded) = @ended << loaded
 
       # Reads ahead, and makes the next song ready.
       # @return [Boolean] whether there was something to do
@@ -51,12 +51,12 @@ module Loomshuttle
 
       # The running order or what is in it has changed.
       def renew
-        @opening.synchronize do
-          let_go(@next) if @next
-          @next = nil
-          @deck.follow_with(nil)
-        end
+        @opening.synchronize { drop_next unless @next && current?(@next) }
+        again = @deck.loaded
+        put_on(again.item) if again && !@deck.playing? && find(again.item) && !current?(again)
         make_ready
+      rescue Invalid => e
+        @problem = e.message
       end
 
       # @return [Array<Hash>] key of each item, and whether it was played
@@ -65,11 +65,13 @@ module Loomshuttle
       private
 
       def look_back
-        ended = nil
-        ended = @ended.pop(true) until @ended.empty?
-        return unless ended
+        return if @ended.empty?
 
-        @played = (@played | [ended]).last(1000)
+        until @ended.empty?
+          loaded = @ended.pop(true)
+          @played = (@played | [loaded.item]).last(1000)
+          @opening.synchronize { let_go(loaded) }
+        end
         make_ready
       end
 
@@ -79,9 +81,11 @@ module Loomshuttle
           current = @deck.loaded&.item
           at = @config["items"].index { |item| item["key"] == current }
           following = at && @config["items"][at + 1]
-          next @problem = nil unless following
-          next if ready?(following["key"])
+          @problem = nil
+          next drop_next unless following
+          next if ready?(following)
 
+          drop_next
           @next = opened(following)
           @problem = nil
           @deck.follow_with(@next)
@@ -90,7 +94,22 @@ module Loomshuttle
         @problem = e.message
       end
 
-      def ready?(key) = !@next.nil? && @next.item == key
+      # @param item [Hash] of the running order
+      def ready?(item) = !@next.nil? && @next.item == item["key"] && current?(@next)
+
+      # Whether a song is still as the running order has it.
+      def current?(loaded)
+        item = find(loaded.item)
+        !item.nil? && loaded.song.id == item["song"] && loaded.tonight == Order.tonight(item) && (item["version"].nil? || item["version"] == loaded.song.version)
+      end
+
+      # What follows may have begun by itself just now.
+      def drop_next
+        @deck.follow_with(nil)
+        let_go(@next) if @next
+        @next = nil
+      end
+
       def find(key) = @config["items"].find { |item| item["key"] == key }
 
       def opened(item)
@@ -102,7 +121,10 @@ module Loomshuttle
         Loaded.new(item: item["key"], material: Material.new(song, stock, @config.roles, voice: voice, timecode: timecode), tonight: tonight)
       end
 
-      def let_go(loaded) = loaded && loaded.material.stock.close
+      # Files of what is on stay open.
+      def let_go(loaded)
+        loaded.material.stock.close unless loaded.nil? || loaded.equal?(@deck.loaded)
+      end
     end
   end
 end

@@ -11,7 +11,7 @@ module Loomshuttle
       # Pieces are so long, so much is read ahead of what plays, and so much from where a section begins (seconds).
       PIECE, AHEAD, HEAD = 1, 6, 1
       # Bytes of all pieces together.
-      MOST = 384 << 20
+      MOST = 256 << 20
 
       # @return [Hash{Integer=>String}] ids of stems that are silent, and why
       attr_reader :troubles
@@ -24,8 +24,9 @@ module Loomshuttle
         @pieces, @troubles = {}, {}
         @stems = song.stems.to_h { |stem| [stem.id, stem] }
         @files = @stems.transform_values { |stem| opened(stem, File.join(folder, stem.file), open) }.compact
-        @most = [MOST / (@size * 4 * [@stems.values.sum(&:lanes), 1].max), AHEAD + 2].max
-        @heads = song.parts.flat_map { |section| seconds(song.begins(section), HEAD) }.uniq
+        @most = [MOST / (@size * 4 * [@stems.values.sum(&:lanes), 1].max), 2 * AHEAD].max
+        # No more than stay: what is let go would be read again and again.
+        @heads = song.parts.flat_map { |section| seconds(song.begins(section), HEAD) }.uniq.first([@most - (2 * AHEAD), 0].max)
         @wanted = seconds(0, AHEAD)
       end
 
@@ -98,7 +99,7 @@ module Loomshuttle
       # What is wanted stays; of the rest the oldest goes.
       def make_room
         over = @pieces.size - @most
-        (@pieces.keys - @wanted - @heads.first([@most - AHEAD, 0].max)).first(over).each { |second| @pieces.delete(second) } if over.positive?
+        (@pieces.keys - @wanted - @heads).first(over).each { |second| @pieces.delete(second) } if over.positive?
       end
 
       def cut(second, id, first, last)

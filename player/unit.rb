@@ -32,10 +32,10 @@ module Loomshuttle
         @rate, @config, @now = rate, config, now
         @outputs = streams.sum(&:lanes)
         @clock, @pilot, @horizon = Clock.new, Pilot.new(rate), Horizon.new
-        @deck = Deck.new(rate: rate, outputs: @outputs, on_end: ->(item) { @order.ended(item) })
+        @deck = Deck.new(rate: rate, outputs: @outputs, on_end: ->(loaded) { @order.ended(loaded) })
         @order = Order.new(@deck, library, config)
         @out = Formats::RtpOut.new(streams, packet: PACKET, session: Random.rand(1 << 31), sparing: true, &send)
-        @sending = Mutex.new # held while a block is sent
+        @sending = Mutex.new # held while a block is made and sent, and in a panic; then Deck's own
         @levels = Levels.new(@outputs)
         take_over
       end
@@ -104,9 +104,10 @@ module Loomshuttle
       end
 
       def make
-        time = @deck.time
-        block = @deck.render(BLOCK)
+        # In one go, so that nothing that was made before a panic is sent behind it.
         whole = @sending.synchronize do
+          time = @deck.time
+          block = @deck.render(BLOCK)
           @horizon.keep(block, time)
           send_block(block, time)
         end

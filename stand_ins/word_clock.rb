@@ -5,6 +5,8 @@ module Loomshuttle
     # The cable that carries a desk's clock to what follows it: how far its counter is, and its rate.
     module WordClock
       MARK = "WCLK"
+      # Somebody tells a changeover to go back to the first computer.
+      BACK = "BACK"
 
       # @return [String]
       def self.pack(time, rate) = [MARK, time, rate].pack("a4Q>N")

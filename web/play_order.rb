@@ -92,8 +92,10 @@ module Loomshuttle
 
       # Only what is a song; a song that this computer has not is told when it is to be played.
       def items(show)
+        versions = @library.all.to_h { |entry| [entry.id, entry.data && entry.data["version"]] }
         show.setlist.values.select { |item| item.kind == "song" && item.song }.map do |item|
-          { key: item.number, song: item.song, skips: item.skips, repeats: item.repeats, follows: item.follows, pause: item.follows == "pause" ? item.pause_s : nil }
+          { key: item.number, song: item.song, version: versions[item.song], skips: item.skips, repeats: item.repeats, follows: item.follows,
+            pause: item.follows == "pause" ? item.pause_s : nil }
         end
       end
 

@@ -2,19 +2,19 @@
 
 module Loomshuttle
   module Checks
-    # A role that songs have and that goes nowhere: nobody will hear it.
+    # A role that songs have and that goes nowhere: nobody will hear it. A click may be for nobody tonight.
     module RoleWithoutOutput
       def self.findings(context)
         show = context.show
-        show.roles.values.select { |role| role.outputs.empty? && role.kind == "parts" }.map do |role|
-          Finding.new(id: "role-without-output/#{role.number}", check: "role-without-output", severity: Finding::BLOCKS,
+        show.roles.values.select { |role| role.outputs.empty? && %w[parts click].include?(role.kind) }.map do |role|
+          Finding.new(id: "role-without-output/#{role.number}", check: "role-without-output", severity: role.kind == "parts" ? Finding::BLOCKS : Finding::LOOK,
                       sentence: "#{role.title} has no playback output: nobody hears it.", path: [], at: [], fix: fix(show, role))
         end
       end
 
       # Where other parts go, or else the first outputs that nothing plays to.
       def self.fix(show, role)
-        same = show.roles.values.find { |one| one.kind == "parts" && !one.outputs.empty? }
+        same = show.roles.values.find { |one| one.kind == "parts" && !one.outputs.empty? } if role.kind == "parts"
         free = (1..Settings::PlaybackKinds::OUTPUTS).find { |output| show.playback_goes_to(output) && show.roles_on(output).empty? }
         outputs = same&.outputs || [free].compact
         Settings::Edit.set("Play #{role.title} to output #{outputs.join(' and ')}", "role/#{role.number}/outputs" => outputs) unless outputs.empty?

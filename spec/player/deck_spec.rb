@@ -2,7 +2,7 @@
 
 RSpec.describe Loomshuttle::Player::Deck do
   let(:ended) { [] }
-  let(:deck) { described_class.new(rate: 48_000, outputs: 4, on_end: ->(item) { ended << item }) }
+  let(:deck) { described_class.new(rate: 48_000, outputs: 4, on_end: ->(item) { ended << item.item }) }
 
   def on(song = short, **more)
     deck.load(loaded(song, **more))

@@ -153,4 +153,39 @@ RSpec.describe Loomshuttle::Player::Unit, :folder do
     rig.run(1)
     expect(rig.player.status).to include("state" => "playing", "troubles" => ["The guide cannot speak: There is no voice xqz."])
   end
+
+  def two_songs(**changes)
+    first = SongFolder.write(@folder, { "Strings" => strings }, click: { "on" => false }, follows: "on", **changes)
+    other = SongFolder.write(@folder, { "Strings" => SongFolder.noise(480_000, 9) }, id: "00000000-0000-4000-8000-000000000002", click: { "on" => false })
+    [{ "key" => 1, "song" => first, "version" => 1 }, { "key" => 2, "song" => other, "version" => 1 }]
+  end
+
+  it "plays on from song to song by itself, while the show is edited all the time" do
+    items = two_songs
+    rig.player.configure(items: items, roles: [{ "name" => "Strings", "kind" => "parts", "outputs" => [1] }])
+    rig.run(0.1)
+    rig.player.load(item: 1)
+    rig.player.command("play")
+    25.times do
+      rig.run(0.1)
+      rig.player.configure(items: items)
+    end
+    expect(rig.player.status).to include("item" => 2, "state" => "playing", "missed" => 0, "troubles" => [])
+    expect(rig.player.status["items"]).to eq([{ "key" => 1, "played" => true }, { "key" => 2, "played" => false }])
+    rig.forget
+    rig.run(7)
+    expect(rig.output(1).each_slice(4800).map { |slice| slice.map(&:abs).max }.min).to be > 1_000_000
+  end
+
+  it "takes a song that was changed as it is now once it does not play, and what follows at once" do
+    items = two_songs
+    rig.player.configure(items: items, roles: [{ "name" => "Strings", "kind" => "parts", "outputs" => [1] }])
+    rig.run(0.1)
+    rig.player.load(item: 1)
+    SongFolder.write(@folder, { "Strings" => SongFolder.noise(48_000, 4) }, click: { "on" => false }, name: "Other words", version: 2)
+    rig.player.configure(items: [items[0].merge("version" => 2), items[1]])
+    expect(rig.player.status).to include("name" => "Other words", "frames" => 48_000, "next" => "Tide")
+    rig.player.configure(items: [items[0].merge("version" => 2)])
+    expect(rig.player.status["next"]).to be_nil
+  end
 end

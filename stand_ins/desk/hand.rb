@@ -22,6 +22,7 @@ module Loomshuttle
             rig FILE              stand in another rig (demo/rig.json)
             stage WORD SOCKET     a hand on stage, at a socket as the desk names it (a.1/16, in/3) or at all of them: quiet and
                                   sound stop a player and let him play, cable swaps a bad cable, turn plugs one that is turned over
+            changeover back       press the playback interface's button: the first computer is heard again
         TEXT
 
         # @param arguments [Array<String>]

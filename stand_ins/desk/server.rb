@@ -130,7 +130,8 @@ module Loomshuttle
           when "rig" then stand_in(value)
           when "stage" then on_stage(value)
           when "cables" then cable(value)
-          else raise Settings::Refused, "the workshop knows loss, restart, rig, stage and cables"
+          when "changeover" then change_back(value)
+          else raise Settings::Refused, "the workshop knows loss, restart, rig, stage, cables and changeover"
           end
           value
         end
@@ -149,6 +150,13 @@ module Loomshuttle
           Runtime::Files.replace(@rig_file, JSON.generate(rig.merge("cables" => plan)))
         rescue JSON::ParserError, Invalid, SystemCallError => e
           raise Settings::Refused, "no cables: #{Text.readable(e.message.lines.first.to_s.strip)}"
+        end
+
+        # Pressed at the interface, which stands beside the desk.
+        def change_back(word)
+          raise Settings::Refused, "a changeover goes back" unless word == "back" && @clock
+
+          @out.send(WordClock::BACK, 0, @clock)
         end
 
         def percent(value)

@@ -69,7 +69,11 @@ module Loomshuttle
         end
 
         def follow
-          drain(@word) { |bytes| WordClock.unpack(bytes)&.then { |time, rate| @pace.heard(time, Runtime::Clock.now) if rate == @model.rate } }
+          drain(@word) do |bytes|
+            next @unit.changeover.back if bytes == WordClock::BACK
+
+            WordClock.unpack(bytes)&.then { |time, rate| @pace.heard(time, Runtime::Clock.now) if rate == @model.rate }
+          end
         end
 
         # Only before a step, however many packets come meanwhile.

@@ -13,7 +13,7 @@ module Loomshuttle
         # Frames of a packet on its cables, which are no network.
         PACKET = 240
 
-        attr_reader :time, :inputs, :model, :last
+        attr_reader :time, :inputs, :model, :last, :changeover
 
         # @param model [Model]
         # @param streams [Array<Array<Formats::Sdp::Stream>>] of each computer's lanes
@@ -28,7 +28,7 @@ module Loomshuttle
           @clock = clock
           @session = session
           @sequence = 0
-          @heard = 0
+          @changeover = Changeover.new([model.outputs - 1, 0].max, model.computers)
           @time = 0
         end
 
@@ -48,13 +48,13 @@ module Loomshuttle
         end
 
         # @return [Integer] packets that came after their time, of the computer that is heard
-        def late = @inputs[@heard].late
+        def late = @inputs[@changeover.heard].late
 
         private
 
         # What this mode has no output for is not heard; a narrow one has the upper bits.
         def put_out(blocks)
-          block = blocks[@heard]
+          block = blocks[@changeover.look(blocks)]
           block[true, @model.outputs..-1] = 0 if @model.outputs < block.shape[1]
           @model.bits < 24 ? (block >> (24 - @model.bits)) << (24 - @model.bits) : block
         end

@@ -1,0 +1,49 @@
+# frozen_string_literal: true
+
+require "numo/narray"
+
+module Loomshuttle
+  module StandIns
+    module Interface
+      # Which of two computers is heard: the first one, until its pilot has been silent for so long while the other one's is there; then the other
+      # one, until somebody says that it goes back.
+      class Changeover
+        # Softer than this the pilot is silent (full scale 2^23; -60 dBFS RMS), and so many blocks in a row until it is believed.
+        SILENT, BLOCKS = 8_388, 2
+
+        # @return [Integer] the computer that is heard, from 0
+        attr_reader :heard
+
+        # @param lane [Integer] of the pilot, from 0   @param computers [Integer]
+        def initialize(lane, computers)
+          @lane, @computers = lane, computers
+          @heard, @quiet = 0, 0
+        end
+
+        # @param blocks [Array<Numo::Int32>] [frames, lanes] of each computer
+        # @return [Integer] the computer that is heard in this block
+        def look(blocks)
+          return @heard if @computers < 2
+
+          here, there = [@heard, 1 - @heard].map { |computer| pilot?(blocks[computer]) }
+          @quiet = here ? 0 : @quiet + 1
+          turn if @quiet >= BLOCKS && there
+          @heard
+        end
+
+        # Back to the first computer, whatever is heard of it.
+        def back
+          @heard, @quiet = 0, 0
+        end
+
+        private
+
+        def turn
+          @heard, @quiet = 1 - @heard, 0
+        end
+
+        def pilot?(block) = Math.sqrt((Numo::DFloat.cast(block[true, @lane])**2).mean) >= SILENT
+      end
+    end
+  end
+end
