@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require "json"
+require "securerandom"
 
 module Loomshuttle
   module Player
@@ -10,20 +11,24 @@ module Loomshuttle
       KEY = Shape.whole(1..99_999)
       ITEM = Shape.record({ "key" => KEY, "song" => Shape.text(most: 36, pattern: Songs::SongFile::ID) },
                           { "version" => Shape.or_none(Shape.whole(1..Shape::LARGEST)), "skips" => Shape.list(KEY, most: 500),
-                            "repeats" => Shape.map(Shape.whole(1..99), most: 500), "follows" => Shape.or_none(Shape.one_of(*Songs::SongFile::FOLLOWS)), "pause" => Shape.or_none(Shape.number(0..3600)) })
+                            "repeats" => Shape.map(Shape.whole(1..99), most: 500), "follows" => Shape.or_none(Shape.one_of(*Songs::SongFile::FOLLOWS)),
+                            "pause" => Shape.or_none(Shape.number(0..3600)) })
       OUTPUTS = Shape.list(Shape.whole(1..64), most: 2)
       ROLE = Shape.record({ "name" => Shape.text(most: 40, least: 1), "kind" => Shape.one_of(*Songs::Role::KINDS), "outputs" => OUTPUTS },
                           { "sum_db" => Shape.one_of(*Songs::Role::SUMS), "gain_db" => Songs::SongFile::DECIBELS, "bed_db" => Shape.or_none(Songs::SongFile::DECIBELS) })
       PILOT = Shape.record({ "hz" => Shape.number(20..20_000), "level_db" => Shape.number(-90..0), "mute" => Shape.boolean })
+      FOLLOW = Shape.record({ "host" => Shape.text(most: 255, least: 1, pattern: /\A[a-z0-9.:-]+\z/i), "port" => Shape.whole(1..65_535),
+                              "code" => Shape.text(most: 12, least: 4, pattern: /\A[0-9a-z]+\z/) })
       FIELDS = { "items" => Shape.list(ITEM, most: 1000), "roles" => Shape.list(ROLE, most: 200), "pilot" => PILOT, "buffer" => Shape.whole(480..9600),
-                 "fps" => Shape.one_of(*Audio::Ltc::FRAMES) }.freeze
+                 "fps" => Shape.one_of(*Audio::Ltc::FRAMES), "code" => Shape.text(most: 12, least: 4, pattern: /\A[0-9a-z]+\z/),
+                 "follow" => Shape.or_none(FOLLOW) }.freeze
       SHAPE = Shape.record({}, FIELDS)
-      DEFAULTS = { "items" => [], "roles" => [], "pilot" => { "hz" => 19_000, "level_db" => -30, "mute" => true }, "buffer" => 960, "fps" => 25 }.freeze
+      DEFAULTS = { "items" => [], "roles" => [], "pilot" => { "hz" => 19_000, "level_db" => -30, "mute" => true }, "buffer" => 960, "fps" => 25, "follow" => nil }.freeze
 
       # @param path [String, nil] of the file; nil: kept nowhere   @param aside [Runtime::Aside, nil]
       def initialize(path, aside = nil)
         @path = path
-        @data = DEFAULTS.merge((path && read(aside)) || {})
+        @data = { "code" => SecureRandom.random_number(1_000_000).to_s.rjust(6, "0") }.merge(DEFAULTS, (path && read(aside)) || {})
       end
 
       def [](field) = @data[field]

@@ -78,6 +78,14 @@ module Loomshuttle
       # @return [Hash] for people: what plays and where, what was asked
       def status = @doing.synchronize { DeckStatus.of(self, @walk, @gain, @held) }
 
+      # @return [Integer] commands whose time has not come
+      def waiting = @orders.size
+
+      # @return [Hash] time of the clock; song, whether it plays, and its sample at that time
+      def place
+        @doing.synchronize { { "time" => @time, "song" => @loaded&.song&.id, "playing" => @playing, "position" => @playing ? @walk.position : @held } }
+      end
+
       # @return [Integer] frames until the end of the song that plays; 0 where none does
       def left = @playing ? @walk.left : 0
 

@@ -8,7 +8,7 @@ module Loomshuttle
         # @param deck [Deck]   @param walk [Songs::Walk, nil]   @param gain [Gain]   @param held [Integer, nil] sample where it was stopped
         # @return [Hash]
         def of(deck, walk, gain, held)
-          common = { "state" => state(deck, gain, held), "next" => deck.following&.song&.name, "missed" => deck.missed }
+          common = { "state" => state(deck, gain, held), "next" => deck.following&.song&.name, "missed" => deck.missed, "waiting" => deck.waiting }
           return common.merge("item" => nil, "song" => nil, "name" => nil, "troubles" => []) unless deck.loaded
 
           common.merge(about(deck.loaded), place(deck, walk, held))

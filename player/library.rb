@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require "digest"
+
 module Loomshuttle
   module Player
     # The computer's songs, as their folders tell: each is read when it is asked for.
@@ -7,6 +9,15 @@ module Loomshuttle
       # @param root [String] folder of all songs   @param rate [Integer] that is played at
       def initialize(root, rate)
         @root, @rate = root, rate
+      end
+
+      # @param id [String]
+      # @return [Array(String, String)] name of a song, and a checksum of all that is played of it
+      def sum(id)
+        data = Songs::SongFile.read(File.join(@root, File.basename(id)))
+        [data["name"], Digest::SHA256.hexdigest(JSON.generate(data.except("version", "notes", "crew", "dye", "loudness")))[0, 32]]
+      rescue SystemCallError, Invalid
+        ["song #{id[0, 8]}", "missing"]
       end
 
       # @param id [String]

@@ -10,9 +10,10 @@ module Loomshuttle
         def for(unit, caller)
           { "status" => -> { unit.status }, "health" => -> { { "threads" => Runtime::Health.threads, "troubles" => Runtime::Health.troubles } },
             "meters" => ->(subscribe:) { { "subscribed" => caller.subscribe(subscribe) } },
-            "configure" => lambda do |items: nil, roles: nil, pilot: nil, buffer: nil, fps: nil|
+            "configure" => lambda do |items: nil, roles: nil, pilot: nil, buffer: nil, fps: nil, **|
               unit.configure(**{ items: items, roles: roles, pilot: pilot, buffer: buffer, fps: fps }.compact)
             end,
+            "follow" => ->(to:) { unit.configure(follow: to) },
             "load" => ->(item:) { unit.load(item: item) }, "renew" => -> { unit.configure }, **commands(unit) }
         end
 

@@ -30,6 +30,9 @@ module Loomshuttle
       # @return [Order, nil] one whose time has come, taken out
       def due(time) = @lock.synchronize { @waiting.shift if @waiting.any? && @waiting.first.at <= time }
 
+      # @return [Integer] commands whose time has not come
+      def size = @lock.synchronize { @waiting.size }
+
       def clear = @lock.synchronize { @waiting.clear }
     end
   end

@@ -5,13 +5,15 @@ module Loomshuttle
     # What each parameter of a request must be: checked at the door.
     module Requests
       AT = Shape.or_none(Shape.whole(0..Shape::LARGEST))
+      # 0: all of a song that has no sections.
+      SECTION = Shape.whole(0..99_999)
       WHEN = Shape.one_of(*Songs::Walk::WHEN)
 
       ALL = {
-        "status" => {}, "health" => {}, "stop" => { at: AT }, "panic" => {}, "take.back" => {}, "renew" => {},
+        "status" => {}, "health" => {}, "stop" => { at: AT }, "panic" => {}, "take.back" => {}, "renew" => {}, "follow" => { to: Shape.or_none(Config::FOLLOW) },
         "meters" => { subscribe: Shape.boolean }, "configure" => Config::FIELDS.transform_keys(&:to_sym),
-        "load" => { item: Config::KEY }, "play" => { section: Shape.or_none(Config::KEY), sample: Shape.or_none(Songs::SongFile::FRAMES), at: AT },
-        "fade" => { seconds: Shape.number(0.01..60), at: AT }, "jump" => { section: Config::KEY, when: WHEN, at: AT },
+        "load" => { item: Config::KEY }, "play" => { section: Shape.or_none(SECTION), sample: Shape.or_none(Songs::SongFile::FRAMES), at: AT },
+        "fade" => { seconds: Shape.number(0.01..60), at: AT }, "jump" => { section: SECTION, when: WHEN, at: AT },
         "around" => { on: Shape.boolean, at: AT }, "stop.at" => { when: WHEN, at: AT }
       }.freeze
     end

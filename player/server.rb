@@ -9,6 +9,7 @@ module Loomshuttle
     #   reader   reads songs ahead, opens the next one
     #   control  accepts on the Unix socket; threads of each caller (Runtime::Caller)
     #   watch    tells how it goes on
+    #   twin     tells a second player where it is; threads of Leader and Follower
     class Server
       LARGEST = 4096
 
@@ -16,7 +17,8 @@ module Loomshuttle
       # @param clock [Integer] UDP port that the interface's clock comes in on   @param lanes [Integer] first port of its lanes
       # @param rate [Integer]   @param outputs [Integer]
       # @param cautious [Boolean] whether it starts without its configuration, since it has ended again and again
-      def initialize(home:, clock:, lanes:, rate: 48_000, outputs: 16, host: "127.0.0.1", cautious: false)
+      # @param twin [Integer, nil] TCP port on which a second player may follow
+      def initialize(home:, clock:, lanes:, twin: nil, rate: 48_000, outputs: 16, host: "127.0.0.1", cautious: false)
         aside, file = Runtime::Aside.new(home), File.join(home, "player.json")
         aside.put(file, "The player ended again and again.") if cautious
         @clock = bind(host, clock)
@@ -24,8 +26,9 @@ module Loomshuttle
           Formats::Sdp::Stream.new(host: host, port: lanes + (2 * index), lanes: slice.size, first: slice.first, rate: rate, payload_type: Formats::Rtp::PAYLOAD_TYPE)
         end
         @out = streams.map { |stream| UDPSocket.new.tap { |socket| socket.connect(stream.host, stream.port) } }
-        @unit = Unit.new(rate: rate, streams: streams, library: Library.new(File.join(home, "songs"), rate), config: Config.new(file, aside),
-                         now: Runtime::Clock.method(:now)) { |index, bytes| send(index, bytes) }
+        library, @config = Library.new(File.join(home, "songs"), rate), Config.new(file, aside)
+        @unit = Unit.new(rate: rate, streams: streams, library: library, config: @config, now: Runtime::Clock.method(:now)) { |index, bytes| send(index, bytes) }
+        pair(host, twin, library)
         @control = Runtime::CallServer.new(File.join(home, "player.sock"), Requests::ALL) { |caller| Methods.for(@unit, caller) }
         @unit.on_meters = ->(levels) { @control.tell("meters", levels) }
         @unit.on_state = -> { @control.tell("state", @unit.status) }
@@ -35,11 +38,14 @@ module Loomshuttle
       def run
         come_first
         workers = [Runtime::Worker.start("reader", priority: -3) { |worker| worker.rest(@unit.fill ? 0.001 : 0.05) },
-                   Runtime::Worker.start("watch") { |worker| worker.rest(1) || @control.tell("status", @unit.status) }]
+                   Runtime::Worker.start("watch") { |worker| worker.rest(1) || watch }, Runtime::Worker.start("twin") { |worker| worker.rest(Twin::OFTEN) || tell_twin }]
         @control.start
+        @leader&.start
         hear
       ensure
         workers&.each(&:stop)
+        @follower.stop
+        @leader&.close
         @control.close
         [@clock, *@out].each(&:close)
       end
@@ -47,6 +53,25 @@ module Loomshuttle
       def stop = @stopped = true
 
       private
+
+      def pair(host, port, library)
+        digest = -> { @digest ||= Twin.digest(@config, library) }
+        @follower = Follower.new(@unit, digest: digest)
+        @leader = Leader.new(host, port, code: -> { @config["code"] }, digest: digest) if port
+        @unit.leader, @unit.follower = @leader, @follower
+        @fresh = -> { @digest = Twin.digest(@config, library) }
+      end
+
+      def watch
+        @fresh.call if @leader&.count.to_i.positive? || @config["follow"]
+        @control.tell("status", @unit.status)
+      end
+
+      # Whom it follows may have changed; who follows it hears how it is.
+      def tell_twin
+        @follower.follow(@following = @config["follow"]) unless @following == @config["follow"]
+        @unit.tell_state(@digest || @fresh.call) if @leader&.count.to_i.positive?
+      end
 
       # A packet that surprises us is one packet.
       def hear

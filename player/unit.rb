@@ -22,7 +22,7 @@ module Loomshuttle
         Numo::Int32.cast(scaled)
       end
 
-      attr_reader :deck, :order, :clock
+      attr_reader :deck, :order, :clock, :rate
 
       # @param rate [Integer]   @param streams [Array<Formats::Sdp::Stream>] of the outputs
       # @param library [Library]   @param config [Config]
@@ -39,6 +39,9 @@ module Loomshuttle
         @levels = Levels.new(@outputs)
         take_over
       end
+
+      # @param leader [#tell, #count, #told, nil] whom others follow by   @param follower [#status, nil]
+      attr_writer :leader, :follower
 
       # @param on_meters [Proc] takes what Levels gives   @param on_state [Proc] called when something has changed
       attr_writer :on_meters, :on_state
@@ -73,15 +76,39 @@ module Loomshuttle
       def command(what, at: nil, **with)
         raise Invalid.new("The playback interface tells no clock, so nothing can play. Look at its cable, and at Rig.", where: "clock") unless clock? || what != "play"
 
-        what == "panic" ? panic : @deck.command(what, at: at, **with)
-        changed
+        at = lead(what, at, with) if @leader&.count.to_i.positive?
+        obey(what, at, with)
         status
+      end
+
+      # Does what the leader does, or what was asked here.
+      # @param with [Hash] also with text as names
+      def obey(what, at, with)
+        what == "panic" ? panic : @deck.command(what, at: at, **with.transform_keys(&:to_sym))
+        changed
+      end
+
+      # @param song [String] id: the leader has put it on
+      def follow_load(song)
+        item = @config["items"].find { |one| one["song"] == song } or raise Invalid.new("The leader plays a song that this running order has not.", where: "item")
+        @order.put_on(item["key"]) unless @deck.playing? || @deck.loaded&.item == item["key"]
+        changed
+      end
+
+      # @return [Hash] time of the clock, and what plays where at that time
+      def place = @deck.place
+
+      # Tells those who follow how it is.
+      def tell_state(digest)
+        place = @deck.place
+        @leader&.tell("state", digest: digest, **place.transform_keys(&:to_sym))
       end
 
       # @param item [Integer] of the running order
       # @return [Hash] status
       def load(item:)
         @order.put_on(item)
+        @leader&.tell("load", song: @deck.loaded.song.id)
         changed
         status
       end
@@ -89,10 +116,18 @@ module Loomshuttle
       # @return [Hash] everything a person wants to know at a glance
       def status
         @deck.status.merge("clock" => clock?, "time" => @deck.time, "outputs" => @outputs, "output_rate" => @rate, "restarts" => @clock.restarts,
+                           "code" => @config["code"], "followers" => @leader ? @leader.told : [], "follows" => @follower&.status,
                            "buffer" => buffer, "items" => @order.told, "pilot" => !@config.pilot.nil? && clock?, "problem" => @order.problem)
       end
 
       private
+
+      # @return [Integer, nil] sample at which all do it: nil: at once
+      def lead(what, at, with)
+        at ||= @deck.time + Twin::AHEAD unless what == "panic"
+        @leader.tell("do", what: what, with: with, at: at)
+        at
+      end
 
       def buffer = @config["buffer"]
       def changed = @on_state&.call

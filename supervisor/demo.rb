@@ -24,8 +24,10 @@ module Loomshuttle
         1
       end
 
-      def initialize(port:, home:)
+      # @param beside [Integer, nil] port of the instance whose playback interface is played to, as its second computer
+      def initialize(port:, home:, beside: nil)
         @ports = Ports.new(web: port)
+        @beside = beside
         @home = Home.new(home)
         @children = []
       end
@@ -67,12 +69,20 @@ module Loomshuttle
         child("interface", @ports.word_clock, @ports.lanes, @ports.player_clock, @ports.cables, @home.path)
         wait_for("the desk's card") { File.exist?(File.join(@home.path, "card-returns.sdp")) }
         child("recorder", @home.path)
-        child("player", @ports.player_clock, @ports.lanes, @home.path)
+        child("player", *lanes_of_player, @ports.twin, @home.path)
         child("porter", @home.path)
         make_songs
         child("web", @ports.web, @ports.osc, @home.path, environment: { "DATABASE_URL" => @postgres.url, **WEB_HEAP })
         wait_for("all parts") { health && health["ok"] }
         tell("Loomshuttle is at http://127.0.0.1:#{@ports.web}/ (Ctrl-C ends it; data is in #{@home.path})") unless @stopped
+      end
+
+      # Its own interface's, or as the second computer at another instance's.
+      def lanes_of_player
+        return [@ports.player_clock, @ports.lanes] unless @beside
+
+        first = Ports.new(web: @beside)
+        [first.player_clock + 1, first.lanes + 1]
       end
 
       # Beside everything else, since it takes a few seconds.

@@ -15,7 +15,7 @@ module Loomshuttle
         raise Failed, "Port #{ports.web} cannot be used; choose one from 1024 to 65500 with --port." unless ports.web.between?(1024, 65_500)
         raise Failed, "Browsers open nothing on port #{ports.web}; choose another one with --port." if BLOCKED.include?(ports.web)
 
-        { ports.web => "the interface", ports.database => "the database" }.each { |port, what| tcp(port, what) }
+        { ports.web => "the interface", ports.database => "the database", ports.twin => "a second computer" }.each { |port, what| tcp(port, what) }
         [ports.osc, *playback(ports), *(0..6).flat_map { |n| [ports.sends + (2 * n), ports.returns + (2 * n)] }].each { |port| udp(port) }
       end
 

@@ -12,6 +12,8 @@ module Loomshuttle
       def lanes = web + 4
       def player_clock = web + 8
       def cables = web + 11
+      # TCP, on which a second computer's player may follow this one's.
+      def twin = web + 15
       # First of the card's streams each way; streams are two apart, as RTP asks (RFC 3550, 11).
       def sends = web + 10
       def returns = web + 26

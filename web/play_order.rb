@@ -5,7 +5,7 @@ module Loomshuttle
     # What is played tonight: tells the player the open show's running order, roles and pilot, hears how it goes on, and passes on what
     # somebody presses.
     class PlayOrder
-      COMMANDS = %w[load play stop fade panic jump around stop.at take.back go].freeze
+      COMMANDS = %w[load play stop fade panic jump around stop.at take.back follow go].freeze
 
       # @param open_show [OpenShow]   @param library [SongLibrary]   @param hub [LiveHub]   @param path [String] of the player's socket
       # @param on_change [Proc] called when the state has changed

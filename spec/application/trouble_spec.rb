@@ -67,7 +67,7 @@ RSpec.describe "The application in trouble" do
     _, err, status = start.call("--port", (application.port + 400).to_s, "--home", application.home)
     expect([err.lines.size, err, status.exitstatus]).to match([1, /runs already with the home/, 1])
     _, err, status = start.call("--nonsense")
-    expect([err.lines.size, err, status.exitstatus]).to match([1, /knows --port N and --home DIR/, 1])
+    expect([err.lines.size, err, status.exitstatus]).to match([1, /knows --port N, --home DIR and --beside N/, 1])
   end
 
   it "says so over JSON-RPC when a request is no good, and works on" do

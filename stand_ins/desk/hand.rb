@@ -54,6 +54,7 @@ module Loomshuttle
           in ["loss", 1] then ask("/workshop", "loss", words[0].to_i)
           in ["restart", 0] then ask("/workshop", "restart", 1) && "The desk starts anew."
           in ["rig", 1] then ask("/workshop", "rig", File.read(words[0])) && "The desk starts anew in that rig."
+          in ["changeover", 1] then ask("/workshop", "changeover", words[0])
           in ["stage", 2] then ask("/workshop", "stage", words.join(" "))
           else raise Failed, USAGE
           end

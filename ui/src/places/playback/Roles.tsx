@@ -9,6 +9,7 @@ import { tell } from '../../api/notices';
 import { lookAt } from '../../api/preview';
 import { refresh } from '../../api/queries';
 import { Told } from '../../app/Told';
+import { SecondComputer } from './SecondComputer';
 import { cx } from '../../look/cx';
 import { level } from '../../look/format';
 import styles from '../../look/look.module.css';
@@ -52,6 +53,7 @@ export function Roles({ playback }: { playback: Playback }) {
       )}
       <Cables playback={playback} />
       <Pilot playback={playback} />
+      <SecondComputer />
     </div>
   );
 }

@@ -1,0 +1,99 @@
+# frozen_string_literal: true
+
+require "socket"
+
+module Loomshuttle
+  module Player
+    # Follows another player: does what it does, at the same samples of the clock that both hear. Where the line is cut it goes on with what it
+    # does, and tries again. Its thread:
+    #   follows   hears the leader
+    class Follower
+      AGAIN = 0.5
+
+      # @param unit [Unit]   @param digest [Proc] of what must be the same
+      def initialize(unit, digest:)
+        @unit, @digest = unit, digest
+        @lock = Mutex.new # held for moments
+      end
+
+      # @param to [Hash, nil] "host", "port" and "code" of the leader; nil: it follows nobody
+      def follow(to)
+        @lock.synchronize { @to = to }
+        @worker ||= Runtime::Worker.start("follows") { |worker| turn(worker) }
+        @line&.close
+        @told = nil
+      end
+
+      def stop
+        @to = nil
+        @line&.close
+        @worker&.stop
+      end
+
+      # @return [Hash, nil] host, port, connected, problem, differs (names) and apart (samples, where both play); nil where it follows nobody
+      def status
+        to = @to or return
+        { "host" => to["host"], "port" => to["port"], "connected" => !@told.nil?, "problem" => @problem, "differs" => @told ? Twin.differences(@digest.call, @told["digest"]) : [],
+          "apart" => @apart }
+      end
+
+      private
+
+      def turn(worker)
+        to = @to or return worker.rest(AGAIN)
+        hear(to, worker)
+      rescue SystemCallError, IOError, Runtime::LineSocket::Late
+        @problem ||= "The other computer does not answer."
+        worker.rest(AGAIN)
+      rescue Invalid => e
+        @problem = e.message
+        worker.rest(AGAIN * 4)
+      ensure
+        @line&.close
+        @told = @apart = nil
+      end
+
+      def hear(to, worker)
+        socket = Socket.tcp(to["host"], to["port"], connect_timeout: 2)
+        @line = Runtime::LineSocket.new(socket, most: Twin::LINE)
+        @line.puts(JSON.generate({ code: to["code"], digest: @digest.call }), 2)
+        until worker.stopped?
+          text = @line.gets(Twin::SILENT) or raise IOError, "it has gone"
+          take(*Twin.read(text))
+        end
+      end
+
+      def take(word, details)
+        case word
+        when "welcome" then @problem = nil
+        when "refused" then raise Invalid.new(details["why"], where: "code")
+        when "load" then @unit.follow_load(details["song"])
+        when "do" then @unit.obey(details["what"], details["at"], details["with"])
+        when "state" then state(details)
+        end
+      rescue Invalid => e
+        raise if word == "refused"
+
+        @problem = e.message # what cannot be done here hinders nothing else
+      end
+
+      def state(told)
+        @told = told
+        mine = @unit.place
+        both = told["playing"] && mine["playing"] && told["song"] == mine["song"] && told["position"]
+        @apart = both ? (mine["position"] - mine["time"]) - (told["position"] - told["time"]) : nil
+        catch_up(told, mine) if told["playing"] && !mine["playing"] && told["song"] && told["position"]
+      end
+
+      # A song that plays already when this one comes: from a sample on that both reach.
+      def catch_up(told, mine)
+        @unit.follow_load(told["song"]) unless mine["song"] == told["song"]
+        at = mine["time"] + (Twin::AHEAD * 4)
+        # It lands there behind its crossfade from silence.
+        sample = told["position"] + (at - told["time"]) + (Songs::Walk::FADE * @unit.rate).round
+        @unit.obey("play", at, { "sample" => sample }) if sample.positive? && @catching.to_i < mine["time"]
+        @catching = at + Twin::AHEAD
+      end
+    end
+  end
+end

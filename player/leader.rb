@@ -1,0 +1,93 @@
+# frozen_string_literal: true
+
+require "socket"
+
+module Loomshuttle
+  module Player
+    # Lets a second player follow this one, who knows the code. Its threads:
+    #   leads     accepts
+    #   of each follower one that tells him, and one that hears whether he is still there
+    class Leader
+      # Followers at once; letters that may wait for one; seconds that he has to say hello, and to take a line.
+      MOST, WAITING, HELLO, PATIENCE = 2, 200, 3, 2
+
+      # @param host [String]   @param port [Integer]   @param code [Proc] gives the code   @param digest [Proc] of what must be the same
+      def initialize(host, port, code:, digest:)
+        @code, @digest = code, digest
+        @server = TCPServer.new(host, port)
+        @followers = []
+        @lock = Mutex.new # held for moments
+      rescue Errno::EADDRINUSE
+        raise Invalid.new("TCP port #{port} is in use; another player may run there.", where: "port #{port}")
+      end
+
+      def start
+        @worker = Runtime::Worker.start("leads") { serve(@server.accept) if @server.wait_readable(0.5) }
+      end
+
+      def close
+        @worker&.stop
+        @lock.synchronize { @followers.dup }.each { |follower| follower[:line].close }
+        @server.close
+      end
+
+      # @return [Integer] players that follow
+      def count = @lock.synchronize { @followers.size }
+
+      # @return [Array<Hash>] "differs": names, of each follower
+      def told = @lock.synchronize { @followers.map { |one| { "differs" => Twin.differences(one[:digest], @digest.call) } } }
+
+      # Never waits.
+      def tell(word, **details)
+        line = Twin.say(word, **details)
+        @lock.synchronize { @followers.each { |one| one[:letters] << line } }
+      end
+
+      private
+
+      def serve(socket)
+        return socket.close if count >= MOST
+
+        Thread.new { follow(Runtime::LineSocket.new(socket, most: Twin::LINE)) }.tap do |thread|
+          thread.name = "tells a follower"
+          thread.report_on_exception = false
+        end
+      end
+
+      def follow(line)
+        hello = Twin::HELLO.check(JSON.parse(line.gets(HELLO).to_s, max_nesting: 4), "hello")
+        return refuse(line) unless secure?(hello["code"])
+
+        letters = Runtime::Mailbox.new(most: WAITING)
+        follower = { line: line, letters: letters, digest: hello["digest"] }
+        @lock.synchronize { @followers << follower }
+        line.puts(Twin.say("welcome", digest: @digest.call), PATIENCE)
+        deliver(line, letters)
+      rescue SystemCallError, IOError, Runtime::LineSocket::Late, Invalid, JSON::ParserError
+        nil # he has gone, or is none
+      rescue StandardError => e
+        Runtime::Health.trouble(e, "telling a follower")
+      ensure
+        @lock.synchronize { @followers.delete(follower) } if follower
+        line.close
+      end
+
+      def deliver(line, letters)
+        loop do
+          letter = letters.pop(Twin::SILENT) or next
+          raise IOError, "it missed something" if letters.missed.positive?
+
+          line.puts(letter, PATIENCE)
+        end
+      end
+
+      # Guessing takes its time.
+      def refuse(line)
+        sleep(1)
+        line.puts(Twin.say("refused", why: "The code is another one."), PATIENCE)
+      end
+
+      def secure?(code) = code.bytesize == @code.call.bytesize && code.bytes.zip(@code.call.bytes).sum { |one, other| one ^ other }.zero?
+    end
+  end
+end

@@ -1,0 +1,64 @@
+# frozen_string_literal: true
+
+require "digest"
+require "json"
+
+module Loomshuttle
+  module Player
+    # What two players beside each other say: lines of JSON over TCP, each of a bounded length and checked by its shape.
+    #   hello   code, digest            of the follower, first of all
+    #   welcome digest                  or "refused" with the reason
+    #   do      what, with, at          a command for a sample of the clock that both hear
+    #   load    song                    a song is put on
+    #   state   time, position, song, playing, digest
+    module Twin
+      # Bytes of a line; seconds between two states; without a word for so long the line is cut.
+      LINE, OFTEN, SILENT = 65_536, 0.2, 2.0
+      # Commands are done so much later than they were asked for (samples at 48 kHz: 50 ms), so that the follower has them in time.
+      AHEAD = 2400
+
+      CODE = Shape.text(most: 12, least: 4, pattern: /\A[0-9a-z]+\z/)
+      DIGEST = Shape.map(Shape.text(most: 64), most: 1100)
+      SAMPLE = Shape.whole(0..Shape::LARGEST)
+      HELLO = Shape.record({ "code" => Shape.text(most: 64), "digest" => DIGEST })
+      WITH = Shape.record({}, { "section" => Requests::SECTION, "sample" => Songs::SongFile::FRAMES, "seconds" => Shape.number(0.01..60), "on" => Shape.boolean,
+                                "at_next" => Shape.one_of(*Songs::Walk::WHEN) })
+      SAY = { "welcome" => Shape.record({ "digest" => DIGEST }), "refused" => Shape.record({ "why" => Shape.text(most: 200) }),
+              "do" => Shape.record({ "what" => Shape.text(most: 20), "with" => WITH, "at" => Shape.or_none(SAMPLE) }),
+              "load" => Shape.record({ "song" => Shape.text(most: 36, pattern: Songs::SongFile::ID) }),
+              "state" => Shape.record({ "time" => SAMPLE, "position" => Shape.or_none(Shape.whole), "song" => Shape.or_none(Shape.text(most: 36)), "playing" => Shape.boolean,
+                                        "digest" => DIGEST }) }.freeze
+
+      class << self
+        # @param config [Config]   @param library [Library]
+        # @return [Hash{String=>String}] checksums of all that must be the same, by name for people
+        def digest(config, library)
+          songs = config["items"].map { |item| item["song"] }.uniq.to_h { |id| library.sum(id) }
+          plain = config["items"].map { |item| item.except("key", "version") }
+          { "the running order" => sum(plain), "roles and outputs" => sum(config["roles"]), "the pilot" => sum(config["pilot"].slice("hz", "level_db")) }.merge(songs)
+        end
+
+        # @return [Array<String>] names of what differs, or is not there
+        def differences(one, other) = (one.keys | other.keys).reject { |name| one[name] == other[name] }
+
+        # @param line [String]
+        # @return [Array(String, Hash)] what is said, and its details
+        # @raise [Invalid]
+        def read(line)
+          word, details = JSON.parse(line, max_nesting: 6).first
+          shape = SAY[word] or raise Invalid.new("The other computer says #{Text.readable(word, most: 20)}.", where: "twin")
+          [word, shape.check(details, word)]
+        rescue JSON::ParserError, EncodingError, NoMethodError
+          raise Invalid.new("The other computer says what cannot be read.", where: "twin")
+        end
+
+        # @return [String]
+        def say(word, **details) = JSON.generate({ word => details })
+
+        private
+
+        def sum(value) = Digest::SHA256.hexdigest(JSON.generate(value))[0, 32]
+      end
+    end
+  end
+end

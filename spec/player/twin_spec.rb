@@ -1,0 +1,102 @@
+# frozen_string_literal: true
+
+# A second player follows the first over a real line, on a virtual clock that both hear.
+RSpec.describe Loomshuttle::Player::Follower, :folder do
+  let(:songs) { File.join(@folder, "songs") }
+  let(:two) { TwoPlayers.new(songs) }
+  let(:configs) { two.players.map { |player| player.instance_variable_get(:@config) } }
+  let(:port) { TCPServer.open("127.0.0.1", 0) { |server| server.addr[1] } }
+  let(:leader) { Loomshuttle::Player::Leader.new("127.0.0.1", port, code: -> { "123456" }, digest: -> { digest(0) }) }
+  let(:follower) { described_class.new(two.players[1], digest: -> { digest(1) }) }
+
+  def digest(number) = Loomshuttle::Player::Twin.digest(configs[number], Loomshuttle::Player::Library.new(songs, 48_000))
+
+  before do
+    id = SongFolder.write(songs, { "Strings" => SongFolder.noise(960_000, 3) }, click: { "on" => false })
+    roles = [["Strings", "parts", 1], ["Pilot", "pilot", 12]].map { |name, kind, output| { "name" => name, "kind" => kind, "outputs" => [output] } }
+    two.configure(items: [{ "key" => 1, "song" => id }], roles: roles, pilot: { "hz" => 19_000, "level_db" => -30, "mute" => false })
+    two.run(4800)
+    two.players[0].leader = leader.tap(&:start)
+  end
+
+  after do
+    follower.stop
+    leader.close
+  end
+
+  def pair(code: "123456")
+    follower.follow({ "host" => "127.0.0.1", "port" => port, "code" => code })
+    Tools.wait_until(20, "the follower") { code == "123456" ? leader.count == 1 : follower.status["problem"] }
+  end
+
+  # The leader is asked; the clock goes on once the follower knows.
+  def ask(what, **with)
+    two.players[0].command(what, **with)
+    Tools.wait_until(20, "the follower to know") { two.players[1].status["waiting"] == 1 }
+    two.run(7200)
+  end
+
+  def tell_state
+    two.players[0].tell_state(digest(0))
+    Tools.wait_until(20, "the state") { yield(follower.status) }
+  end
+
+  def places = two.players.map { |player| player.place.then { |place| place["playing"] && (place["position"] - place["time"]) } }
+
+  it "does what the first one does, at the same samples, through jumps, loops and fades" do
+    pair
+    two.players[0].load(item: 1)
+    Tools.wait_until(20, "the song to be on") { two.players[1].status["song"] }
+    ask("play")
+    expect(places.uniq.size).to eq(1)
+    ask("jump", section: 0, at_next: "beat")
+    ask("around", on: true)
+    expect(two.players.map { |player| player.status.values_at("position", "time", "around") }.uniq.size).to eq(1)
+    tell_state { |status| status["apart"]&.zero? }
+    ask("fade", seconds: 0.1)
+    expect(two.players.map { |player| player.status.values_at("state", "position") }.uniq).to match([["stopped", be >= 0]])
+  end
+
+  it "follows nobody by another code, and says so" do
+    pair(code: "654321")
+    expect(follower.status).to include("problem" => "The code is another one.", "connected" => false)
+    expect(leader.count).to eq(0)
+  end
+
+  it "names what is not the same" do
+    pair
+    tell_state { |status| status["connected"] }
+    expect(follower.status["differs"]).to eq([])
+    two.players[1].configure(roles: [{ "name" => "Strings", "kind" => "parts", "outputs" => [2] }])
+    path = Dir[File.join(songs, "*", "song.json")].first
+    kept = File.read(path)
+    tell_state { |status| status["differs"] == ["roles and outputs"] }
+    told = Loomshuttle::Player::Twin.digest(configs[0], Loomshuttle::Player::Library.new(songs, 48_000))
+    File.write(path, JSON.generate(JSON.parse(kept).merge("trim_db" => -3)))
+    expect(Loomshuttle::Player::Twin.differences(told, digest(0))).to eq(["Tide"])
+  end
+
+  it "goes on by itself where the line is cut, and catches up with a song under way" do
+    two.players[0].load(item: 1)
+    two.players[0].command("play")
+    two.run(24_000)
+    pair
+    tell_state { two.players[1].status["waiting"] == 1 }
+    two.run(24_000)
+    expect(places.uniq.size).to eq(1)
+    leader.close
+    two.run(24_000)
+    expect(places.uniq.size).to eq(1)
+    expect(two.players[1].status["state"]).to eq("playing")
+  end
+
+  it "takes nothing from strangers that is not a word of ours" do
+    ["[]", "{}", "x", "{\"do\":1}", "{\"do\":{\"what\":\"play\",\"with\":{\"sample\":-1},\"at\":0}}", "{\"load\":{\"song\":\"../x\"}}"].each do |line|
+      expect { Loomshuttle::Player::Twin.read(line) }.to raise_error(Loomshuttle::Invalid)
+    end
+    socket = TCPSocket.new("127.0.0.1", port)
+    socket.puts(Random.new(1).bytes(1000))
+    expect(socket.read).to eq("")
+    expect(leader.count).to eq(0)
+  end
+end
