@@ -27,18 +27,6 @@ RSpec.describe "Songs on the running application" do
     Tools.wait_until(60, "the song to play") { playing_on(0.5) }
   end
 
-  # What was captured of the song: where both are there, every sample is the song's, one behind the other.
-  def held_against(take, track)
-    file = take["tracks"].find { |one| one["number"] == track }["file"]
-    captured = Loomshuttle::Formats::Wav::Reader.new(File.join(take["folder"], file)).read[true, 0]
-    start = captured.ne(0).where[0]
-    place = (0...strings.size).find { |at| strings[at] == captured[start] && strings[at...(at + 50)] == captured[start...(start + 50)] }
-    both = [captured.size - start, strings.size - place].min
-    heard, meant = captured[start...(start + both)], strings[place...(place + both)]
-    sounding = heard.ne(0).where
-    [sounding.size.fdiv(both), (heard[sounding] - meant[sounding]).abs.max]
-  end
-
   it "arrives in the desk's channel bit by bit, and in the take" do
     application.post("/api/edits", "settings" => { "send/34/source" => "desk/ch/34", "send/34/tap" => "channel-in", "track/34/inputs" => [34], "track/34/armed" => true })
     # The role goes to both sides 3 dB lower; on the left one alone it is as it is.
@@ -48,7 +36,7 @@ RSpec.describe "Songs on the running application" do
     id = application.capture("name" => "Along")
     Tools.wait_until(60, "some seconds of it") { playing_on(6) }
     application.post("/api/capture/stop")
-    share, off = held_against(application.take(id), 34)
+    share, off = SongFolder.held_against(application.take(id), 34, strings)
     expect(off).to eq(0)
     expect(share).to be > 0.8 # on a machine that is too busy some of it is silent, and none of it wrong
   end

@@ -17,10 +17,10 @@ class RunningApplication
     end
   end
 
-  # @param songs [Boolean] whether the demo's songs are made
-  def initialize(home: nil, songs: false)
+  # @param songs [Boolean] whether the demo's songs are made   @param arguments [Array<String>] more for the command line
+  def initialize(home: nil, songs: false, arguments: [])
     @home = home || TestDatabase.open_folder
-    @songs = songs
+    @songs, @arguments = songs, arguments
     @port = free_range
   end
 
@@ -29,7 +29,7 @@ class RunningApplication
     script = File.join(Loomshuttle::ROOT, "processes", "demo.rb")
     # Deliveries of tests lie in its home.
     environment = { "LOOMSHUTTLE_DELIVERIES" => @home, "LOOMSHUTTLE_DEMO_SONGS" => @songs ? "1" : "0" }
-    @pid = Process.spawn(environment, RbConfig.ruby, script, "--port", @port.to_s, "--home", @home, out: [@log, "w"], err: %i[child out], pgroup: true)
+    @pid = Process.spawn(environment, RbConfig.ruby, script, "--port", @port.to_s, "--home", @home, *@arguments, out: [@log, "w"], err: %i[child out], pgroup: true)
     Tools.wait_until(60, "the application: #{@log}") { File.read(@log).include?("Loomshuttle is at") || raise_if_ended }
     self
   end

@@ -34,4 +34,17 @@ module SongFolder
     random = Random.new(seed)
     Numo::Int32.from_binary(random.bytes(frames * 4)) / 512
   end
+
+  # What a take has of a song: where it sounds, every sample is the song's, one behind the other.
+  # @return [Array(Float, Integer)] share of it that sounds, and by how much a sample is off at most
+  def held_against(take, track, sound)
+    file = take["tracks"].find { |one| one["number"] == track }["file"]
+    captured = Loomshuttle::Formats::Wav::Reader.new(File.join(take["folder"], file)).read[true, 0]
+    start = captured.ne(0).where[0]
+    place = (0...sound.size).find { |at| sound[at] == captured[start] && sound[at...(at + 50)] == captured[start...(start + 50)] }
+    both = [captured.size - start, sound.size - place].min
+    heard, meant = captured[start...(start + both)], sound[place...(place + both)]
+    sounding = heard.ne(0).where
+    [sounding.size.fdiv(both), (heard[sounding] - meant[sounding]).abs.max]
+  end
 end
