@@ -1,11 +1,11 @@
 # frozen_string_literal: true
 
-# Two computers at one playback interface, on the real processes: the first one's player is killed in the middle of a song, and the song goes on
+# Two computers at one playback interface, on the real processes: whatever befalls the first one's player in the middle of a song, the song goes on
 # at the same sample.
 RSpec.describe "A second computer" do
-  let(:sound) { SongFolder.noise(48_000 * 60, 6) }
+  def self.sound = @sound ||= SongFolder.noise(48_000 * 60, 6)
 
-  def started(**more)
+  def self.started(**more)
     RunningApplication.new(**more).tap do |one|
       SongFolder.write(File.join(one.home, "songs"), { "Strings" => sound }, id: "5a175a17-0000-4000-8000-000000000001", click: { "on" => false })
       one.start.open_show(RunningApplication::CLEAN)
@@ -15,32 +15,59 @@ RSpec.describe "A second computer" do
     end
   end
 
-  def player(application) = application.get("/api/player")["player"]
+  let(:first) { @first }
+  let(:second) { @second }
 
-  def paired(first, second)
-    Tools.wait_until(60, "both players") { [first, second].all? { |one| player(one)&.values_at("clock", "code")&.all? } }
-    second.post("/api/player", "command" => "follow", "to" => { "host" => "127.0.0.1", "port" => first.port + 15, "code" => player(first)["code"] })
-    Tools.wait_until(60, -> { player(second)["follows"] }) { player(second)["follows"].then { |state| state["connected"] && state["differs"].empty? } }
+  before(:context) do
+    @first = self.class.started
+    @second = self.class.started(arguments: ["--beside", @first.port.to_s])
   end
 
-  it "goes on with the song at the same sample when the first one's player is killed, and holds" do
-    first = started
-    second = started(arguments: ["--beside", first.port.to_s])
-    paired(first, second)
+  after(:context) { [@second, @first].compact.each { |one| one.stop && one.remove } }
+
+  before do
+    Tools.wait_until(60, "both players") { [first, second].all? { |one| player(one)&.values_at("clock", "code")&.all? } }
+    second.post("/api/player", "command" => "follow", "to" => { "host" => "127.0.0.1", "port" => first.port + 15, "code" => player(first)["code"] })
+    Tools.wait_until(60, -> { player(second)["follows"] }) { player(second)["follows"]&.then { |state| state["connected"] && state["differs"].empty? } }
+    Loomshuttle::StandIns::Desk::Hand.new(first.port + 2).run("changeover", "back")
     Tools.wait_until(60, "the desk in step") { first.get("/api/state")["desk"]["apart"]&.zero? }
+    play
+  end
+
+  def player(application) = application.get("/api/player")["player"]
+
+  def play
+    [first, second].each { |one| one.post("/api/player", "command" => "stop") }
+    Tools.wait_until(60, "silence") { [first, second].none? { |one| %w[playing stopping].include?(player(one)["state"]) } }
     first.post("/api/player", "command" => "load", "item" => 1)
-    first.post("/api/player", "command" => "play")
-    Tools.wait_until(60, -> { player(second) }) { player(second).then { |status| status["state"] == "playing" && status["follows"]["apart"]&.zero? } }
+    first.post("/api/player", "command" => "play", "sample" => 0)
+    Tools.wait_until(60, -> { player(second) }) { player(second).then { |status| status["state"] == "playing" && status["follows"]&.fetch("apart")&.zero? } }
+  end
+
+  # What the desk's channel was given while something happened.
+  def captured
     id = first.capture("name" => "Through it")
-    Tools.wait_until(60, "some of it") { player(first)["position"] > 48_000 * 5 }
-    first.pids("player").each { |pid| Process.kill(:KILL, pid) }
-    Tools.wait_until(60, "the rest") { player(second)["position"] > 48_000 * 12 }
+    Tools.wait_until(60, "some of it") { player(second)["position"] > 48_000 * 4 }
+    yield
+    Tools.wait_until(60, "the rest") { player(second)["position"] > 48_000 * 10 }
     first.post("/api/capture/stop")
-    share, off = SongFolder.held_against(first.take(id), 34, sound)
+    SongFolder.held_against(first.take(id), 34, self.class.sound)
+  end
+
+  it "goes on with the song at the same sample when the first one's player is killed" do
+    share, off = captured { first.pids("player").each { |pid| Process.kill(:KILL, pid) } }
+    expect(off).to eq(0)
+    expect(share).to be > 0.8
+  end
+
+  it "goes on with it when the first one's player stands still, and stays there until somebody changes back" do
+    pid, = first.pids("player")
+    share, off = captured { Process.kill(:STOP, pid) }
+    Process.kill(:CONT, pid)
     expect(off).to eq(0)
     expect(share).to be > 0.8
     expect(player(second)["state"]).to eq("playing")
   ensure
-    [second, first].compact.each { |one| one.stop && one.remove }
+    Process.kill(:CONT, pid)
   end
 end

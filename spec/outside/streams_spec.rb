@@ -19,7 +19,7 @@ RSpec.describe "RTP L24 beside GStreamer", :folder do
                      "location=#{out}", "buffer-mode=unbuffered", out: File::NULL, err: File::NULL)
     socket = UDPSocket.new.tap { |one| one.connect("127.0.0.1", port) }
     stream = Loomshuttle::Formats::Sdp::Stream.new(host: "127.0.0.1", port: port, lanes: lanes, first: 1, rate: 48_000, payload_type: 97)
-    card = Loomshuttle::StandIns::Desk::CardOut.new([stream], packet: 48, session: 3) { |_, bytes| send_quietly(socket, bytes) }
+    card = Loomshuttle::Formats::RtpOut.new([stream], packet: 48, session: 3) { |_, bytes| send_quietly(socket, bytes) }
     sent_lead_in(card, out)
     card.write(samples, 960_000)
     received = Tools.wait_until(60, "GStreamer's file") { last_frames(out) }
