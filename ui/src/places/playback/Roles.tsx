@@ -242,13 +242,7 @@ function Cables({ playback }: { playback: Playback }) {
             });
           }}
         >
-          <TextField
-            size="small"
-            name="first"
-            label="Cable outputs from"
-            defaultValue="1"
-            className={own.figure}
-          />
+          <TextField size="small" name="first" label="From output" defaultValue="1" className={own.figure} />
           <TextField size="small" name="count" label="so many" defaultValue="2" className={own.figure} />
           <TextField size="small" name="socket" label="to socket" placeholder="desk/in/5" />
           <Button type="submit" size="small">
