@@ -11,8 +11,7 @@ module Loomshuttle
           outputs = show.roles.values.flat_map(&:outputs).uniq.sort
           return [] if outputs.empty?
 
-          through = show.playback.through == "card" ? card(show, outputs) : interface(show, outputs)
-          through + twice(show)
+          interface(show, outputs) + twice(show)
         end
 
         private
@@ -21,15 +20,8 @@ module Loomshuttle
           Finding.new(id: "playback-output/#{id}", check: "playback-output", severity: severity, sentence: sentence, path: path, at: [], fix: fix)
         end
 
-        def card(show, outputs)
-          beyond = outputs.reject { |output| output <= show.card_lanes && output <= show.profile.returns }
-          return [] if beyond.empty?
-
-          [finding("card", "Playback outputs #{list(beyond)} would be card returns, and the card has #{[show.card_lanes, show.profile.returns].min}.")]
-        end
-
         def interface(show, outputs)
-          id = show.rig.interface or return [finding("none", "Songs are played to a playback interface, and the rig has none.", fix: through_card(show, outputs))]
+          id = show.rig.interface or return [finding("none", "Songs are played to a playback interface, and the rig has none.")]
           interface = show.catalog.fetch("interface", id)
           most = interface.modes.select { |mode| mode.rate == show.rate }.map(&:outputs).max.to_i
           too_many = outputs.select { |output| output > most }
@@ -58,15 +50,9 @@ module Loomshuttle
         end
 
         def twice(show)
-          return [] if show.playback.through == "card"
-
           show.cables.values.select(&:to).group_by(&:to).select { |_, cables| cables.size > 1 }.map do |socket, cables|
             finding("socket/#{socket.dotted}", "Playback outputs #{list(cables.map(&:output))} are cabled to one socket, #{Rig::Label.for(socket)}.", path: [socket])
           end
-        end
-
-        def through_card(show, outputs)
-          Settings::Edit.set("Play to card returns", "playback/through" => "card") if outputs.max <= [show.card_lanes, show.profile.returns].min
         end
 
         def list(numbers) = numbers.size > 1 ? "#{numbers[0..-2].join(', ')} and #{numbers.last}" : numbers.first.to_s

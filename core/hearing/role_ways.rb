@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Hearing
-    # Which of the sources that are heard carry a role of playback: the channels that hear its outputs' sockets or returns.
+    # Which of the sources that are heard carry a role of playback: the channels that hear its outputs' sockets.
     module RoleWays
       class << self
         # @param survey [Survey]
@@ -13,19 +13,15 @@ module Loomshuttle
         end
 
         # @param graph [Signal::Graph]   @param roles [Array<Settings::PlaybackRole>]
-        # @return [Hash{Rig::Point=>Array<Settings::PlaybackRole>}] by where they enter a channel, or the card return
+        # @return [Hash{Rig::Point=>Array<Settings::PlaybackRole>}] by where they enter a channel
         def entering(graph, roles)
           roles.each_with_object({}) { |role, found| role.outputs.each { |output| points(graph, output).each { |point| (found[point.base] ||= []) << role } } }
         end
 
         private
 
-        # Where what comes out at an output enters the desk's channels; a card return that none hears by itself.
-        def points(graph, output)
-          graph.from(Rig::Point.playback(output)).map(&:to).flat_map do |point|
-            point.card? ? [point, *graph.from(point).map(&:to)] : Source::Walk.entries(graph, point).map(&:point)
-          end
-        end
+        # Where what comes out at an output enters the desk's channels.
+        def points(graph, output) = graph.from(Rig::Point.playback(output)).map(&:to).flat_map { |socket| Source::Walk.entries(graph, socket).map(&:point) }
       end
     end
   end

@@ -2,12 +2,10 @@
 
 module Loomshuttle
   module Settings
-    # How songs leave the computer.
-    #   through   "interface": the rig's playback interface and its cables; "card": card returns of the same numbers
+    # What leaves the computer beside songs, by the rig's playback interface and its cables.
     #   pilot_on, pilot_hz, pilot_db   the steady tone that says that the player is well
     #   timecode_fps frames a second of linear timecode
     Playback = declare("playback", :playback, :one, words: ->(_, _) { "Playback" }) do
-      setting :through, Kinds.one_of("interface", "card"), blank: "interface", words: "goes through", part: "playback"
       setting :pilot_on, Kinds.boolean, blank: false, words: "pilot", part: "playback"
       setting :pilot_hz, RoomKinds.figure(20..20_000, 1, "Hz"), blank: 19_000, words: "pilot's frequency", unit: "Hz", part: "playback"
       setting :pilot_db, RoomKinds.figure(-90..0, 10, "dB"), blank: -30, words: "pilot's level", unit: "dB", part: "playback"

@@ -139,12 +139,8 @@ module Loomshuttle
       end
 
       # @param output [Integer] of playback
-      # @return [Rig::Point, nil] the socket or card return that it comes out into
-      def playback_goes_to(output)
-        return (Rig::Point.card_return(output) if output <= profile.returns) if playback.through == "card"
-
-        cables[output]&.to if rig.interface
-      end
+      # @return [Rig::Point, nil] the socket that it is cabled to
+      def playback_goes_to(output) = rig.interface ? cables[output]&.to : nil
 
       # @param output [Integer] of playback
       # @return [Array<PlaybackRole>] roles that play there

@@ -46,13 +46,11 @@ module Loomshuttle
         end
       end
 
-      # Outputs of the playback interface into the sockets that they are cabled to, or straight to card returns.
+      # Outputs of the playback interface into the sockets that they are cabled to.
       def join_playback
         @show.cables.each_value do |cable|
           to = @show.playback_goes_to(cable.output) or next
-          next if to.card? && @show.roles_on(cable.output).empty?
-
-          join(cable.point, to, kind: to.card? ? :patch : :rig, setting: to.card? ? "playback/through" : "cable/#{cable.output}/to", live: !to.card? || carried?(to.number))
+          join(cable.point, to, kind: :rig, setting: "cable/#{cable.output}/to")
         end
       end
 

@@ -32,11 +32,6 @@ RSpec.describe "Playback in a show" do
     expect(survey.sources.to_h { |one| [one.id, one.cue] }.compact).to eq("channel/15" => "click", "channel/16" => "pilot")
   end
 
-  it "knows them through card returns as well" do
-    card = set(show, "playback/through" => "card", "channel/5/take" => "card/return/3", "channel/5/position" => "take")
-    expect(Loomshuttle::Hearing::RoleWays.of(Loomshuttle::Hearing::Survey.of(card, {}))[2]).to include("channel/5")
-  end
-
   it "finds nothing wrong where everything leads somewhere" do
     expect(%w[role-without-output playback-output cue-shares-output].flat_map { |check| findings(show, check) }).to eq([])
   end
@@ -55,12 +50,11 @@ RSpec.describe "Playback in a show" do
     expect(mended(small, finding).rig.interface).to eq("fern-12-twin")
   end
 
-  it "finds outputs without cable, without interface, beyond the card, and two on one socket" do
+  it "finds outputs without cable, without interface, and two on one socket" do
     words = ->(changes) { findings(set(show, changes), "playback-output").map(&:sentence) }
     expect(words.call("cable/3/to" => nil)).to eq(["Playback output 3 (Click) is cabled to no socket."])
     expect(words.call("rig/interface" => nil)).to eq(["Songs are played to a playback interface, and the rig has none."])
     expect(words.call("cable/3/to" => "desk/in/13")).to eq(["Playback outputs 1 and 3 are cabled to one socket, In 13."])
-    expect(mended(set(show, "rig/interface" => nil), findings(set(show, "rig/interface" => nil), "playback-output").first).playback.through).to eq("card")
   end
 
   it "finds a click that shares its output with parts, and not one that shares it with the guide" do

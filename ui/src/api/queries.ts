@@ -102,7 +102,11 @@ export const useStem = (song: string, version: number, stem: number | undefined,
     queryKey: ['stem', song, version, stem, points],
     enabled: stem !== undefined,
     queryFn: () =>
-      taken(api.GET('/api/songs/{id}/waveform', { params: { path: { id: song }, query: { stem: stem ?? 0, points } } })),
+      taken(
+        api.GET('/api/songs/{id}/waveform', {
+          params: { path: { id: song }, query: { stem: stem ?? 0, points } },
+        }),
+      ),
   });
 export const useFindings = () =>
   useQuery({ queryKey: ['findings'], queryFn: () => taken(api.GET('/api/findings')) });

@@ -215,21 +215,10 @@ const Select = ({ label, value, onChange, children }: SelectProps) => (
 
 /** Outputs and the sockets that they are cabled to. */
 function Cables({ playback }: { playback: Playback }) {
-  const through = playback.through === 'card' ? 'card returns' : (playback.interface ?? 'no interface');
   return (
     <section aria-label="Outputs of playback">
-      <h2>Outputs, through {through}</h2>
+      <h2>Outputs, through {playback.interface ?? 'no interface'}</h2>
       <div className={styles.row}>
-        <TextField
-          select
-          size="small"
-          label="Songs leave by"
-          value={playback.through}
-          onChange={(event) => change({ 'playback/through': event.target.value })}
-        >
-          <MenuItem value="interface">the playback interface</MenuItem>
-          <MenuItem value="card">card returns</MenuItem>
-        </TextField>
         <form
           className={styles.row}
           onSubmit={(event) => {
@@ -257,7 +246,7 @@ function Cables({ playback }: { playback: Playback }) {
             <li key={one.output}>
               <b className={styles.figure}>{one.output}</b> → {one.to ? one.label : 'no cable'}
               <span className={styles.quiet}> {one.roles.join(', ') || 'nothing'}</span>
-              {one.to && playback.through === 'interface' && (
+              {one.to && (
                 <Button size="small" onClick={() => change({ [`cable/${one.output}/to`]: null })}>
                   Unplug
                 </Button>

@@ -47,6 +47,7 @@ export function SectionTable({ song, onKeep }: SectionTableProps) {
             <th>Later by (samples)</th>
             <th>Dye</th>
             <th>Click</th>
+            <th>The guide says</th>
             <td />
           </tr>
         </thead>
@@ -98,6 +99,13 @@ export function SectionTable({ song, onKeep }: SectionTableProps) {
                 >
                   {one.click === false ? 'silent' : 'counts'}
                 </button>
+              </td>
+              <td>
+                <Cell
+                  label={`What the guide says before ${one.name}`}
+                  value={one.words ?? ''}
+                  onKeep={(words) => put(one.key, { words })}
+                />
               </td>
               <td>
                 <Button

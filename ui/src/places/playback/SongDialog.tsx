@@ -161,6 +161,35 @@ function Fields({ song }: { song: Song }) {
           </Button>
         )}
       </div>
+      <div className={styles.row}>
+        <Pick
+          label="Spoken guide"
+          value={song.guide?.on === true ? 'on' : 'off'}
+          among={['on', 'off']}
+          onPick={(value) => put({ guide: { ...song.guide, on: value === 'on' } })}
+        />
+        <Text
+          label="Its language (en, de, fr …)"
+          value={song.guide?.voice ?? 'en'}
+          onKeep={(voice) => put({ guide: { ...song.guide, voice: voice.trim() } })}
+        />
+        <Text
+          label="Words a minute"
+          value={String(song.guide?.speed ?? 160)}
+          onKeep={(text) => put({ guide: { ...song.guide, speed: Number(text) } })}
+        />
+        <Pick
+          label="Counts the bar before"
+          value={song.guide?.count === false ? 'no' : 'yes'}
+          among={['yes', 'no']}
+          onPick={(value) => put({ guide: { ...song.guide, count: value === 'yes' } })}
+        />
+        <Text
+          label="Its level (dB)"
+          value={String(song.guide?.level_db ?? -12)}
+          onKeep={(text) => put({ guide: { ...song.guide, level_db: Number(text.replace('−', '-')) } })}
+        />
+      </div>
       <SectionTable song={song} onKeep={(sections) => put({ sections })} />
       <Stems song={song} onKeep={(stems) => put({ stems })} />
       <div className={styles.row}>

@@ -33,7 +33,6 @@ const playback = (items: Playback['items']): Playback => ({
   items,
   roles: [],
   outputs: [],
-  through: 'interface',
   interface: 'Fern 12 twin',
   pilot: { on: true, hz: 19000, db: -30 },
   player: null,
