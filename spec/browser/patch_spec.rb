@@ -38,7 +38,7 @@ RSpec.describe "The Patch place", type: :feature do
     choose("Hears on stage", "Box A in 12")
     within("[role=dialog]", text: "By a free slot") do
       expect(page).to have_css("[role=radio][aria-checked=true]", text: "By a free slot")
-      expect(page).to have_text("Fiddle takes a free slot; 21 stay free.")
+      expect(page).to have_text("Fiddle takes a free slot; 16 stay free.")
       find("[role=radio]", text: "Move the whole block").click
       expect(page).to have_css("tr", text: "Tuba", minimum: 1)
       find("[role=radio]", text: "By a free slot").click
