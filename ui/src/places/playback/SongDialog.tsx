@@ -2,17 +2,15 @@ import Button from '@mui/material/Button';
 import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
-import MenuItem from '@mui/material/MenuItem';
-import TextField from '@mui/material/TextField';
-import { useRef, useState } from 'react';
 import { api, type Song, type SongChanges, taken } from '../../api/client';
 import { useCommand } from '../../api/edits';
 import { queries, refresh, useSong } from '../../api/queries';
 import { Answered } from '../../app/Answered';
 import { dialogOf } from '../../app/dialogOf';
-import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
 import { SectionTable } from './SectionTable';
+import { Pick, Tap, Text } from './SongFields';
+import { StemTable } from './StemTable';
 import own from './playback.module.css';
 
 interface SongDialogProps {
@@ -191,91 +189,12 @@ function Fields({ song }: { song: Song }) {
         />
       </div>
       <SectionTable song={song} onKeep={(sections) => put({ sections })} />
-      <Stems song={song} onKeep={(stems) => put({ stems })} />
+      <StemTable song={song} onKeep={(stems) => put({ stems })} />
       <div className={styles.row}>
         <Text label="Words for the crew" value={song.crew ?? ''} onKeep={(crew) => put({ crew })} wide />
         <Text label="Notes" value={song.notes ?? ''} onKeep={(notes) => put({ notes })} wide />
       </div>
     </div>
-  );
-}
-
-interface TextProps {
-  label?: string;
-  /** For those who hear it, where the table says what it is. */
-  spoken?: string;
-  value: string;
-  onKeep: (text: string) => void;
-  wide?: boolean;
-}
-
-/** Kept when it is left or with Enter. */
-function Text({ label, spoken, value, onKeep, wide }: TextProps) {
-  return (
-    <TextField
-      key={value}
-      size="small"
-      {...(label ? { label } : { slotProps: { htmlInput: { 'aria-label': spoken } } })}
-      defaultValue={value}
-      className={cx(wide && own.wide)}
-      onBlur={(event) => event.target.value !== value && onKeep(event.target.value)}
-      onKeyDown={(event) => event.key === 'Enter' && (event.target as HTMLInputElement).blur()}
-    />
-  );
-}
-
-interface PickProps {
-  label: string;
-  value: string;
-  among: string[];
-  words?: Record<string, string>;
-  onPick: (value: string) => void;
-}
-
-const Pick = ({ label, value, among, words, onPick }: PickProps) => (
-  <TextField
-    select
-    size="small"
-    label={label}
-    className={own.pickOne}
-    value={value}
-    onChange={(event) => onPick(event.target.value)}
-  >
-    {among.map((one) => (
-      <MenuItem key={one} value={one}>
-        {words?.[one] ?? one}
-      </MenuItem>
-    ))}
-  </TextField>
-);
-
-const TAPS = 8;
-const PAUSE_MS = 2000;
-
-/** Tapped along with the song: the tempo of the last taps. */
-function Tap({ onTempo }: { onTempo: (bpm: number) => void }) {
-  const taps = useRef<number[]>([]);
-  const [bpm, tell] = useState<number | null>(null);
-  const tap = () => {
-    const now = performance.now();
-    const last = taps.current.at(-1);
-    taps.current =
-      last !== undefined && now - last < PAUSE_MS ? [...taps.current.slice(1 - TAPS), now] : [now];
-    const [first] = taps.current;
-    if (taps.current.length > 3 && first !== undefined)
-      tell(Math.round((600_000 * (taps.current.length - 1)) / (now - first)) / 10);
-  };
-  return (
-    <>
-      <Button size="small" variant="outlined" onClick={tap}>
-        Tap{bpm !== null && ` ${bpm}`}
-      </Button>
-      {bpm !== null && (
-        <Button size="small" onClick={() => onTempo(Math.min(400, Math.max(20, bpm)))}>
-          Take {bpm}
-        </Button>
-      )}
-    </>
   );
 }
 
@@ -298,62 +217,5 @@ function Tempos({ song, onKeep }: { song: Song; onKeep: (tempos: NonNullable<Son
       onKeep={(text) => onKeep(read(text))}
       wide
     />
-  );
-}
-
-function Stems({ song, onKeep }: { song: Song; onKeep: (stems: NonNullable<Song['stems']>) => void }) {
-  const stems = song.stems ?? [];
-  const put = (id: number, part: Partial<(typeof stems)[number]>) =>
-    onKeep(stems.map((one) => (one.id === id ? { ...one, ...part } : one)));
-  return (
-    <table className={styles.plain}>
-      <thead>
-        <tr>
-          <th>Stem</th>
-          <th>Role</th>
-          <th>Level (dB)</th>
-          <th>Loses as mono</th>
-          <td />
-        </tr>
-      </thead>
-      <tbody>
-        {stems.map((stem) => (
-          <tr key={stem.id}>
-            <th scope="row">{stem.name}</th>
-            <td>
-              <Text
-                spoken={`Role of ${stem.name}`}
-                value={stem.role}
-                onKeep={(role) => role.trim() && put(stem.id, { role: role.trim() })}
-              />
-            </td>
-            <td>
-              <Text
-                spoken={`Level of ${stem.name} in dB`}
-                value={String(stem.gain_db ?? 0)}
-                onKeep={(text) => put(stem.id, { gain_db: Number(text.replace('−', '-')) })}
-              />
-            </td>
-            <td className={styles.figure}>
-              {stem.mono_db === null || stem.mono_db === undefined
-                ? 'mono'
-                : stem.mono_db < -60
-                  ? 'all of it'
-                  : `${Math.max(0, -stem.mono_db).toFixed(1)} dB`}
-            </td>
-            <td>
-              <button
-                type="button"
-                className={cx(styles.chip, !stem.mute && styles.on)}
-                aria-pressed={!stem.mute}
-                onClick={() => put(stem.id, { mute: !stem.mute })}
-              >
-                {stem.mute ? 'Muted' : 'Plays'}
-              </button>
-            </td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
   );
 }
