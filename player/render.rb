@@ -11,11 +11,12 @@ module Loomshuttle
 
       # @param song [Songs::Song]   @param folder [String] of the song   @param roles [Array<Songs::Role>]
       # @param tonight [Songs::Tonight]   @param pilot [Pilot::Tone, nil]
-      def initialize(song, folder, roles, tonight: Songs::Tonight.plain, pilot: nil)
+      # @param timecode [Timecode, nil] as the player has it; nil: 25 frames a second from one hour on
+      def initialize(song, folder, roles, tonight: Songs::Tonight.plain, pilot: nil, timecode: nil)
         @song, @roles = song, roles
         @stock = Stock.new(song, folder)
         voice = song.guide.on ? Voice.new(folder, song.guide, song.rate) : nil
-        material = Material.new(song, @stock, roles, voice: voice, timecode: Timecode.new(song.rate, 25, 1))
+        material = Material.new(song, @stock, roles, voice: voice, timecode: timecode || Timecode.new(song.rate, 25, 1))
         @pilot = pilot && Pilot.new(song.rate, pilot)
         @outputs = [*material.feeds.values.flatten.map(&:output), *pilot&.outputs].uniq.sort
         @deck = Deck.new(rate: song.rate, outputs: @outputs.max || 1)

@@ -36,7 +36,7 @@ module Loomshuttle
 
       # Runs until stop.
       def run
-        come_first
+        Runtime::Priority.first
         workers = [Runtime::Worker.start("reader", priority: -3) { |worker| worker.rest(@unit.fill ? 0.001 : 0.05) },
                    Runtime::Worker.start("watch") { |worker| worker.rest(1) || watch }, Runtime::Worker.start("twin") { |worker| worker.rest(Twin::OFTEN) || tell_twin }]
         @control.start
@@ -102,12 +102,6 @@ module Loomshuttle
         end
       rescue Errno::EADDRINUSE
         raise Invalid.new("UDP port #{port} is in use; another player may run there.", where: "port #{port}")
-      end
-
-      def come_first
-        Process.setpriority(Process::PRIO_PROCESS, 0, -10)
-      rescue SystemCallError
-        nil
       end
     end
   end

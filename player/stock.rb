@@ -48,9 +48,6 @@ module Loomshuttle
         true
       end
 
-      # @return [Boolean] whether everything is there that was asked for now
-      def ready? = @lock.synchronize { @wanted.first(2).all? { |second| @pieces.key?(second) } }
-
       # @param id [Integer] of a stem
       # @return [Numo::SFloat, nil] [frames, lanes] full scale 1.0; nil for silence
       # @yield when a piece is not there

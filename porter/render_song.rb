@@ -12,7 +12,7 @@ module Loomshuttle
       # It has so long (seconds).
       SECONDS = 3600
 
-      # @param job [Job] song (folder), roles, pilot and item   @param stopped [Proc]   @param room [Room] on the disk
+      # @param job [Job] song (folder), roles, pilot, item, fps and hour   @param stopped [Proc]   @param room [Room] on the disk
       def initialize(job, stopped:, room:)
         @job, @stopped, @room = job, stopped, room
       end
@@ -33,7 +33,7 @@ module Loomshuttle
 
       # @return [String, nil] what went wrong
       def made(out)
-        asked = JSON.generate(@job.data.slice("roles", "pilot", "item"))
+        asked = JSON.generate(@job.data.slice("roles", "pilot", "item", "fps", "hour"))
         stdin, output, process = Open3.popen2e(RbConfig.ruby, File.join(ROOT, "processes", "render.rb"), @job["song"], out)
         stdin.write(asked)
         stdin.close

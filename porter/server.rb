@@ -23,7 +23,7 @@ module Loomshuttle
 
       # Runs until stop.
       def run
-        come_last
+        Runtime::Priority.last
         until @stopped
           begin
             job = Job.open(@jobs).find { |one| !@over.key?(one.id) }
@@ -83,13 +83,6 @@ module Loomshuttle
       end
 
       def tell_again = @over.each_value { |job, changes| File.exist?(job.path(Job::FILE)) ? tell(job, **changes) : @over.delete(job.id) }
-
-      # Sound comes first.
-      def come_last
-        Process.setpriority(Process::PRIO_PROCESS, 0, 10)
-      rescue SystemCallError
-        nil
-      end
     end
   end
 end

@@ -1,6 +1,6 @@
 # frozen_string_literal: true
 
-# Writes a song output by output: render.rb SONG-FOLDER OUT-FOLDER, with "roles", "tonight" and "pilot" as JSON on standard input (Player::Config).
+# Writes a song output by output: render.rb SONG-FOLDER OUT-FOLDER, with "roles", "item", "pilot", "fps" and "hour" (of its timecode) as JSON on standard input (Player::Config).
 require "json"
 require_relative "../loader"
 Loomshuttle.load_parts(:core, :runtime, :player)
@@ -9,10 +9,11 @@ song, out = ARGV
 begin
   asked = JSON.parse($stdin.read)
   config = Loomshuttle::Player::Config.new(nil)
-  config.change("roles" => asked.fetch("roles"), "pilot" => asked.fetch("pilot"))
+  config.change("roles" => asked.fetch("roles"), "pilot" => asked.fetch("pilot"), "fps" => asked.fetch("fps"))
   item = Loomshuttle::Player::Config::ITEM.check(asked.fetch("item"), "item")
   data = Loomshuttle::Songs::SongFile.song(Loomshuttle::Songs::SongFile.read(song))
-  Loomshuttle::Player::Render.new(data, song, config.roles, tonight: Loomshuttle::Player::Order.tonight(item), pilot: config.pilot).run(out)
+  timecode = Loomshuttle::Player::Timecode.new(data.rate, config["fps"], Loomshuttle::Shape.whole(1..1000).check(asked.fetch("hour"), "hour"))
+  Loomshuttle::Player::Render.new(data, song, config.roles, tonight: Loomshuttle::Player::Order.tonight(item), pilot: config.pilot, timecode: timecode).run(out)
 rescue Loomshuttle::Invalid, SystemCallError, KeyError => e
   abort(e.message)
 end

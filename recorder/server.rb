@@ -29,7 +29,7 @@ module Loomshuttle
 
       # Runs until stop.
       def run
-        come_first
+        Runtime::Priority.first
         connect
         workers = start_workers
         @control.start
@@ -123,13 +123,6 @@ module Loomshuttle
         status = @unit.status
         @control.tell("status", status) if (@looks = @looks.to_i + 1).even?
         stop if status["capture"].nil? && (@description.changed? || @choice.changed?)
-      end
-
-      # Sound before screens, where the system lets us.
-      def come_first
-        Process.setpriority(Process::PRIO_PROCESS, 0, -10)
-      rescue SystemCallError
-        nil
       end
     end
   end

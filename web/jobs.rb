@@ -50,7 +50,7 @@ module Loomshuttle
         make({ "kind" => "song", "name" => name.strip[0, 80], "rate" => rate, "stems" => stems, "midi" => midi, "bpm" => bpm, "form" => "song", "who" => who }, {})
       end
 
-      # @param folder [String] of a song   @param asked [Hash] "roles", "pilot" and "item" as the player is told them
+      # @param folder [String] of a song   @param asked [Hash] as PlayOrder#to_render
       # @return [Hash] the job
       def render(folder, name, asked, who: nil)
         make({ "kind" => "render", "name" => safe(name), "song" => folder, "form" => "folder", "who" => who, **asked }, {})

@@ -54,8 +54,10 @@ module Loomshuttle
       # @param show [Settings::Show]   @param song [String] id
       # @return [Hash]
       def to_render(show, song)
-        item = items(show).find { |one| one[:song] == song } || { key: 1, song: song }
-        JSON.parse(JSON.generate({ roles: roles(show), pilot: pilot(show), item: item.compact }))
+        items = items(show)
+        at = items.index { |one| one[:song] == song }
+        item = at ? items[at] : { key: 1, song: song }
+        JSON.parse(JSON.generate({ roles: roles(show), pilot: pilot(show), item: item.compact, fps: show.playback.timecode_fps, hour: at.to_i + 1 }))
       end
 
       private

@@ -36,7 +36,7 @@ module Loomshuttle
       SONG = Shape.record({ "rate" => Shape.whole(TakeManifest::RATES), "stems" => Shape.list(STEM, most: 64, least: 1) },
                           { "midi" => Shape.or_none(FOLDER), "bpm" => Shape.or_none(Shape.number(20..400)) }, others: true)
       RENDER = Shape.record({ "song" => FOLDER, "roles" => Shape.list(Shape.record({}, others: true), most: 200), "pilot" => Shape.record({}, others: true),
-                              "item" => Shape.record({}, others: true) }, {}, others: true)
+                              "item" => Shape.record({}, others: true), "fps" => Shape.whole(24..30), "hour" => Shape.whole(1..1000) }, {}, others: true)
       EACH = { "export" => EXPORT, "bring-in" => BRING_IN, "song" => SONG, "render" => RENDER }.freeze
       ALL = Shape.record(*COMMON, others: true)
 

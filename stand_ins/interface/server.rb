@@ -32,7 +32,7 @@ module Loomshuttle
 
         # Runs until stop.
         def run
-          come_first
+          Runtime::Priority.first
           look = 0
           until @stopped
             begin
@@ -121,12 +121,6 @@ module Loomshuttle
           @out.send(bytes, 0, target)
         rescue SystemCallError
           nil # nobody is there
-        end
-
-        def come_first
-          Process.setpriority(Process::PRIO_PROCESS, 0, -10)
-        rescue SystemCallError
-          nil
         end
       end
     end

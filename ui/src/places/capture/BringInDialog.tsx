@@ -11,9 +11,9 @@ import { useCommand } from '../../api/edits';
 import { refresh } from '../../api/queries';
 import { count } from '../../look/format';
 import { DeliveryTable } from './DeliveryTable';
-import { type Choice, choices, looked, mostParts, type Source, wanted } from './delivery';
+import { type Choice, choices, looked, mostParts, wanted } from './delivery';
 import { cx } from '../../look/cx';
-import { FilePick } from '../../app/FilePick';
+import { SourcePick } from '../../app/SourcePick';
 import styles from '../../look/look.module.css';
 import own from './capture.module.css';
 
@@ -26,79 +26,16 @@ export function BringInDialog({ onClose }: { onClose: () => void }) {
       {seen ? (
         <Look {...seen} onBack={() => setSeen(null)} onDone={onClose} />
       ) : (
-        <Choose onSeen={(look, plan) => setSeen({ look, plan })} onClose={onClose} />
+        <SourcePick
+          words="WAV, AIFF, FLAC, MP3 and most others, named as people name them. Everything is shown before it is kept."
+          files="Files to bring in"
+          folderLabel="Or a folder on the recording computer"
+          placeholder="/media/disk/first-night"
+          onLook={async (look, onSeen) => setSeen({ look, plan: await looked(look, onSeen) })}
+          onClose={onClose}
+        />
       )}
     </Dialog>
-  );
-}
-
-interface ChooseProps {
-  onSeen: (look: string, plan: DeliveryPlan) => void;
-  onClose: () => void;
-}
-
-/** Files from this browser, or a folder on the recording computer. */
-function Choose({ onSeen, onClose }: ChooseProps) {
-  const [folder, setFolder] = useState('');
-  const [sent, setSent] = useState<string | null>(null);
-  const look = useCommand(async (source: Source) => {
-    const { look: id } = await taken(api.POST('/api/deliveries/look', { body: source }));
-    onSeen(
-      id,
-      await looked(id, (seen) => setSent(`Looking at each file: ${count(seen, 'sound file')} so far`)),
-    );
-  });
-  const send = useCommand(async (files: File[]) => {
-    const { id } = await taken(api.POST('/api/deliveries', { body: {} }));
-    for (const [at, file] of files.entries()) {
-      setSent(`Sending ${at + 1} of ${files.length}: ${file.name}`);
-      await taken(
-        api.PUT('/api/deliveries/{id}/files/{name}', {
-          params: { path: { id, name: file.name } },
-          headers: { 'Content-Type': 'application/octet-stream' },
-          body: file as unknown as string,
-          bodySerializer: (body) => body as unknown as File,
-        }),
-      );
-    }
-    await look.mutateAsync({ id });
-  });
-  const busy = look.isPending || send.isPending;
-  return (
-    <>
-      <DialogContent>
-        <div className={styles.stack}>
-          <p>
-            WAV, AIFF, FLAC, MP3 and most others, named as people name them. Everything is shown before it is
-            kept.
-          </p>
-          <FilePick label="Files to bring in" multiple disabled={busy} onPick={(files) => send.mutate(files)}>
-            Files from here
-          </FilePick>
-          <div className={styles.row}>
-            <TextField
-              label="Or a folder on the recording computer"
-              size="small"
-              className={styles.grow}
-              placeholder="/media/disk/first-night"
-              value={folder}
-              onChange={(event) => setFolder(event.target.value)}
-            />
-            <Button
-              variant="outlined"
-              disabled={folder.trim() === '' || busy}
-              onClick={() => look.mutate({ folder: folder.trim() })}
-            >
-              Look at it
-            </Button>
-          </div>
-          {busy && <p className={styles.quiet}>{sent ?? 'Looking at each file …'}</p>}
-        </div>
-      </DialogContent>
-      <DialogActions>
-        <Button onClick={onClose}>Close</Button>
-      </DialogActions>
-    </>
   );
 }
 

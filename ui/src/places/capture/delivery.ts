@@ -1,24 +1,9 @@
-import { api, type DeliveryPlan, Refused, taken } from '../../api/client';
+import { api, type DeliveryPlan, taken } from '../../api/client';
+import { lookedInto } from '../../app/SourcePick';
 
-/** Where a delivery is: sent, or in a folder of the recording computer. */
-export type Source = { id: string } | { folder: string };
-
-const AGAIN_MS = 250;
-
-/** What a look into a delivery found; it is carried out in its own time and asked for until it is over. */
-export async function looked(id: string, onSeen: (files: number) => void): Promise<DeliveryPlan> {
-  for (;;) {
-    const look = await taken(api.GET('/api/deliveries/looks/{id}', { params: { path: { id } } }));
-    if (look.plan) return look.plan;
-    if (look.state === 'failed')
-      throw new Refused(
-        { error: { message: look.error ?? 'It could not be looked at.', where: 'folder' } },
-        422,
-      );
-    onSeen(look.seen);
-    await new Promise((done) => setTimeout(done, AGAIN_MS));
-  }
-}
+/** What a look into a delivery found. */
+export const looked = (id: string, onSeen: (files: number) => void): Promise<DeliveryPlan> =>
+  lookedInto(() => taken(api.GET('/api/deliveries/looks/{id}', { params: { path: { id } } })), onSeen);
 
 /** What becomes of an item: left out, a track of its own, or one of the show's. */
 export interface Choice {

@@ -5,11 +5,11 @@ import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
 import TextField from '@mui/material/TextField';
 import { useState } from 'react';
-import { api, Refused, type Show, type SongPlan, taken } from '../../api/client';
+import { api, type Show, type SongPlan, taken } from '../../api/client';
 import { useCommand } from '../../api/edits';
 import { refresh, useExports } from '../../api/queries';
 import { dialogOf } from '../../app/dialogOf';
-import { FilePick } from '../../app/FilePick';
+import { lookedInto, SourcePick } from '../../app/SourcePick';
 import { count } from '../../look/format';
 import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
@@ -20,22 +20,8 @@ interface BringProps {
   onClose: () => void;
 }
 
-type Source = { id: string } | { folder: string };
-const AGAIN_MS = 250;
-
-async function planOf(id: string, onSeen: (files: number) => void): Promise<SongPlan> {
-  for (;;) {
-    const look = await taken(api.GET('/api/songs/looks/{id}', { params: { path: { id } } }));
-    if (look.plan) return look.plan;
-    if (look.state === 'failed')
-      throw new Refused(
-        { error: { message: look.error ?? 'It could not be looked at.', where: 'folder' } },
-        422,
-      );
-    onSeen(look.seen);
-    await new Promise((done) => setTimeout(done, AGAIN_MS));
-  }
-}
+const planOf = (id: string, onSeen: (files: number) => void) =>
+  lookedInto<SongPlan>(() => taken(api.GET('/api/songs/looks/{id}', { params: { path: { id } } })), onSeen);
 
 /** A folder of stems becomes a song: looked at, its roles corrected, and only then brought in. */
 export const BringSongDialog = dialogOf(
@@ -47,90 +33,22 @@ export const BringSongDialog = dialogOf(
         {seen ? (
           <Plan {...seen} onBack={() => see(null)} onDone={onClose} />
         ) : (
-          <Choose onSeen={(look, plan) => see({ look, plan })} onClose={onClose} />
+          <SourcePick
+            words="All stems of one song, of any format and rate; a MIDI file beside them tells tempos and sections. Everything is shown before it is brought in."
+            files="Stems of a song"
+            folderLabel="Or a folder on this computer"
+            placeholder="/media/disk/ropewalk"
+            onLook={async (look, onSeen) => see({ look, plan: await planOf(look, onSeen) })}
+            onClose={onClose}
+          >
+            <Jobs />
+          </SourcePick>
         )}
       </>
     );
   },
   { maxWidth: 'md', fullWidth: true },
 );
-
-function Choose({
-  onSeen,
-  onClose,
-}: {
-  onSeen: (look: string, plan: SongPlan) => void;
-  onClose: () => void;
-}) {
-  const [folder, setFolder] = useState('');
-  const [told, tell] = useState<string | null>(null);
-  const look = useCommand(async (source: Source) => {
-    const { look: id } = await taken(api.POST('/api/deliveries/look', { body: source }));
-    onSeen(
-      id,
-      await planOf(id, (files) => tell(`Looking at each file: ${count(files, 'sound file')} so far`)),
-    );
-  });
-  const send = useCommand(async (files: File[]) => {
-    const { id } = await taken(api.POST('/api/deliveries', { body: {} }));
-    for (const [at, file] of files.entries()) {
-      tell(`Sending ${at + 1} of ${files.length}: ${file.name}`);
-      await taken(
-        api.PUT('/api/deliveries/{id}/files/{name}', {
-          params: { path: { id, name: file.name } },
-          headers: { 'Content-Type': 'application/octet-stream' },
-          body: file as unknown as string,
-          bodySerializer: (body) => body as unknown as File,
-        }),
-      );
-    }
-    await look.mutateAsync({ id });
-  });
-  const busy = look.isPending || send.isPending;
-  return (
-    <>
-      <DialogContent>
-        <div className={styles.stack}>
-          <p>
-            All stems of one song, of any format and rate; a MIDI file beside them tells tempos and sections.
-            Everything is shown before it is brought in.
-          </p>
-          <FilePick label="Stems of a song" multiple disabled={busy} onPick={(files) => send.mutate(files)}>
-            Files from here
-          </FilePick>
-          <div className={styles.row}>
-            <TextField
-              label="Or a folder on this computer"
-              size="small"
-              className={styles.grow}
-              placeholder="/media/disk/ropewalk"
-              value={folder}
-              onChange={(event) => setFolder(event.target.value)}
-              onKeyDown={(event) =>
-                event.key === 'Enter' &&
-                folder.trim() !== '' &&
-                !busy &&
-                look.mutate({ folder: folder.trim() })
-              }
-            />
-            <Button
-              variant="outlined"
-              disabled={folder.trim() === '' || busy}
-              onClick={() => look.mutate({ folder: folder.trim() })}
-            >
-              Look at it
-            </Button>
-          </div>
-          {busy && <p className={styles.quiet}>{told ?? 'Looking at each file …'}</p>}
-          <Jobs />
-        </div>
-      </DialogContent>
-      <DialogActions>
-        <Button onClick={onClose}>Close</Button>
-      </DialogActions>
-    </>
-  );
-}
 
 /** Songs that are on their way, and those that failed. */
 function Jobs() {

@@ -1,0 +1,24 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Runtime
+    # How much of the processor this process gets beside others, where the system lets us.
+    module Priority
+      class << self
+        # Sound before screens.
+        def first = set(-10)
+
+        # What can wait.
+        def last = set(10)
+
+        private
+
+        def set(nice)
+          Process.setpriority(Process::PRIO_PROCESS, 0, nice)
+        rescue SystemCallError
+          nil
+        end
+      end
+    end
+  end
+end
