@@ -14,6 +14,7 @@ module Loomshuttle
       # @param streams [Array<Formats::Sdp::Stream>] in lane order
       def initialize(streams)
         @streams = streams
+        @lanes = streams.sum(&:lanes)
         @rings = streams.map { |stream| "\0".b * (AHEAD * frame_bytes(stream)) }
         @filled = Array.new(streams.size, 0) # times up to which something has come
         @late = 0
@@ -39,14 +40,16 @@ module Loomshuttle
       # @param time [Integer] sample counter
       # @return [Numo::Int32] [frames, lanes of all streams]
       def read(time, frames)
-        blocks = @streams.each_index.map { |index| block(index, time, frames) }
+        quiet = @filled.all? { |until_then| until_then <= time }
         @time = time + frames
+        return Numo::Int32.zeros(frames, @lanes) if quiet # most of the time nothing is played
+
+        blocks = @streams.each_index.map { |index| block(index, time, frames) }
         blocks.size == 1 ? blocks.first : Numo::Int32.hstack(blocks)
       end
 
       private
 
-      # Most of the time nothing is played.
       def block(index, time, frames)
         return Numo::Int32.zeros(frames, @streams[index].lanes) if @filled[index] <= time
 

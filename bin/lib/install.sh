@@ -1,7 +1,7 @@
 # What bin/demo and bin/test install, each step only when something is missing. Sourced, from the project's folder, with pipefail; what
 # goes wrong is said here, so that nothing ends without a word where the caller ends at any error.
 
-RUN_PACKAGES="ruby ruby-dev bundler build-essential pkg-config libpq-dev libxml2-dev libxslt1-dev libyaml-dev zlib1g-dev postgresql fonts-dejavu-core ffmpeg alsa-utils aubio-tools espeak-ng"
+RUN_PACKAGES="ruby ruby-dev bundler build-essential pkg-config libpq-dev libxml2-dev libxslt1-dev libyaml-dev zlib1g-dev postgresql fonts-dejavu-core ffmpeg alsa-utils aubio-tools espeak-ng rubberband-cli"
 TEST_PACKAGES="chromium chromium-driver sndfile-programs sox mediainfo midicsv libltc11 unzip liblo-tools gstreamer1.0-tools gstreamer1.0-plugins-base gstreamer1.0-plugins-good poppler-utils"
 NODE_LEAST=20.19.0
 NODE_WANTED=22

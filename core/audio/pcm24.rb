@@ -34,7 +34,9 @@ module Loomshuttle
       # Rounds to the nearest integer and clips at full scale.
       # @return [Numo::Int32]
       def self.from_float(block)
-        Numo::Int32.cast((block * FULL_SCALE).round.clip(-FULL_SCALE, FULL_SCALE - 1))
+        scaled = block * FULL_SCALE
+        scaled.inplace.round
+        Numo::Int32.cast(scaled.clip(-FULL_SCALE, FULL_SCALE - 1))
       end
 
       # Whole planes of one octet each are copied, since Numo is slow on rows of three; what is filled anyway is not cleared first. Both

@@ -19,7 +19,7 @@ module Loomshuttle
       # @param payload [String] binary
       # @return [String]
       def self.pack(sequence:, timestamp:, source:, payload:)
-        [0x80, PAYLOAD_TYPE, sequence % SEQUENCES, timestamp % TIMESTAMPS, source].pack("CCnNN") << payload
+        [0x80, PAYLOAD_TYPE, sequence % SEQUENCES, timestamp % TIMESTAMPS, source, payload].pack("CCnNNa*")
       end
 
       # @return [Packet, nil] nil when the bytes are no RTP packet

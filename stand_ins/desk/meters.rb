@@ -16,13 +16,13 @@ module Loomshuttle
         end
 
         # @param channels [Numo::Int32] [frames, lanes]
-        # @param mixes [Numo::DFloat] [frames, mains and outputs]
+        # @param mixes [Array<Numo::DFloat>] [frames, mains] and [frames, outputs]
         # @return [String, nil] every 50 ms the levels as a blob: for each point peak and RMS in hundredths of a dBFS,
         #   signed 16-bit big-endian, channels first
-        def add(channels, mixes)
+        def add(channels, *mixes)
           frames = channels.shape[0]
           @channel_sum.add(frames, Audio::Level.peak_amplitudes(channels), Audio::Level.mean_squares(channels))
-          @mix_sum.add(frames, Audio::Level.peak_amplitudes(mixes), Audio::Level.mean_squares(mixes))
+          @mix_sum.add(frames, mixes.flat_map { |mix| Audio::Level.peak_amplitudes(mix) }, mixes.flat_map { |mix| Audio::Level.mean_squares(mix) })
           @frames += frames
           return if @frames < @due
 

@@ -7,13 +7,13 @@ module Loomshuttle
     module Desk
       # What is mixed into what with which gain. Made anew when a setting changes, and only for mixes that somebody hears.
       class MixPlan
-        # Lanes that go into a mix from one tap, and their gains as a row.
+        # Lanes that go into a mix from one tap, and their gains as a column.
         Sum = Struct.new(:taken_at, :lanes, :gains)
         # A mix: sums of channel lanes; other mixes with their gains; its own equaliser, and its fader and mute as one gain.
         Mix = Struct.new(:sums, :mixes, :tilt, :gain)
 
-        # signs: row of the channels' polarity, nil where none is turned; tilts: of their equalisers; open: 0 where a mute before the fader is
-        # closed, nil where none is; faders: row
+        # signs: column of the channels' polarity, nil where none is turned; tilts: of their equalisers; open: 0 where a mute before the fader is
+        # closed, nil where none is; faders: column
         # mixes: [kind, index] => Mix, in an order in which each comes after those that feed it
         attr_reader :signs, :tilts, :open, :faders, :mixes
 
@@ -21,16 +21,16 @@ module Loomshuttle
         # @param heard [Array<Array(Symbol, Integer)>] mixes that a send, output or meter asks for
         def initialize(model, settings, heard)
           @model, @settings = model, settings
-          @signs = unless_ones(row { |at| on?("#{at}/polarity") ? -1.0 : 1.0 })
-          @tilts = row { |at| get("#{at}/tilt") }
-          @open = unless_ones(row { |at| @model.mix.mute_at == "pre-fader" && on?("#{at}/mute") ? 0.0 : 1.0 })
-          @faders = row { |at| on?("#{at}/mute") ? 0.0 : level("#{at}/fader") }
+          @signs = unless_ones(column { |at| on?("#{at}/polarity") ? -1.0 : 1.0 })
+          @tilts = column { |at| get("#{at}/tilt") }
+          @open = unless_ones(column { |at| @model.mix.mute_at == "pre-fader" && on?("#{at}/mute") ? 0.0 : 1.0 })
+          @faders = column { |at| on?("#{at}/mute") ? 0.0 : level("#{at}/fader") }
           plan(heard)
         end
 
         private
 
-        def unless_ones(row) = row.eq(1).all? ? nil : row
+        def unless_ones(column) = column.eq(1).all? ? nil : column
         def get(address) = @settings.get(address)
         def has?(address) = @settings.has?(address)
         def on?(address) = has?(address) && get(address) == 1
@@ -41,7 +41,7 @@ module Loomshuttle
         end
 
         def each_lane = @model.channels.flat_map { |strip| (0...strip.width).map { |lane| yield("strip/#{strip.number}", strip, lane) } }
-        def row(&) = Numo::DFloat[*each_lane(&)].reshape(1, @model.lanes)
+        def column(&) = Numo::DFloat[*each_lane(&)].reshape(@model.lanes, 1)
 
         # Matrices hear mains and buses, and mains hear buses: from the end to the beginning.
         def plan(heard)
@@ -128,7 +128,7 @@ module Loomshuttle
         # @param lanes [Array<Array(String, Float)>] tap and gain of each
         def sums(lanes)
           lanes.each.with_index.reject { |(_, gain), _| gain.zero? }.group_by { |(tap, _), _| tap }.map do |tap, members|
-            Sum.new(tap, members.map(&:last), Numo::DFloat[members.map { |(_, gain), _| gain }])
+            Sum.new(tap, members.map(&:last), Numo::DFloat[*members.map { |(_, gain), _| gain }].reshape(members.size, 1))
           end
         end
       end

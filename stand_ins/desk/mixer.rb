@@ -6,7 +6,8 @@ module Loomshuttle
   module StandIns
     module Desk
       # The desk's sound: sockets and card returns in, card sends, outputs and meter points out, on real samples. 24-bit
-      # integers up to the equaliser, floats behind it; a preamp clips at full scale as a converter does.
+      # integers up to the equaliser, floats behind it; a preamp clips at full scale as a converter does. Inside, a lane is a row,
+      # which Numo reads and adds up many times faster than a column.
       class Mixer
         # What one block yields: sends Int32 [frames, sends]; channels Int32 [frames, lanes] as heard at channel in;
         # mains DFloat [frames, mains]; outputs DFloat [frames, mix outputs]; personal DFloat [frames, personal lanes]
@@ -16,7 +17,7 @@ module Loomshuttle
           @model = model
           @settings = settings
           @revision = nil
-          @last_sample = Numo::DFloat.zeros(1, model.lanes)
+          @last_sample = Numo::DFloat.zeros(model.lanes)
           @last_of_mix = {}
           @chain = OutputChain.new(model, settings)
           @boxes = StageBoxes.new(model)
@@ -27,10 +28,10 @@ module Loomshuttle
         # @return [Result]
         def process(stage, returns)
           look_at_settings unless @revision == @settings.revision
-          heard = { ch: channel_taps(@boxes.arrive(stage), returns), card: returns }
-          heard[:mixes] = mixes(heard[:ch], returns.shape[0])
-          mains = @model.mains.each_index.map { |index| heard[:mixes][[:main, index]]["post-fader"] }
-          Result.new(sends(heard), heard[:ch]["channel-in"], columns(mains), outputs(heard), personal(heard))
+          card = returns.transpose
+          heard = { ch: channel_taps(@boxes.arrive(stage.transpose), card), card: card }
+          heard[:mixes] = mixes(heard[:ch], card.shape[1])
+          Result.new(sends(heard), heard[:ch]["channel-in"].transpose, mains(heard), outputs(heard), personal(heard))
         end
 
         # @param result [Result]   @param before [Result, nil] of the block before
@@ -42,10 +43,9 @@ module Loomshuttle
 
         private
 
-        def channel_taps(stage, returns)
+        def channel_taps(stage, card)
           preamp = Audio::Pcm24.from_float(pick(stage, @plan.stage_lanes) * @plan.gains)
-          inside = preamp.dup
-          @plan.from_card.each { |lane, from| inside[true, lane] = from.negative? ? 0 : returns[true, from] }
+          inside = replace(preamp, card)
           pre_eq = Audio::Pcm24.to_float(inside)
           pre_eq *= @mix.signs if @mix.signs
           post_eq = equalise(pre_eq)
@@ -54,17 +54,26 @@ module Loomshuttle
             "post-fader" => before_fader * @mix.faders }
         end
 
+        # What channels hear from the card, instead of their preamps.
+        def replace(preamp, card)
+          return preamp if @plan.from_card.empty?
+
+          preamp.dup.tap { |inside| @plan.from_card.each { |lane, from| inside[lane, true] = from.negative? ? 0 : card[from, true] } }
+        end
+
         # A first-order tilt: treble against bass. Any filter would do that makes pre-EQ and post-EQ differ.
         def equalise(block)
-          before = @last_sample.concatenate(block[0...-1, true])
-          @last_sample = block[-1..-1, true].dup
+          before = Numo::DFloat.new(*block.shape).allocate
+          before[true, 0] = @last_sample
+          before[true, 1..-1] = block[true, 0...-1]
+          @last_sample = block[true, -1].dup
           block - (before * @mix.tilts)
         end
 
         # Lanes of a block by list; -1 is silence.
         def pick(block, lanes)
-          out = block.class.zeros(block.shape[0], lanes.size)
-          lanes.each_with_index { |from, to| out[true, to] = block[true, from] if from >= 0 && from < block.shape[1] }
+          out = Numo::DFloat.zeros(lanes.size, block.shape[1])
+          lanes.each_with_index { |from, to| out[to, true] = block[from, true] if from >= 0 && from < block.shape[0] }
           out
         end
 
@@ -72,7 +81,7 @@ module Loomshuttle
         def mixes(channels, frames)
           @mix.mixes.each_with_object({}) do |(name, mix), done|
             sum = Numo::DFloat.zeros(frames)
-            mix.sums.each { |part| sum += (floats(channels[part.taken_at][true, part.lanes]) * part.gains).sum(axis: 1) }
+            mix.sums.each { |part| sum += floats(channels[part.taken_at][part.lanes, true]).mulsum(part.gains, axis: 0) }
             mix.mixes.each { |from, gain| sum += done.fetch(from)["post-fader"] * gain }
             done[name] = mix_taps(name, mix, sum)
           end
@@ -88,36 +97,40 @@ module Loomshuttle
         # What a send, output or lane carries, as samples of their kind.
         def carried(heard, feed)
           case feed.kind
-          when :ch then heard[:ch][feed.taken_at][true, feed.index]
-          when :card then heard[:card][true, feed.index]
+          when :ch then heard[:ch][feed.taken_at][feed.index, true]
+          when :card then heard[:card][feed.index, true]
           else heard[:mixes].fetch([feed.kind, feed.index])[feed.taken_at]
           end
         end
 
         def sends(heard)
-          out = Numo::Int32.zeros(heard[:card].shape[0], @model.sends)
+          out = Numo::Int32.zeros(@model.sends, heard[:card].shape[1])
           @plan.sends.each do |feed|
             from = carried(heard, feed)
-            out[true, feed.number - 1] = from.is_a?(Numo::Int32) ? from : Audio::Pcm24.from_float(from)
+            out[feed.number - 1, true] = from.is_a?(Numo::Int32) ? from : Audio::Pcm24.from_float(from)
           end
-          out
+          out.transpose
+        end
+
+        def mains(heard)
+          out = Numo::DFloat.zeros(@model.mains.size, heard[:card].shape[1])
+          @model.mains.each_index { |index| out[index, true] = heard[:mixes][[:main, index]]["post-fader"] }
+          out.transpose
         end
 
         def outputs(heard)
-          out = Numo::DFloat.zeros(heard[:card].shape[0], @model.mix_outputs)
-          @plan.outputs.each { |feed| out[true, feed.number - 1] = @chain.process(feed.number, floats(carried(heard, feed))) }
-          out
+          out = Numo::DFloat.zeros(@model.mix_outputs, heard[:card].shape[1])
+          @plan.outputs.each { |feed| out[feed.number - 1, true] = @chain.process(feed.number, floats(carried(heard, feed))) }
+          out.transpose
         end
 
         def personal(heard)
-          out = Numo::DFloat.zeros(heard[:card].shape[0], @model.mix.personal)
-          @plan.personal.each { |feed| out[true, feed.number - 1] = floats(carried(heard, feed)) }
-          out
+          out = Numo::DFloat.zeros(@model.mix.personal, heard[:card].shape[1])
+          @plan.personal.each { |feed| out[feed.number - 1, true] = floats(carried(heard, feed)) }
+          out.transpose
         end
 
         def floats(block) = block.is_a?(Numo::Int32) ? Audio::Pcm24.to_float(block) : block
-
-        def columns(list) = Numo::DFloat.hstack(list.map { |column| column.reshape(column.size, 1) })
 
         def look_at_settings
           @revision = @settings.revision

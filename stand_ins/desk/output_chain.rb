@@ -10,16 +10,20 @@ module Loomshuttle
         # @param model [Model]   @param settings [Settings]
         def initialize(model, settings)
           @model, @settings = model, settings
-          @lines = {}
+          @lines, @chains = {}, {}
         end
 
+        # Reads the settings anew.
         # @param numbers [Array<Integer>] outputs that carry something; what others had in their delay is gone
-        def keep(numbers) = @lines.select! { |number, _| numbers.include?(number) }
+        def keep(numbers)
+          @chains = numbers.to_h { |number| [number, [gain("output/#{number}"), get("output/#{number}/delay", 0)]] }
+          @lines.select! { |number, _| @chains.key?(number) }
+        end
 
-        # @param number [Integer]   @param block [Numo::DFloat] of frames
+        # @param number [Integer] one of those that are kept   @param block [Numo::DFloat] of frames
         # @return [Numo::DFloat]
         def process(number, block)
-          gain, delay = gain("output/#{number}"), get("output/#{number}/delay", 0)
+          gain, delay = @chains.fetch(number)
           out = gain == 1 ? block : block * gain
           return out.tap { @lines.delete(number) } if delay.zero?
 

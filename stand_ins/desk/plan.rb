@@ -9,7 +9,7 @@ module Loomshuttle
       # anew when a setting changes; what is mixed with which gain is in MixPlan.
       class Plan
         # stage_lanes: for each channel lane the socket at its preamp, -1 for none; from_card: channel lane => card return
-        # that it hears instead (-1: none); gains: a row; sends, outputs, personal: lists of Feed; fed_sockets: socket => [:outputs or
+        # that it hears instead (-1: none); gains: a column; sends, outputs, personal: lists of Feed; fed_sockets: socket => [:outputs or
         # :personal, number]
         attr_reader :stage_lanes, :from_card, :gains, :sends, :outputs, :personal, :fed_sockets
 
@@ -22,7 +22,7 @@ module Loomshuttle
           @strips = model.channels
           @card_lanes = model.modes.fetch(settings.get("card/mode"))
           plan_inputs
-          @gains = Numo::DFloat[*@strips.flat_map { |strip| [Audio::Level.amplitude(settings.get("strip/#{strip.number}/gain"))] * strip.width }].reshape(1, model.lanes)
+          @gains = Numo::DFloat[*@strips.flat_map { |strip| [Audio::Level.amplitude(settings.get("strip/#{strip.number}/gain"))] * strip.width }].reshape(model.lanes, 1)
           mix = model.mix
           @sends = feeds("card/send", [model.sends, @card_lanes].min, model.taps, %w[pre-fader post-fader])
           @outputs = feeds("output", model.mix_outputs, mix.channel_taps, mix.mix_taps)

@@ -13,20 +13,20 @@ module Loomshuttle
           # Neighbours that are as slow go together.
           @runs = slow.slice_when { |one, other| one.delay != other.delay || one.first_socket + one.inputs != other.first_socket }
             .map { |boxes| [boxes.first.first_socket...(boxes.last.first_socket + boxes.last.inputs), boxes.first.delay] }
-          @tails = @runs.map { |lanes, delay| Numo::DFloat.zeros(delay, lanes.size) }
+          @tails = @runs.map { |lanes, delay| Numo::DFloat.zeros(lanes.size, delay) }
           @delays = slow.flat_map { |box| (1..box.outputs).map { |n| ["#{box.port}.#{box.place}/#{n}", box.delay] } }.to_h
         end
 
-        # @param stage [Numo::DFloat] [frames, sockets] as they are played
+        # @param stage [Numo::DFloat] [sockets, frames] as they are played
         # @return [Numo::DFloat] as they reach the desk
         def arrive(stage)
           return stage if @runs.empty?
 
           late = stage.dup
           @runs.each_with_index do |(lanes, delay), run|
-            late[0...delay, lanes] = @tails[run]
-            late[delay..-1, lanes] = stage[0...-delay, lanes]
-            @tails[run] = stage[-delay..-1, lanes].dup
+            late[lanes, 0...delay] = @tails[run]
+            late[lanes, delay..-1] = stage[lanes, 0...-delay]
+            @tails[run] = stage[lanes, -delay..-1].dup
           end
           late
         end

@@ -37,7 +37,7 @@ module Loomshuttle
         def step
           result = @mixer.process(@cables.plug(@stage.read(@time, BLOCK), @time), @card_in.read(@time, BLOCK))
           @card_out.write(result.sends, @time)
-          blob = @meters.add(result.channels, Numo::DFloat.hstack([result.mains, result.outputs]))
+          blob = @meters.add(result.channels, result.mains, result.outputs)
           @before, @last = @last, result
           @time += BLOCK
           @control.tell_meters(blob, @time) if blob

@@ -62,9 +62,9 @@ module Loomshuttle
         end
 
         def plug(rows)
-          out = Numo::DFloat.zeros(rows.shape[1], @sockets)
-          @plugged.each_with_index { |socket, at| out[true, socket] = rows[at, true] * @signs[at] unless @signs[at].zero? }
-          out
+          out = Numo::DFloat.zeros(@sockets, rows.shape[1])
+          @plugged.each_with_index { |socket, at| out[socket, true] = @signs[at] == 1 ? rows[at, true] : rows[at, true] * @signs[at] unless @signs[at].zero? }
+          out.transpose
         end
       end
     end
