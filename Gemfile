@@ -6,6 +6,7 @@ source "https://rubygems.org"
 gem "numo-narray-alt", "~> 0.9"
 gem "zeitwerk", "~> 2.6.18"
 
+gem "bootsnap", "~> 1.18" # keeps what Ruby made of the sources
 gem "committee", "~> 5.5" # requests against the OpenAPI file
 gem "json", "~> 2.0"
 gem "json_schemer", "~> 2.4" # device profiles against their JSON Schema

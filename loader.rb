@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative "boot"
 require "zeitwerk"
 
 # One product in parts that must not grow together. Each process loads only the parts it may know; naming any other

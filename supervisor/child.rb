@@ -37,7 +37,7 @@ module Loomshuttle
         more = given_up? ? { "LOOMSHUTTLE_CAUTIOUS" => "1" } : {}
         @started_at = @now.call
         @start_at = nil
-        @pid = spawn({ **@environment, **more }, RbConfig.ruby, script, *@arguments, out: [@log, "a", 0o600], err: %i[child out], in: File::NULL, pgroup: true)
+        @pid = spawn({ **Runtime::Gems.environment, **@environment, **more }, RbConfig.ruby, script, *@arguments, out: [@log, "a", 0o600], err: %i[child out], in: File::NULL, pgroup: true)
       rescue SystemCallError => e
         failed("it could not be started: #{e.message}")
       end

@@ -1,0 +1,21 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Runtime
+    # The gems as Bundler found them for this process, handed on to the Ruby processes that it starts: each would take half a second to find
+    # them anew.
+    module Gems
+      STANDARD = RbConfig::CONFIG.values_at("rubylibdir", "rubyarchdir", "sitelibdir", "sitearchdir", "sitedir", "vendorlibdir", "vendorarchdir", "vendordir").freeze
+      BUNDLER = %r{\A-r.*bundler/setup\z}
+      private_constant :STANDARD, :BUNDLER
+
+      # @return [Hash{String=>String}] for the environment of a process; empty where Bundler has not been asked, or by somebody before
+      def self.environment
+        options = ENV.fetch("RUBYOPT", "").split
+        return {} unless options.any?(BUNDLER)
+
+        { "RUBYOPT" => options.grep_v(BUNDLER).join(" "), "RUBYLIB" => ($LOAD_PATH.map(&:to_s) - STANDARD).uniq.join(File::PATH_SEPARATOR) }
+      end
+    end
+  end
+end
