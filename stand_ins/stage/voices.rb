@@ -31,13 +31,18 @@ module Loomshuttle
         # Notes drawn from a few pitches, each with attack and decay; accents make its meter recognisable.
         def tone(notes:, beat:, hold:, partials:, detune: nil)
           sound = Numo::DFloat.zeros(@frames)
-          each_beat(beat) do |from, length|
-            pitch = frequency(notes[@random.rand(notes.size)])
-            note = chord(pitch, partials, (length * hold).to_i)
-            note += chord(pitch * detune, partials, note.size) if detune
-            sound[from...(from + note.size)] = note * envelope(note.size) * (0.45 + (0.55 * @random.rand))
+          played = Hash.new { |known, note| known[note] = note(frequency(note), partials, detune, (beat * @rate).to_i * hold) }
+          each_beat(beat) do |from, _|
+            note = played[notes[@random.rand(notes.size)]]
+            sound[from...(from + note.size)] = note * (0.45 + (0.55 * @random.rand))
           end
           sound
+        end
+
+        def note(pitch, partials, detune, size)
+          sound = chord(pitch, partials, size.to_i)
+          sound += chord(pitch * detune, partials, sound.size) if detune
+          sound * envelope(sound.size)
         end
 
         def chord(pitch, partials, size)
@@ -52,12 +57,12 @@ module Loomshuttle
 
         def drum(beat:, pitch:, decay:)
           sound = Numo::DFloat.zeros(@frames)
+          time = Numo::DFloat.new((beat * @rate).to_i).seq / @rate
+          skin, stick, ring = Numo::NMath.sin(time * (2 * Math::PI * pitch)), Numo::NMath.exp(time * -60), Numo::NMath.exp(time * -decay)
           each_beat(beat) do |from, length|
             next if @random.rand < 0.25
 
-            time = Numo::DFloat.new(length).seq / @rate
-            skin = Numo::NMath.sin(time * (2 * Math::PI * pitch)) + (noise(length) * 0.5 * Numo::NMath.exp(time * -60))
-            sound[from...(from + length)] = skin * Numo::NMath.exp(time * -decay) * (0.5 + (0.5 * @random.rand))
+            sound[from...(from + length)] = (skin + (noise(length) * 0.5 * stick)) * ring * (0.5 + (0.5 * @random.rand))
           end
           sound
         end
