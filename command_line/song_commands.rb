@@ -45,6 +45,16 @@ module Loomshuttle
         show({ "done" => true }) { options[:fade] ? "Fading out." : "Stopped." }
       end
 
+      desc "vary NAME [--tempo PERCENT] [--key SEMITONES]", "Play a song of the running order faster or slower, higher or lower tonight; waits until it is made"
+      option :tempo, type: :numeric, default: 100
+      option :key, type: :numeric, default: 0
+      def vary(name)
+        item = in_order(name)
+        client.post("/api/edits", "settings" => { "setlist/#{item['key']}/tempo" => options[:tempo], "setlist/#{item['key']}/key" => options[:key] })
+        finished(client.post("/api/songs/#{item['song']}/vary", "tempo" => options[:tempo], "key" => options[:key])) unless in_order(name)["made"]
+        show({ "tempo" => options[:tempo], "key" => options[:key] }) { "#{item['title']} goes at #{options[:tempo]} %, #{format('%+d', options[:key])} semitones tonight." }
+      end
+
       desc "render NAME --out DIR", "Write a song as files, one an output, as it would be played"
       option :out, type: :string, required: true
       def render(name)

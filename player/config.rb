@@ -12,7 +12,7 @@ module Loomshuttle
       ITEM = Shape.record({ "key" => KEY, "song" => Shape.text(most: 36, pattern: Songs::SongFile::ID) },
                           { "version" => Shape.or_none(Shape.whole(1..Shape::LARGEST)), "skips" => Shape.list(KEY, most: 500),
                             "repeats" => Shape.map(Shape.whole(1..99), most: 500), "follows" => Shape.or_none(Shape.one_of(*Songs::SongFile::FOLLOWS)),
-                            "pause" => Shape.or_none(Shape.number(0..3600)) })
+                            "pause" => Shape.or_none(Shape.number(0..3600)), "tempo" => Shape.whole(Songs::Varied::TEMPO), "key_by" => Shape.whole(Songs::Varied::KEY) })
       OUTPUTS = Shape.list(Shape.whole(1..64), most: 2)
       ROLE = Shape.record({ "name" => Shape.text(most: 40, least: 1), "kind" => Shape.one_of(*Songs::Role::KINDS), "outputs" => OUTPUTS },
                           { "sum_db" => Shape.one_of(*Songs::Role::SUMS), "gain_db" => Songs::SongFile::DECIBELS, "bed_db" => Shape.or_none(Songs::SongFile::DECIBELS) })

@@ -20,12 +20,20 @@ module Loomshuttle
         ["song #{id[0, 8]}", "missing"]
       end
 
-      # @param id [String]
+      # @return [Boolean] whether its stems are there at a tempo, in a key
+      def made?(id, tempo, key)
+        folder = File.join(@root, File.basename(id))
+        there?(folder, Songs::Varied.data(Songs::SongFile.read(folder), tempo, key))
+      rescue SystemCallError, Invalid
+        false
+      end
+
+      # @param id [String]   @param tonight [Songs::Tonight] how it goes
       # @return [Array(Songs::Song, Stock, Voice)] no voice where nothing is to be said
       # @raise [Invalid] when it cannot be played
-      def open(id)
+      def open(id, tonight = Songs::Tonight.plain)
         folder = File.join(@root, File.basename(id))
-        song = Songs::SongFile.song(Songs::SongFile.read(folder))
+        song = Songs::SongFile.song(varied(folder, Songs::SongFile.read(folder), tonight.tempo, tonight.key))
         unless song.rate == @rate
           raise Invalid.new("#{song.name} is kept at #{song.rate / 1000.0} kHz, and playback runs at #{@rate / 1000.0} kHz; bring it in again at that rate.", where: "song")
         end
@@ -34,6 +42,18 @@ module Loomshuttle
       rescue SystemCallError
         raise Invalid.new("The song is not in this computer's library any more.", where: "song")
       end
+
+      private
+
+      # In another key or tempo it is played whole or not at all.
+      def varied(folder, data, tempo, key)
+        varied = Songs::Varied.data(data, tempo, key)
+        return varied if Songs::Varied.plain?(tempo, key) || there?(folder, varied)
+
+        raise Invalid.new("#{data['name']} is not made at #{Songs::Varied.words(tempo, key)} yet; make it under Tonight, in Playback.", where: "song")
+      end
+
+      def there?(folder, data) = data["stems"].all? { |stem| File.file?(File.join(folder, stem["file"])) }
     end
   end
 end

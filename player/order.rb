@@ -11,7 +11,8 @@ module Loomshuttle
       # @param item [Hash] as Config::ITEM
       # @return [Songs::Tonight]
       def self.tonight(item)
-        Songs::Tonight.new(skips: item.fetch("skips", []), repeats: item.fetch("repeats", {}).transform_keys(&:to_i), follows: item["follows"], pause: item["pause"])
+        Songs::Tonight.new(skips: item.fetch("skips", []), repeats: item.fetch("repeats", {}).transform_keys(&:to_i), follows: item["follows"], pause: item["pause"],
+                           tempo: item.fetch("tempo", 100), key: item.fetch("key_by", 0))
       end
 
       # @param deck [Deck]   @param library [Library]   @param config [Config]
@@ -113,8 +114,8 @@ module Loomshuttle
       def find(key) = @config["items"].find { |item| item["key"] == key }
 
       def opened(item)
-        song, stock, voice = @library.open(item["song"])
         tonight = Order.tonight(item)
+        song, stock, voice = @library.open(item["song"], tonight)
         Songs::Pass.all(song, tonight)
         2.times { stock.fill } # so that it may begin at once
         timecode = Timecode.new(song.rate, @config["fps"], @config["items"].index(item) + 1)

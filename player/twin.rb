@@ -33,7 +33,7 @@ module Loomshuttle
         # @param config [Config]   @param library [Library]
         # @return [Hash{String=>String}] checksums of all that must be the same, by name for people
         def digest(config, library)
-          songs = config["items"].map { |item| item["song"] }.uniq.to_h { |id| library.sum(id) }
+          songs = config["items"].map { |item| item["song"] }.uniq.to_h { |id| library.sum(id) }.merge(varied(config["items"], library))
           plain = config["items"].map { |item| item.except("key", "version") }
           { "the running order" => sum(plain), "roles and outputs" => sum(config["roles"]), "the pilot" => sum(config["pilot"].slice("hz", "level_db")) }.merge(songs)
         end
@@ -56,6 +56,12 @@ module Loomshuttle
         def say(word, **details) = JSON.generate({ word => details })
 
         private
+
+        # Whether what goes otherwise tonight is made.
+        def varied(items, library)
+          otherwise = items.map { |item| [item["song"], item.fetch("tempo", 100), item.fetch("key_by", 0)] }.uniq.reject { |_, tempo, key| Songs::Varied.plain?(tempo, key) }
+          otherwise.to_h { |id, tempo, key| ["#{library.sum(id).first} at #{Songs::Varied.words(tempo, key)}", library.made?(id, tempo, key) ? "made" : "missing"] }
+        end
 
         def sum(value) = Digest::SHA256.hexdigest(JSON.generate(value))[0, 32]
       end

@@ -2,7 +2,6 @@
 
 require "fileutils"
 require "json"
-require "open3"
 
 module Loomshuttle
   module Porter
@@ -34,19 +33,9 @@ module Loomshuttle
       # @return [String, nil] what went wrong
       def made(out)
         asked = JSON.generate(@job.data.slice("roles", "pilot", "item", "fps", "hour"))
-        stdin, output, process = Open3.popen2e(RbConfig.ruby, File.join(ROOT, "processes", "render.rb"), @job["song"], out)
-        stdin.write(asked)
-        stdin.close
-        deadline = Runtime::Clock.now + SECONDS
-        until process.join(0.2)
-          @job.check
-          raise Stopped if @stopped.call
-          raise Invalid.new("It took longer than #{SECONDS / 60} minutes.", where: "song") if Runtime::Clock.now > deadline
-        end
-        process.value.success? ? nil : Text.readable(output.read.lines.last.to_s.strip, most: 400)
-      ensure
-        Process.kill(:KILL, process.pid) if process&.alive?
-        output&.close
+        attended = Attended.new(@job, stopped: @stopped, seconds: SECONDS, where: "song")
+        said, well = attended.run(RbConfig.ruby, File.join(ROOT, "processes", "render.rb"), @job["song"], out, input: asked)
+        well ? nil : Text.readable(said.lines.last.to_s.strip, most: 400)
       end
     end
   end

@@ -7,7 +7,7 @@ module Loomshuttle
     # The porter as a process: one thread that does one job after the other. A job that was under way when it ended is gone on with; one
     # that it has ended at again and again is not tried any more. What goes wrong with a job is that job's.
     class Server
-      KINDS = { "export" => Export, "bring-in" => BringIn, "song" => BringSong, "render" => RenderSong }.freeze
+      KINDS = { "export" => Export, "bring-in" => BringIn, "song" => BringSong, "render" => RenderSong, "vary" => VarySong }.freeze
       LOOK = 0.3
       # A job that was begun so often and never came to an end has ended the porter.
       TRIES = 3

@@ -11,9 +11,10 @@ begin
   config = Loomshuttle::Player::Config.new(nil)
   config.change("roles" => asked.fetch("roles"), "pilot" => asked.fetch("pilot"), "fps" => asked.fetch("fps"))
   item = Loomshuttle::Player::Config::ITEM.check(asked.fetch("item"), "item")
-  data = Loomshuttle::Songs::SongFile.song(Loomshuttle::Songs::SongFile.read(song))
+  tonight = Loomshuttle::Player::Order.tonight(item)
+  data = Loomshuttle::Songs::SongFile.song(Loomshuttle::Songs::Varied.data(Loomshuttle::Songs::SongFile.read(song), tonight.tempo, tonight.key))
   timecode = Loomshuttle::Player::Timecode.new(data.rate, config["fps"], Loomshuttle::Shape.whole(1..1000).check(asked.fetch("hour"), "hour"))
-  Loomshuttle::Player::Render.new(data, song, config.roles, tonight: Loomshuttle::Player::Order.tonight(item), pilot: config.pilot, timecode: timecode).run(out)
+  Loomshuttle::Player::Render.new(data, song, config.roles, tonight: tonight, pilot: config.pilot, timecode: timecode).run(out)
 rescue Loomshuttle::Invalid, SystemCallError, KeyError => e
   abort(e.message)
 end

@@ -28,6 +28,7 @@ module Loomshuttle
       def turn
         @jobs.ready.each { |job| take_over(job) } if @recorder.up?
         @jobs.ready_songs.each { |job| keep_song(job) }
+        @jobs.ready_stems.each { |job| keep_stems(job) }
         return if @cleared && Runtime::Clock.now - @cleared < CLEAR
 
         @cleared = Runtime::Clock.now
@@ -39,6 +40,14 @@ module Loomshuttle
         @deliveries.used(job)
       rescue SystemCallError, Invalid => e
         Runtime::Health.trouble(e, "keeping the song #{job['name']}")
+      end
+
+      # Those of a song that is gone meanwhile go, too.
+      def keep_stems(job)
+        @songs.keep_stems(job)
+      rescue SystemCallError, Invalid => e
+        Runtime::Health.trouble(e, "keeping #{job['name']}")
+        FileUtils.rm_rf(job["result"]) if e.is_a?(Invalid)
       end
 
       def take_over(job)

@@ -56,6 +56,15 @@ module Loomshuttle
         make({ "kind" => "render", "name" => safe(name), "song" => folder, "form" => "folder", "who" => who, **asked }, {})
       end
 
+      # @param folder [String] of a song   @param tempo [Integer] percent   @param key [Integer] semitones
+      # @return [Hash] the job
+      def vary(folder, name, tempo, key, who: nil)
+        raise Invalid.new("The song is as it is at 100 % in its own key; there is nothing to make.", where: "tempo") if Songs::Varied.plain?(tempo, key)
+
+        title = "#{name}, #{Songs::Varied.words(tempo, key)}"[0, 200]
+        make({ "kind" => "vary", "name" => title, "song" => folder, "tempo" => tempo, "key" => key, "form" => "song", "who" => who }, {})
+      end
+
       # @return [Array<Hash>] takes that are made and that nobody has taken over yet
       def ready = all.select { |job| job["kind"] == "bring-in" && job["state"] == "done" && Dir.exist?(job["result"]) }
 
@@ -66,6 +75,9 @@ module Loomshuttle
 
       # @return [Array<Hash>] songs that are made and that the library has not taken over yet
       def ready_songs = all.select { |job| job["kind"] == "song" && job["state"] == "done" && Dir.exist?(job["result"]) }
+
+      # @return [Array<Hash>] stems at another tempo or in another key, likewise
+      def ready_stems = all.select { |job| job["kind"] == "vary" && job["state"] == "done" && Dir.exist?(job["result"]) }
 
       # @raise [Invalid] when there is none
       def find(id) = all.find { |job| job["id"] == id } || raise(Invalid.new("There is no such job any more.", where: "job"))

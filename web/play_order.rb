@@ -97,7 +97,7 @@ module Loomshuttle
         versions = @library.all.to_h { |entry| [entry.id, entry.data && entry.data["version"]] }
         show.setlist.values.select { |item| item.kind == "song" && item.song }.map do |item|
           { key: item.number, song: item.song, version: versions[item.song], skips: item.skips, repeats: item.repeats, follows: item.follows,
-            pause: item.follows == "pause" ? item.pause_s : nil }
+            pause: item.follows == "pause" ? item.pause_s : nil, tempo: item.tempo, key_by: item.key }
         end
       end
 

@@ -25,10 +25,19 @@ module Loomshuttle
       def items = @items ||= @show.setlist.values.map { |item| item(item) }
 
       def item(item)
-        entry = songs[item.song] if item.song
+        entry = entry(item)
         song = entry&.data ? entry.song : nil
-        { key: item.number, kind: item.kind, title: item.told, song: item.song, seconds: seconds(item, song), skips: item.skips, repeats: item.repeats,
+        { key: item.number, kind: item.kind, title: item.told, song: item.song, seconds: seconds(item, song), tempo: item.tempo, key_by: item.key,
+          made: song.nil? || entry.made?, skips: item.skips, repeats: item.repeats,
           played: played.include?(item.number), problem: problem(item, entry, song) }.merge(song ? of_song(item, entry) : NO_SONG)
+      end
+
+      # As it goes tonight.
+      def entry(item)
+        known = item.song && songs[item.song] or return
+        known.data ? known.varied(item.tempo, item.key) : known
+      rescue Invalid => e
+        SongLibrary::Entry.new(known.id, known.data, known.folder, e.message, [])
       end
 
       NO_SONG = { dye: "iron", bpm: "", meter: "", sections: 0, follows: "hand", pause: 0, crew: "" }.freeze
@@ -56,6 +65,7 @@ module Loomshuttle
         return "this computer has no such song" unless entry
         return entry.problem || "cannot be read" unless song
         return entry.problem if entry.problem
+        return "not made at #{Songs::Varied.words(item.tempo, item.key)} yet" unless entry.made? || Songs::Varied.plain?(item.tempo, item.key)
 
         homeless = Songs::Feed.homeless(song, Array(core_roles))
         return "#{homeless.join(', ')} #{homeless.size == 1 ? 'has' : 'have'} no output" if homeless.any?

@@ -24,6 +24,17 @@ module Loomshuttle
       # data: as SongFile has it; folder; problem: why it cannot be played, or nil; damaged: names of files that are not as they were brought in
       Entry = Struct.new(:id, :data, :folder, :problem, :damaged) do
         def song = @song ||= Songs::SongFile.song(data)
+
+        # @return [Entry] as it goes at another tempo or in another key
+        # @raise [Invalid] when it would be out of bounds
+        def varied(tempo, key)
+          return self if Songs::Varied.plain?(tempo, key)
+
+          Entry.new(id, Songs::Varied.data(data, tempo, key), folder, problem, damaged)
+        end
+
+        # @return [Boolean] whether all of its stems are there
+        def made? = data["stems"].all? { |stem| File.file?(File.join(folder, stem["file"])) }
       end
 
       # @param root [String] folder of all songs   @param on_change [Proc] called when songs have come, changed or gone
@@ -100,6 +111,20 @@ module Loomshuttle
         target = File.join(@root, data["id"])
         @lock.synchronize { FileUtils.mv(job["result"], target) unless Dir.exist?(target) }
         @wake.wake
+        @on_change.call
+      end
+
+      # Stems that the porter has made at another tempo or in another key come into their song's folder.
+      # @param job [Hash]
+      # @raise [Invalid] when the song is gone
+      def keep_stems(job)
+        folder = fetch(File.basename(job["song"])).folder
+        Dir.glob("*/*.wav", base: File.join(job["result"], Songs::Varied::FOLDER)).each do |file|
+          target = File.join(folder, Songs::Varied::FOLDER, file)
+          FileUtils.mkdir_p(File.dirname(target))
+          FileUtils.mv(File.join(job["result"], Songs::Varied::FOLDER, file), target)
+        end
+        FileUtils.rm_rf(job["result"])
         @on_change.call
       end
 

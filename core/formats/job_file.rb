@@ -9,7 +9,7 @@ module Loomshuttle
     # is told as what it is.
     module JobFile
       FILE = "job.json"
-      KINDS = %w[export bring-in song render].freeze
+      KINDS = %w[export bring-in song render vary].freeze
       STATES = %w[waiting running done failed cancelled].freeze
       OPEN = %w[waiting running].freeze
       UNREADABLE = "unreadable"
@@ -37,7 +37,8 @@ module Loomshuttle
                           { "midi" => Shape.or_none(FOLDER), "bpm" => Shape.or_none(Shape.number(20..400)) }, others: true)
       RENDER = Shape.record({ "song" => FOLDER, "roles" => Shape.list(Shape.record({}, others: true), most: 200), "pilot" => Shape.record({}, others: true),
                               "item" => Shape.record({}, others: true), "fps" => Shape.whole(24..30), "hour" => Shape.whole(1..1000) }, {}, others: true)
-      EACH = { "export" => EXPORT, "bring-in" => BRING_IN, "song" => SONG, "render" => RENDER }.freeze
+      VARY = Shape.record({ "song" => FOLDER, "tempo" => Shape.whole(70..140), "key" => Shape.whole(-6..6) }, {}, others: true)
+      EACH = { "export" => EXPORT, "bring-in" => BRING_IN, "song" => SONG, "render" => RENDER, "vary" => VARY }.freeze
       ALL = Shape.record(*COMMON, others: true)
 
       class << self

@@ -6,6 +6,7 @@ module Loomshuttle
     #   song      its id                              title    what people call it; of a song the name it had when it was put in
     #   minutes   of a pause or of talk               skips    keys of sections that are left out
     #   repeats   key of a section => how often       follows  what comes after it, or nil: as the song says; pause_s of "pause"
+    #   tempo     percent of the song's own               key      semitones that it is transposed by
     SetlistItem = declare("setlist", :setlist, :list, key: :number, words: ->(show, key) { show.setlist[key]&.told || "Entry #{key}" }) do
       setting :kind, Kinds.one_of("song", "pause", "talk"), blank: "song", words: "is"
       setting :song, PlaybackKinds.song.or_none, blank: nil, words: "song"
@@ -15,6 +16,8 @@ module Loomshuttle
       setting :repeats, PlaybackKinds.repeats, blank: {}.freeze, words: "repeats sections"
       setting :follows, Kinds.one_of("hand", "on", "pause").or_none, blank: nil, words: "goes on", nothing: "as the song says"
       setting :pause_s, RoomKinds.figure(0..3600, 10, "s"), blank: 0, words: "after", unit: "s"
+      setting :tempo, Kinds.whole(70..140), blank: 100, words: "tempo", unit: "%"
+      setting :key, Kinds.whole(-6..6), blank: 0, words: "transposed by", unit: "semitones"
     end
 
     class SetlistItem

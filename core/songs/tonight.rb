@@ -5,8 +5,9 @@ module Loomshuttle
     # How a song goes tonight, without the song being touched.
     #   skips     keys of sections that are left out        repeats   key of a section => how often it is played
     #   follows   what comes after it, or nil: as the song says     pause   seconds
-    Tonight = Value.define(:skips, :repeats, :follows, :pause) do
-      def self.plain = new(skips: [].freeze, repeats: {}.freeze, follows: nil, pause: nil)
+    #   tempo     percent of the song's own      key     semitones that it is transposed by
+    Tonight = Value.define(:skips, :repeats, :follows, :pause, :tempo, :key) do
+      def self.plain = new(skips: [].freeze, repeats: {}.freeze, follows: nil, pause: nil, tempo: 100, key: 0)
     end
   end
 end

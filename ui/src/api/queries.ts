@@ -89,12 +89,18 @@ export const useWay = (source: string | undefined, listener: number | undefined,
 export const usePlayback = () =>
   useQuery({ queryKey: ['playback'], queryFn: () => taken(api.GET('/api/player')) });
 export const useSongs = () => useQuery({ queryKey: ['songs'], queryFn: () => taken(api.GET('/api/songs')) });
-export const useSong = (id: string | null | undefined) =>
+/** A song, as it is or as it goes tonight. */
+export const useSong = (id: string | null | undefined, tonight?: { tempo: number; key_by: number }) =>
   useQuery({
-    queryKey: ['song', id],
+    queryKey: ['song', id, tonight?.tempo, tonight?.key_by],
     enabled: !!id,
     placeholderData: (before) => before,
-    queryFn: () => taken(api.GET('/api/songs/{id}', { params: { path: { id: id ?? '' } } })),
+    queryFn: () =>
+      taken(
+        api.GET('/api/songs/{id}', {
+          params: { path: { id: id ?? '' }, query: { tempo: tonight?.tempo, key: tonight?.key_by } },
+        }),
+      ),
   });
 /** A stem for drawing, as many columns as wanted. */
 export const useStem = (song: string, version: number, stem: number | undefined, points: number) =>

@@ -14,7 +14,7 @@ import own from './playback.module.css';
 
 /** A song as a cloth: its sections across, its parts as threads that end at their outputs. */
 export function SongView({ item, playback }: { item: PlaybackItem; playback: Playback }) {
-  const song = useSong(item.song);
+  const song = useSong(item.song, item);
   if (item.kind !== 'song')
     return (
       <Told kind="empty">

@@ -4,9 +4,11 @@ import type { PlaybackItem, Song } from '../../api/client';
 import { set } from '../../api/edits';
 import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
+import { TempoAndKey } from './TempoAndKey';
 import own from './playback.module.css';
 
-/** How the song goes tonight, without the song being touched: what follows it, sections left out or played more often. */
+/** How the song goes tonight, without the song being touched: what follows it, sections left out or played more often,
+ * another tempo or key. */
 export function Tonight({ song, item }: { song: Song; item: PlaybackItem }) {
   const put = (field: string, value: unknown) => void set({ [`setlist/${item.key}/${field}`]: value });
   const skip = (key: number) =>
@@ -39,6 +41,7 @@ export function Tonight({ song, item }: { song: Song; item: PlaybackItem }) {
             onBlur={(event) => put('pause_s', Number(event.target.value))}
           />
         )}
+        <TempoAndKey song={song} item={item} />
       </div>
       <ul className={own.plays}>
         {song.parts.map((part) => (

@@ -1,0 +1,59 @@
+# frozen_string_literal: true
+
+require "open3"
+
+module Loomshuttle
+  module Porter
+    # Runs another program that takes its time, and ends it when the job is not wanted any more, or the porter is to end.
+    class Attended
+      # How often the job is looked at (seconds).
+      LOOK = 0.2
+
+      # @param job [Job]   @param stopped [Proc] whether the porter is to end   @param seconds [Integer] that it has   @param where [String] for the words of an error
+      def initialize(job, stopped:, seconds:, where:)
+        @job, @stopped, @seconds, @where = job, stopped, seconds, where
+      end
+
+      # @param command [Array<String>] @param input [String, nil] that it is told   @param environment [Hash]
+      # @yield each time the job is looked at
+      # @return [Array(String, Boolean)] what it said, the last of it, and whether it ended well
+      # @raise [Job::Cancelled] @raise [Stopped]   @raise [Invalid] when it takes too long   @raise [SystemCallError] when there is no such program
+      def run(*command, input: nil, environment: {})
+        stdin, output, process = Open3.popen2e(environment, *command)
+        said = listen(output)
+        stdin.write(input) if input
+        stdin.close
+        deadline = Runtime::Clock.now + @seconds
+        until process.join(LOOK)
+          look(deadline)
+          yield if block_given?
+        end
+        [said.value, process.value.success?]
+      ensure
+        Process.kill(:KILL, process.pid) if process&.alive?
+        said&.join(1)
+        output&.close
+      end
+
+      private
+
+      # So that a program with much to say never waits for somebody to hear it.
+      def listen(output)
+        Thread.new do
+          kept = +""
+          while (part = output.readpartial(4096))
+            kept = (kept << part).byteslice(-8192, 8192) || kept
+          end
+        rescue IOError
+          kept
+        end.tap { |thread| thread.name = "hears a program" }
+      end
+
+      def look(deadline)
+        @job.check
+        raise Stopped if @stopped.call
+        raise Invalid.new("It took longer than #{@seconds / 60} minutes.", where: @where) if Runtime::Clock.now > deadline
+      end
+    end
+  end
+end
