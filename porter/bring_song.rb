@@ -74,8 +74,20 @@ module Loomshuttle
             "source" => told["files"].map { |path| File.basename(path) }.join(" + ")[0, 255], "mono_db" => one.mono_db }
         end
         base = { "format" => Songs::SongFile::FORMAT, "id" => @id, "version" => 1, "rate" => @rate, "frames" => frames, "name" => @job["name"][0, 80], "stems" => stems }
-        base.merge(click_of(stems), tempo(stems), "loudness" => Loudness.of(paths(stems, "parts")))
+        with_marks(base.merge(click_of(stems), tempo(stems), "loudness" => Loudness.of(paths(stems, "parts"))))
       end
+
+      # Places that are marked in a file begin sections, where no MIDI file says it better.
+      def with_marks(data)
+        return data if data["sections"]&.any?
+
+        stem = @job["stems"].find { |one| marks(one["files"].first).any? } or return data
+        sections = Songs::FromCues.sections(marks(stem["files"].first), Songs::SongFile.song(Songs::SongFile.check(data)))
+        data.merge("sections" => sections)
+      end
+
+      # @return [Array<Array(Integer, String)>] at the playback rate
+      def marks(path) = Formats::Wav::Cues.of(path).map { |seconds, name| [(seconds * @rate).round, name] }
 
       # A click that came with the song is the song's.
       def click_of(stems)

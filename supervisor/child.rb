@@ -34,10 +34,10 @@ module Loomshuttle
       def start
         put_away_output
         script = File.join(ROOT, "processes", "#{@name}.rb")
-        more = given_up? ? { "LOOMSHUTTLE_CAUTIOUS" => "1" } : {}
+        environment = { **Runtime::GemPaths.environment, **@environment, **(given_up? ? { "LOOMSHUTTLE_CAUTIOUS" => "1" } : {}) }
         @started_at = @now.call
         @start_at = nil
-        @pid = spawn({ **Runtime::Gems.environment, **@environment, **more }, RbConfig.ruby, script, *@arguments, out: [@log, "a", 0o600], err: %i[child out], in: File::NULL, pgroup: true)
+        @pid = spawn(environment, RbConfig.ruby, script, *@arguments, out: [@log, "a", 0o600], err: %i[child out], in: File::NULL, pgroup: true)
       rescue SystemCallError => e
         failed("it could not be started: #{e.message}")
       end

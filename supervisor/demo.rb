@@ -90,7 +90,8 @@ module Loomshuttle
         return if ENV["LOOMSHUTTLE_DEMO_SONGS"] == "0"
 
         log = File.join(@home.path, "logs", "demo_songs.out")
-        Process.detach(spawn(Runtime::Gems.environment, RbConfig.ruby, File.join(ROOT, "processes", "demo_songs.rb"), @home.path, out: [log, "a", 0o600], err: %i[child out], in: File::NULL, pgroup: true))
+        script = File.join(ROOT, "processes", "demo_songs.rb")
+        Process.detach(spawn(Runtime::GemPaths.environment, RbConfig.ruby, script, @home.path, out: [log, "a", 0o600], err: %i[child out], in: File::NULL, pgroup: true))
       end
 
       def child(name, *arguments, environment: {})

@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "digest"
 require "fileutils"
 require "securerandom"
 
@@ -11,6 +12,8 @@ module Loomshuttle
       KINDS = %w[.wav .wave .bwf .rf64 .w64 .aif .aiff .aifc .caf .flac .mp3 .m4a .aac .ogg .opus .wma].freeze
       # What tells tempos and sections of a song.
       MIDI = %w[.mid .midi .smf].freeze
+      # What may hold all of them.
+      ZIP = ".zip"
       # Where people's files are on a Debian system.
       FOLDERS = ["/media", "/mnt", "/run/media", "/srv", Dir.home].freeze
       # Files of one delivery, and bytes of a name.
@@ -39,23 +42,23 @@ module Loomshuttle
       def add(id, name, io)
         folder = sent(id)
         plain = File.basename(Text.keep(name.to_s, "name", most: NAME, lines: false))
-        raise Invalid.new("\"#{plain}\" is no name of a sound file.", where: "name") unless [*KINDS, *MIDI].include?(File.extname(plain).downcase) && plain.bytesize <= NAME
+        raise Invalid.new("\"#{plain}\" is no name of a sound file.", where: "name") unless [*KINDS, *MIDI, ZIP].include?(File.extname(plain).downcase) && plain.bytesize <= NAME
         raise Invalid.new("A delivery has #{MOST} files at most.", where: "files") if Dir.children(folder).size >= MOST
 
         take_in(io, File.join(folder, plain))
       end
 
-      # @param source [Hash] "id" of what was sent, or "folder" on this computer
+      # @param source [Hash] "id" of what was sent, or "folder" on this computer: a folder, or a ZIP file, which is unpacked when it is looked into
       # @return [String] the folder to look into
       # @raise [Invalid] when it is not there, or not allowed
       def folder_of(source)
         return sent(source["id"]) if source["id"]
 
         folder = source["folder"].to_s
-        raise Invalid.new("There is no folder #{Text.readable(folder)}.", where: "folder") unless folder.start_with?("/") && File.directory?(folder)
+        raise Invalid.new("There is no folder #{Text.readable(folder)}.", where: "folder") unless folder.start_with?("/") && (File.directory?(folder) || zip?(folder))
 
         real = File.realpath(folder)
-        return real if @folders.any? { |allowed| File.directory?(allowed) && "#{real}/".start_with?("#{File.realpath(allowed).chomp('/')}/") }
+        return zip?(real) ? place_of(real) : real if @folders.any? { |allowed| File.directory?(allowed) && "#{real}/".start_with?("#{File.realpath(allowed).chomp('/')}/") }
 
         raise Invalid.new("#{Text.readable(folder)} is not below the folders that deliveries are looked at in: #{@folders.drop(1).join(', ')}. " \
                           "Whoever starts Loomshuttle allows others with LOOMSHUTTLE_DELIVERIES.", where: "folder")
@@ -70,7 +73,9 @@ module Loomshuttle
       # @raise [Invalid]
       def look(source, show)
         folder = folder_of(source)
+        left_out = unpack(source, folder) { yield 0 if block_given? }
         found, problems = FolderWalk.new(folder, KINDS).run
+        problems.unshift(*left_out)
         sounds = found.each.with_index(1).filter_map do |path, seen|
           yield seen if block_given?
           Probe.sound(File.join(folder, path)) || ((problems << { where: path, message: "cannot be read as sound" }) && nil)
@@ -121,6 +126,34 @@ module Loomshuttle
       private
 
       def files_of(job) = [*job["items"], *job["stems"]].flat_map { |item| item["files"] } + [job["midi"]].compact
+
+      def zip?(path) = File.extname(path).downcase == ZIP && File.file?(path)
+
+      # The same for the same file, so that it is unpacked once.
+      def place_of(zip) = File.join(@root, "zip-#{Digest::SHA256.hexdigest([zip, File.size(zip), File.mtime(zip).to_r].join(' '))[0, 32]}")
+
+      # @return [Array<Hash>] what was left out
+      def unpack(source, folder, &)
+        return sent_zips(folder, &) if source["id"]
+        return [] unless zip?(source["folder"]) && !Dir.exist?(folder)
+
+        whole = "#{folder}.part"
+        FileUtils.rm_rf(whole)
+        left_out = unpacked(source["folder"], whole, &)
+        File.rename(whole, folder)
+        left_out
+      end
+
+      def sent_zips(folder, &)
+        Dir.children(folder).select { |name| zip?(File.join(folder, name)) }.flat_map do |name|
+          unpacked(File.join(folder, name), folder, &).tap { FileUtils.rm_f(File.join(folder, name)) }
+        end
+      end
+
+      def unpacked(zip, folder, &)
+        room = [(Runtime::Programs.free_bytes(@root) || BYTES) - RESERVE, BYTES].min
+        Unpacked.new(zip, folder, kinds: [*KINDS, *MIDI], most: MOST, bytes: room).run(&)
+      end
 
       def sent(id)
         folder = File.join(@root, id.to_s)

@@ -43,7 +43,7 @@ module Loomshuttle
 
       # The folder's, where one was named; or the words that all names have.
       def name(look, stems)
-        return File.basename(look.source["folder"]).tr("_", " ")[0, 80] if look.source["folder"]
+        return File.basename(look.source["folder"]).delete_suffix(Deliveries::ZIP).tr("_", " ")[0, 80] if look.source["folder"]
 
         common = stems.map { |one| one.name.split(/[\s_-]+/) }.reduce { |one, other| one.take_while.with_index { |word, at| word.casecmp?(other[at].to_s) } }
         common.to_a.grep_v(/\A\d*(?:bpm)?\z/i).join(" ").then { |words| words.empty? ? "New song" : words[0, 80] }

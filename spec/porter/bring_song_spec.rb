@@ -56,6 +56,15 @@ RSpec.describe Loomshuttle::Porter::BringSong, :folder do
     expect(picture.columns(10, track: strings["id"]).min).to be > 200
   end
 
+  # What sndfile-info reads of the same file is what is marked.
+  it "begins sections where a file has cue markers, at any rate, unless a MIDI file tells them" do
+    path = tone("Strings 120bpm.wav", "sine", 220, seconds: 12, rate: 44_100)
+    CueFile.mark(path, [[0, "Intro"], [2 * 44_100, "Verse"], [(6 * 44_100) + 4410, "Ch\u0153ur"]])
+    expect(Tools.run("sndfile-info", path)).to match(/cue\s*: 76\s+Count\s*: 3/)
+    song, = bring(bpm: 120.0)
+    expect(song["sections"].map { |one| one.values_at("name", "bar", "shift") }).to eq([["Intro", 1, 0], ["Verse", 2, 0], ["Ch\u0153ur", 4, 4800]])
+  end
+
   # The tempo that a click really has is what aubio hears in it; a sine has none.
   it "hears the tempo and the first beat where nobody says them, and believes a name before it" do
     click("Beat.wav", 97.5, 40, start: 12_345)

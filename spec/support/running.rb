@@ -111,7 +111,7 @@ module RunningProcess
   # @param disks [Hash{String=>Integer}] folders and MiB, mounted in memory for this process alone
   def self.spawn(name, *arguments, disks: {})
     script = File.join(Loomshuttle::ROOT, "processes", "#{name}.rb")
-    Process.spawn(Loomshuttle::Runtime::Gems.environment, *apart(disks), RbConfig.ruby, script, *arguments.map(&:to_s), out: [log(name), "a"], err: %i[child out], pgroup: true)
+    Process.spawn(Loomshuttle::Runtime::GemPaths.environment, *apart(disks), RbConfig.ruby, script, *arguments.map(&:to_s), out: [log(name), "a"], err: %i[child out], pgroup: true)
   end
 
   def self.log(name) = File.join(Dir.tmpdir, "loomshuttle-test-#{name}.log")

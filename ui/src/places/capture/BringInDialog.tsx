@@ -27,9 +27,9 @@ export function BringInDialog({ onClose }: { onClose: () => void }) {
         <Look {...seen} onBack={() => setSeen(null)} onDone={onClose} />
       ) : (
         <SourcePick
-          words="WAV, AIFF, FLAC, MP3 and most others, named as people name them. Everything is shown before it is kept."
+          words="WAV, AIFF, FLAC, MP3 and most others, named as people name them, or a ZIP file of them. Everything is shown before it is kept."
           files="Files to bring in"
-          folderLabel="Or a folder on the recording computer"
+          folderLabel="Or a folder or ZIP file on the recording computer"
           placeholder="/media/disk/first-night"
           onLook={async (look, onSeen) => setSeen({ look, plan: await looked(look, onSeen) })}
           onClose={onClose}

@@ -34,9 +34,9 @@ export const BringSongDialog = dialogOf(
           <Plan {...seen} onBack={() => see(null)} onDone={onClose} />
         ) : (
           <SourcePick
-            words="All stems of one song, of any format and rate; a MIDI file beside them tells tempos and sections. Everything is shown before it is brought in."
+            words="All stems of one song, of any format and rate, or a ZIP file of them; a MIDI file beside them tells tempos and sections. Everything is shown before it is brought in."
             files="Stems of a song"
-            folderLabel="Or a folder on this computer"
+            folderLabel="Or a folder or ZIP file on this computer"
             placeholder="/media/disk/ropewalk"
             onLook={async (look, onSeen) => see({ look, plan: await planOf(look, onSeen) })}
             onClose={onClose}

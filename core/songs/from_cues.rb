@@ -1,0 +1,34 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Songs
+    # Sections of a song from places that somebody has marked in one of its files: each at the bar that is nearest, and so many samples from it
+    # where it is not meant to be on it.
+    module FromCues
+      # A place so near to a bar (seconds) is on it; a song whose first place comes later than a bar begins with a section of its own.
+      NEAR = 0.05
+
+      # @param cues [Array<Array(Integer, String)>] samples at the song's rate, and names
+      # @param song [Song] with its tempo map and beginning
+      # @return [Array<Hash>] as SongFile has them
+      def self.sections(cues, song)
+        named = cues.reject { |at, name| name.match?(/\Aend\b/i) || at >= song.frames }.uniq(&:first)
+        return [] if named.empty?
+
+        named = [[0, "Start"], *named] if named.first.first > song.start + song.map.sample(song.map.bar(2))
+        placed = named.map.with_index { |(at, name), nth| section(at, name.empty? ? "Section #{nth + 1}" : name[0, 40], song) }
+        placed.uniq { |one| one.values_at("bar", "shift") }.first(SongFile::SECTIONS).map.with_index(1) { |one, key| { "key" => key, **one } }
+      end
+
+      def self.section(sample, name, song)
+        bar = [song.map.place(song.map.quarter([sample - song.start, 0].max)).first.floor, 1].max
+        bar += 1 if (begins(bar + 1, song) - sample).abs < (begins(bar, song) - sample).abs
+        shift = sample - begins(bar, song)
+        { "name" => name, "bar" => bar, "shift" => shift.abs <= NEAR * song.rate ? 0 : shift }
+      end
+
+      def self.begins(bar, song) = song.start + song.map.sample(song.map.bar(bar))
+      private_class_method :section, :begins
+    end
+  end
+end

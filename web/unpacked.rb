@@ -1,0 +1,72 @@
+# frozen_string_literal: true
+
+require "zip"
+
+module Loomshuttle
+  module Web
+    # What is in a ZIP file that was delivered, put into a folder of our own: sound files only, side by side under their own names, as many and as
+    # large as people send them and the disk has room for; nothing that names another place.
+    class Unpacked
+      PART = 1 << 20
+
+      # @param path [String] of the ZIP file   @param folder [String] that is made   @param kinds [Array<String>] endings, in small letters
+      # @param most [Integer] files   @param bytes [Integer] of all of them
+      def initialize(path, folder, kinds:, most:, bytes:)
+        @path, @folder, @kinds, @most, @left = path, folder, kinds, most, bytes
+        @problems = []
+      end
+
+      # @yield for each part that was written; may raise to end it
+      # @return [Array<Hash>] what was left out (where, message)
+      # @raise [Invalid] when it is no ZIP file, or too much
+      def run(&)
+        FileUtils.mkdir_p(@folder, mode: 0o700)
+        Zip::File.open(@path) { |zip| zip.select(&:file?).each { |entry| take(entry, &) } }
+        @problems
+      rescue Zip::Error, Zlib::Error, ArgumentError, EOFError => e
+        raise Invalid.new("#{File.basename(@path)} cannot be unpacked: #{Text.readable(e.message, most: 120)}", where: "folder")
+      end
+
+      private
+
+      def take(entry, &)
+        name = readable(entry.name)
+        return if File.basename(name).start_with?(".") || name.start_with?("__MACOSX/")
+        return leave(name, "is no sound file and is left out") unless @kinds.include?(File.extname(name).downcase)
+        return leave(name, "is locked by a password and is left out") if entry.encrypted?
+        raise Invalid.new("There are more than #{@most} sound files in #{File.basename(@path)}.", where: "folder") if Dir.children(@folder).size >= @most
+
+        write(entry, free_name(File.basename(name)), &)
+      end
+
+      # Many programs write names in the letters of their own system.
+      def readable(name)
+        text = name.dup.force_encoding(Encoding::UTF_8)
+        text = text.force_encoding(Encoding::CP437).encode(Encoding::UTF_8, invalid: :replace, undef: :replace) unless text.valid_encoding?
+        text.gsub("\\", "/").tr("\0", "_")
+      end
+
+      # Two of one name from two folders.
+      def free_name(name)
+        names = [name, *(2..@most).lazy.map { |nth| "#{File.basename(name, '.*')} (#{nth})#{File.extname(name)}" }]
+        File.join(@folder, names.find { |one| !File.exist?(File.join(@folder, one)) }.byteslice(0, 250).scrub(""))
+      end
+
+      # What it claims of its size is not believed.
+      def write(entry, path)
+        File.open("#{path}.part", "wb") do |file|
+          stream = entry.get_input_stream
+          while (part = stream.read(PART))
+            raise Invalid.new("What is in #{File.basename(@path)} needs more room than there is.", where: "folder") if (@left -= part.bytesize).negative?
+
+            file.write(part)
+            yield if block_given?
+          end
+        end
+        File.rename("#{path}.part", path)
+      end
+
+      def leave(name, why) = (@problems << { where: Text.readable(name), message: why } if @problems.size < 100)
+    end
+  end
+end
