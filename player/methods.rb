@@ -14,6 +14,7 @@ module Loomshuttle
               unit.configure(**{ items: items, roles: roles, pilot: pilot, buffer: buffer, fps: fps }.compact)
             end,
             "follow" => ->(to:) { unit.configure(follow: to) },
+            "foot" => ->(foot:) { unit.configure(foot: foot) }, "go" => -> { unit.go },
             "load" => ->(item:) { unit.load(item: item) }, "renew" => -> { unit.configure }, **commands(unit) }
         end
 

@@ -9,6 +9,7 @@ module Loomshuttle
     #   reader   reads songs ahead, opens the next one
     #   control  accepts on the Unix socket; threads of each caller (Runtime::Caller)
     #   watch    tells how it goes on
+    #   foot     hears a foot switch
     #   twin     tells a second player where it is; threads of Leader and Follower
     class Server
       LARGEST = 4096
@@ -17,8 +18,8 @@ module Loomshuttle
       # @param clock [Integer] UDP port that the interface's clock comes in on   @param lanes [Integer] first port of its lanes
       # @param rate [Integer]   @param outputs [Integer]
       # @param cautious [Boolean] whether it starts without its configuration, since it has ended again and again
-      # @param twin [Integer, nil] TCP port on which a second player may follow
-      def initialize(home:, clock:, lanes:, twin: nil, rate: 48_000, outputs: 16, host: "127.0.0.1", cautious: false)
+      # @param twin [Integer, nil] TCP port on which a second player may follow   @param foot [Integer, nil] UDP port of a foot switch's OSC
+      def initialize(home:, clock:, lanes:, twin: nil, foot: nil, rate: 48_000, outputs: 16, host: "127.0.0.1", cautious: false)
         aside, file = Runtime::Aside.new(home), File.join(home, "player.json")
         aside.put(file, "The player ended again and again.") if cautious
         @clock = bind(host, clock)
@@ -29,6 +30,7 @@ module Loomshuttle
         library, @config = Library.new(File.join(home, "songs"), rate), Config.new(file, aside)
         @unit = Unit.new(rate: rate, streams: streams, library: library, config: @config, now: Runtime::Clock.method(:now)) { |index, bytes| send(index, bytes) }
         pair(host, twin, library)
+        @unit.foot = @foot = FootSwitch.new(@unit, @config, now: Runtime::Clock.method(:now), port: foot, host: host, devices: ENV.fetch("LOOMSHUTTLE_MIDI", "").split(":"))
         @control = Runtime::CallServer.new(File.join(home, "player.sock"), Requests::ALL) { |caller| Methods.for(@unit, caller) }
         @unit.on_meters = ->(levels) { @control.tell("meters", levels) }
         @unit.on_state = -> { @control.tell("state", @unit.status) }
@@ -41,9 +43,11 @@ module Loomshuttle
                    Runtime::Worker.start("watch") { |worker| worker.rest(1) || watch }, Runtime::Worker.start("twin") { |worker| worker.rest(Twin::OFTEN) || tell_twin }]
         @control.start
         @leader&.start
+        @foot.start
         hear
       ensure
         workers&.each(&:stop)
+        @foot.stop
         @follower.stop
         @leader&.close
         @control.close

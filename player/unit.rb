@@ -41,7 +41,8 @@ module Loomshuttle
       end
 
       # @param leader [#tell, #count, #told, nil] whom others follow by   @param follower [#status, nil]
-      attr_writer :leader, :follower
+      # @param foot [#status, nil]
+      attr_writer :leader, :follower, :foot
 
       # @param on_meters [Proc] takes what Levels gives   @param on_state [Proc] called when something has changed
       attr_writer :on_meters, :on_state
@@ -61,6 +62,19 @@ module Loomshuttle
 
       # Reads ahead. @return [Boolean] whether there was something to do
       def fill = @order.fill
+
+      # What the one key does: begins the song that is on, or the next one once it is through; leaves a loop while it plays.
+      # @return [Hash] status
+      # @raise [Invalid]
+      def go
+        now = status
+        return command("around", on: false) if now["state"] == "playing" && now["around"]
+        raise Invalid.new("#{now['name']} plays already.", where: "go") if now["state"] == "playing"
+
+        item = to_begin(now)
+        load(item: item) unless now["item"] == item
+        command("play")
+      end
 
       # @param config [Hash] what is not given stays (Config)
       # @return [Hash] status
@@ -117,10 +131,20 @@ module Loomshuttle
       def status
         @deck.status.merge("clock" => clock?, "time" => @deck.time, "outputs" => @outputs, "output_rate" => @rate, "restarts" => @clock.restarts,
                            "code" => @config["code"], "followers" => @leader ? @leader.told : [], "follows" => @follower&.status,
-                           "buffer" => buffer, "items" => @order.told, "pilot" => !@config.pilot.nil? && clock?, "problem" => @order.problem)
+                           "buffer" => buffer, "items" => @order.told, "pilot" => !@config.pilot.nil? && clock?, "problem" => @order.problem, "foot" => @foot&.status)
       end
 
       private
+
+      # The first that was not played yet, from the one that is on.
+      def to_begin(now)
+        items = now["items"]
+        at = items.index { |one| one["key"] == now["item"] }
+        return now["item"] if at && (now["state"] == "stopped" || !items[at]["played"])
+
+        following = items.drop(at ? at + 1 : 0).first or raise Invalid.new("The running order is through.", where: "go")
+        following["key"]
+      end
 
       # @return [Integer, nil] sample at which all do it: nil: at once
       def lead(what, at, with)

@@ -1,7 +1,9 @@
 # frozen_string_literal: true
 
-# The player: player.rb CLOCK-PORT FIRST-LANE-PORT TWIN-PORT HOME
+# The player: player.rb CLOCK-PORT FIRST-LANE-PORT TWIN-PORT FOOT-PORT HOME. LOOMSHUTTLE_MIDI: raw MIDI devices beside those of the system (colon separated)
 require_relative "life"
 
-clock, lanes, twin, home = ARGV
-Life.lead("player", home, :player) { |cautious| Loomshuttle::Player::Server.new(home: home, clock: clock.to_i, lanes: lanes.to_i, twin: twin.to_i, cautious: cautious) }
+clock, lanes, twin, foot, home = ARGV
+Life.lead("player", home, :player) do |cautious|
+  Loomshuttle::Player::Server.new(home: home, clock: clock.to_i, lanes: lanes.to_i, twin: twin.to_i, foot: foot.to_i, cautious: cautious)
+end

@@ -69,7 +69,7 @@ module Loomshuttle
         child("interface", @ports.word_clock, @ports.lanes, @ports.player_clock, @ports.cables, @home.path)
         wait_for("the desk's card") { File.exist?(File.join(@home.path, "card-returns.sdp")) }
         child("recorder", @home.path)
-        child("player", *lanes_of_player, @ports.twin, @home.path)
+        child("player", *lanes_of_player, @ports.twin, @ports.foot, @home.path)
         child("porter", @home.path)
         make_songs
         child("web", @ports.web, @ports.osc, @home.path, environment: { "DATABASE_URL" => @postgres.url, **WEB_HEAP })

@@ -14,6 +14,8 @@ module Loomshuttle
       def cables = web + 11
       # TCP, on which a second computer's player may follow this one's.
       def twin = web + 15
+      # UDP, on which a foot switch says what it wants (OSC).
+      def foot = web + 17
       # First of the card's streams each way; streams are two apart, as RTP asks (RFC 3550, 11).
       def sends = web + 10
       def returns = web + 26

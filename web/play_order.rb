@@ -33,21 +33,7 @@ module Loomshuttle
       # @return [Hash] the player's status
       # @raise [RecorderLink::Away] @raise [Invalid]
       def command(command, options)
-        return go if command == "go"
-
         heard(@link.call(command, **options.transform_keys(&:to_sym)))
-      end
-
-      # What the one key does: begins the song that is on, or the next one once it is through; leaves a loop while it plays.
-      # @return [Hash] the player's status
-      def go
-        status = @link.call("status")
-        return command("around", "on" => false) if status["state"] == "playing" && status["around"]
-        raise Invalid.new("#{status['name']} plays already.", where: "go") if status["state"] == "playing"
-
-        item = to_begin(status)
-        command("load", "item" => item) unless status["item"] == item
-        command("play", {})
       end
 
       # What a song needs to be written as it would be played.
@@ -61,16 +47,6 @@ module Loomshuttle
       end
 
       private
-
-      # The first that was not played yet, from the one that is on.
-      def to_begin(status)
-        items = status["items"]
-        at = items.index { |one| one["key"] == status["item"] }
-        return status["item"] if at && (status["state"] == "stopped" || !items[at]["played"])
-
-        following = items.drop(at ? at + 1 : 0).first or raise Invalid.new("The running order is through.", where: "go")
-        following["key"]
-      end
 
       def came
         @follower.follow

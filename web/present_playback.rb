@@ -12,7 +12,8 @@ module Loomshuttle
 
       def to_h
         { version: @derived.version, items: items, roles: roles, outputs: outputs, interface: interface,
-          pilot: { on: @show.playback.pilot_on, hz: @show.playback.pilot_hz, db: @show.playback.pilot_db }, player: @order.status,
+          pilot: { on: @show.playback.pilot_on, hz: @show.playback.pilot_hz, db: @show.playback.pilot_db },
+          timecode_fps: @show.playback.timecode_fps, player: @order.status,
           seconds: items.sum { |item| item[:seconds] }.round, hands: items.count { |item| item[:kind] == "song" && item[:follows] == "hand" }, differs: differs }
       end
 

@@ -16,7 +16,7 @@ module Loomshuttle
       KEPT = 100
       ROLES = "library.json"
       ROLE = Shape.record({ "kind" => Shape.one_of(*Songs::Role::KINDS), "outputs" => Shape.list(Shape.whole(1..Settings::PlaybackKinds::OUTPUTS), most: 2) })
-      SHAPE = Shape.record({ "roles" => Shape.map(ROLE, most: 500) })
+      SHAPE = Shape.record({ "roles" => Shape.map(ROLE, most: 500) }, { "accents" => Songs::SongFile::ACCENTS })
 
       # Somebody changed the song meanwhile.
       class Stale < StandardError; end
@@ -109,7 +109,13 @@ module Loomshuttle
       def take_over(job)
         data = Songs::SongFile.read(job["result"])
         target = File.join(@root, data["id"])
-        @lock.synchronize { FileUtils.mv(job["result"], target) unless Dir.exist?(target) }
+        @lock.synchronize do
+          next if Dir.exist?(target)
+
+          FileUtils.mv(job["result"], target)
+          counted = data.merge("click" => data["click"].merge("accents" => accents.slice(*data["meters"].map { |one| one["meter"] }).merge(data["click"]["accents"])))
+          Runtime::Files.replace(File.join(target, Songs::SongFile::FILE), Songs::SongFile.dump(counted)) unless counted == data
+        end
         @wake.wake
         @on_change.call
       end
@@ -135,15 +141,19 @@ module Loomshuttle
       end
 
       # @return [Hash{String=>Hash}] "kind" and "outputs" of roles, as a rule
-      def roles
-        SHAPE.check(Runtime::Files.read_json(File.join(@root, ROLES)), ROLES)["roles"]
-      rescue SystemCallError, Invalid
-        {}
-      end
+      def roles = rules["roles"]
+
+      # @return [Hash{String=>Array<Integer>}] time signature => beats that are counted harder in new songs
+      def accents = rules.fetch("accents", {})
 
       # @param roles [Hash{String=>Hash}] those that are not named stay
-      def keep_roles(roles)
-        @lock.synchronize { Runtime::Files.replace(File.join(@root, ROLES), JSON.pretty_generate(SHAPE.check({ "roles" => self.roles.merge(roles) }, ROLES))) }
+      def keep_roles(roles) = keep_rules { |rules| rules.merge("roles" => rules["roles"].merge(roles)) }
+
+      # @param accents [Hash{String=>Array<Integer>}] those of other time signatures stay
+      # @raise [Invalid] where one is none
+      def keep_accents(accents)
+        accents.each { |meter, beats| Timing::Click.new(Timing::TempoMap.plain(120, meter, rate: 48_000), accents: { meter => beats }) }
+        keep_rules { |rules| rules.merge("accents" => rules.fetch("accents", {}).merge(accents)) }
       end
 
       # What AddSong wants to know of a song's roles.
@@ -162,6 +172,14 @@ module Loomshuttle
       end
 
       private
+
+      def rules
+        SHAPE.check(Runtime::Files.read_json(File.join(@root, ROLES)), ROLES)
+      rescue SystemCallError, Invalid
+        { "roles" => {} }
+      end
+
+      def keep_rules = @lock.synchronize { Runtime::Files.replace(File.join(@root, ROLES), JSON.pretty_generate(SHAPE.check(yield(rules), ROLES))) }
 
       def same(known, version)
         raise Stale, "#{known.data['name']} was changed meanwhile; look at it again." unless known.data["version"] == version

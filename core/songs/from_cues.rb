@@ -16,19 +16,11 @@ module Loomshuttle
         return [] if named.empty?
 
         named = [[0, "Start"], *named] if named.first.first > song.start + song.map.sample(song.map.bar(2))
-        placed = named.map.with_index { |(at, name), nth| section(at, name.empty? ? "Section #{nth + 1}" : name[0, 40], song) }
+        placed = named.map.with_index do |(at, name), nth|
+          { "name" => name.empty? ? "Section #{nth + 1}" : name[0, 40], **Section.place(at, song, near: (NEAR * song.rate).round) }
+        end
         placed.uniq { |one| one.values_at("bar", "shift") }.first(SongFile::SECTIONS).map.with_index(1) { |one, key| { "key" => key, **one } }
       end
-
-      def self.section(sample, name, song)
-        bar = [song.map.place(song.map.quarter([sample - song.start, 0].max)).first.floor, 1].max
-        bar += 1 if (begins(bar + 1, song) - sample).abs < (begins(bar, song) - sample).abs
-        shift = sample - begins(bar, song)
-        { "name" => name, "bar" => bar, "shift" => shift.abs <= NEAR * song.rate ? 0 : shift }
-      end
-
-      def self.begins(bar, song) = song.start + song.map.sample(song.map.bar(bar))
-      private_class_method :section, :begins
     end
   end
 end

@@ -7,5 +7,46 @@ module Loomshuttle
     #   shift   samples later than its bar              click   whether the click is heard in it
     #   words   what the guide says of it instead of its name, or ""
     Section = Value.define(:key, :name, :dye, :bar, :shift, :click, :words)
+
+    class Section
+      class << self
+        # Where a section is that begins at a sample.
+        # @param sample [Integer] of the song   @param song [Song]   @param near [Integer] so near to a bar it is on it
+        # @return [Hash] "bar", the nearest one, and "shift", as SongFile has them
+        def place(sample, song, near: 0)
+          bar = [song.map.place(song.map.quarter([sample - song.start, 0].max)).first.floor, 1].max
+          bar += 1 if (begins(bar + 1, song) - sample).abs < (begins(bar, song) - sample).abs
+          shift = sample - begins(bar, song)
+          { "bar" => bar, "shift" => shift.abs <= near ? 0 : shift }
+        end
+
+        # A song with another section from a sample on, or with one moved there.
+        # @param data [Hash] as SongFile has it   @param sample [Integer]   @param key [Integer, nil] of the one that is moved
+        # @param near [Integer] so near to a bar it is on it
+        # @return [Array<Hash>] its sections, in order
+        # @raise [Invalid]
+        def at(data, sample, key: nil, near: 0)
+          song = SongFile.song(data)
+          sections = data["sections"].empty? ? [{ "key" => 1, "name" => "Start", "bar" => 1 }] : data["sections"]
+          return moved(sections, key, place(sample, song, near: near)) if key
+
+          fresh = sections.map { |one| one["key"] }.max + 1
+          before = song.section_at(sample)
+          here = { "key" => fresh, "name" => "Section #{fresh}", "dye" => before.dye, **place(sample, song, near: near) }
+          behind = sections.index { |one| one["key"] == before.key } || 0
+          [*sections[..behind], here, *sections[(behind + 1)..]]
+        end
+
+        private
+
+        def moved(sections, key, place)
+          raise Invalid.new("The song has no section #{key}.", where: "section") unless sections.any? { |one| one["key"] == key }
+
+          sections.map { |one| one["key"] == key ? one.merge(place) : one }
+        end
+
+        def begins(bar, song) = song.start + song.map.sample(song.map.bar(bar))
+      end
+    end
   end
 end

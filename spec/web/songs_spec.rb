@@ -42,6 +42,40 @@ RSpec.describe Loomshuttle::Web::SongLibrary, :folder do
     expect(ask("/api/songs/#{song['id']}")["version"]).to eq(1)
   end
 
+  it "begins a section where somebody points: at the bar, where the sound goes through zero, or there" do
+    sine = Loomshuttle::Audio::Pcm24.from_float(Numo::NMath.sin((Numo::DFloat.new(240_000).seq + 0.5) * (2 * Math::PI / 480)) * 0.2)
+    id = SongFolder.write(songs, { "Strings" => sine, "Choir" => sine })
+    place = ->(version, sample, snap, **more) { tell("/api/songs/#{id}/sections", { version: version, sample: sample, snap: snap, **more })["parts"].map { |part| part["from"] } }
+    expect(place.(1, 100_000, "bar")).to eq([0, 96_000])
+    expect(place.(2, 150_000, "sample")).to eq([0, 96_000, 150_000])
+    expect(place.(3, 200_050, "zero", section: 3)).to eq([0, 96_000, 200_160])
+    tell("/api/songs/#{id}/sections", { version: 1, sample: 150_000, snap: "bar" }, 409)
+    expect(tell("/api/songs/#{id}/sections", { version: 4, sample: 240_000, snap: "bar" }, 422)["error"]["message"]).to eq("The song ends before that.")
+  end
+
+  it "tells a song as it goes at another tempo, and makes its parts for it" do
+    id = kept
+    expect(ask("/api/songs/#{id}?tempo=80")).to include("frames" => 120_000, "tempos" => [include("bpm" => 96)])
+    tell("/api/player/add-song", { song: id, version: show["version"] })
+    tell("/api/edits", { version: show["version"], settings: { "setlist/1/tempo" => 80, "role/1/outputs" => [1], "role/2/outputs" => [2] } })
+    expect(ask("/api/player")["items"]).to match([include("seconds" => 2.5, "made" => false, "problem" => "not made at 80 % yet")])
+    job = tell("/api/songs/#{id}/vary", { tempo: 80, key: 0 })
+    expect(job.values_at("kind", "name", "state")).to eq(["vary", "Tide, 80 %", "waiting"])
+    Loomshuttle::Porter::Server.new(home: @folder).work(Loomshuttle::Porter::Job.open(File.join(@folder, "jobs")).first)
+    Tools.wait_until(30, -> { ask("/api/player")["items"] }) { ask("/api/player")["items"].first.values_at("made", "problem") == [true, nil] }
+    tell("/api/songs/#{id}/vary", { tempo: 100, key: 0 }, 422)
+  end
+
+  it "keeps accents by time signature for songs that are brought in afterwards" do
+    tell("/api/songs/accents", { accents: { "7/8" => [1, 4, 6] } })
+    tell("/api/songs/accents", { accents: { "3/4" => [1] } })
+    expect(tell("/api/songs/accents", { accents: { "7/8" => [9] } }, 422)["error"]["message"]).to match(/7/)
+    library = described_class.new(songs, on_change: -> {})
+    made = File.join(@folder, "made", SongFolder.write(File.join(@folder, "made"), { "Strings" => SongFolder.noise(96_000) }, meters: [{ "bar" => 1, "meter" => "7/8" }]))
+    library.take_over("result" => made)
+    expect(library.all.first.song.click.accents).to eq("7/8" => [1, 4, 6])
+  end
+
   it "draws a stem from its own sound" do
     columns = ask("/api/songs/#{kept}/waveform?stem=1&points=20&from=0&to=2000")["columns"]
     expect([columns.size, columns.min]).to match([20, be > 150])

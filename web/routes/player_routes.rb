@@ -12,6 +12,7 @@ module Loomshuttle
             @control.order.command(body["command"], body.except("command"))
             json({ done: true })
           end
+          app.post("/api/player/foot") { json({ done: @control.order.command("foot", { "foot" => body_json }) && true }) }
           app.post("/api/player/cables") { json({ done: @control.plug_cables && true }) }
           register_library(app)
         end

@@ -89,10 +89,16 @@ export const useWay = (source: string | undefined, listener: number | undefined,
 export const usePlayback = () =>
   useQuery({ queryKey: ['playback'], queryFn: () => taken(api.GET('/api/player')) });
 export const useSongs = () => useQuery({ queryKey: ['songs'], queryFn: () => taken(api.GET('/api/songs')) });
+export const songKey = (id: string | null | undefined, tonight?: { tempo: number; key_by: number }) => [
+  'song',
+  id,
+  tonight?.tempo ?? 100,
+  tonight?.key_by ?? 0,
+];
 /** A song, as it is or as it goes tonight. */
 export const useSong = (id: string | null | undefined, tonight?: { tempo: number; key_by: number }) =>
   useQuery({
-    queryKey: ['song', id, tonight?.tempo, tonight?.key_by],
+    queryKey: songKey(id, tonight),
     enabled: !!id,
     placeholderData: (before) => before,
     queryFn: () =>
@@ -102,15 +108,21 @@ export const useSong = (id: string | null | undefined, tonight?: { tempo: number
         }),
       ),
   });
-/** A stem for drawing, as many columns as wanted. */
-export const useStem = (song: string, version: number, stem: number | undefined, points: number) =>
+/** A stem for drawing, as many columns as wanted, of all of it or a part. */
+export const useStem = (
+  { id, version }: { id: string; version: number },
+  stem: number | undefined,
+  points: number,
+  part: { from: number; to: number } | null,
+) =>
   useQuery({
-    queryKey: ['stem', song, version, stem, points],
+    queryKey: ['stem', id, version, stem, points, part],
     enabled: stem !== undefined,
+    placeholderData: (before) => before,
     queryFn: () =>
       taken(
         api.GET('/api/songs/{id}/waveform', {
-          params: { path: { id: song }, query: { stem: stem ?? 0, points } },
+          params: { path: { id }, query: { stem: stem ?? 0, points, ...part } },
         }),
       ),
   });

@@ -1,4 +1,5 @@
-import { useRef } from 'react';
+import Button from '@mui/material/Button';
+import { type RefObject, useEffect, useRef } from 'react';
 import type { Playback, PlaybackItem, PlaybackRole, Song } from '../../api/client';
 import { useLive } from '../../api/live';
 import { useStem } from '../../api/queries';
@@ -8,6 +9,7 @@ import styles from '../../look/look.module.css';
 import { dyeOf } from '../../look/tokens';
 import { outputLevel, playing } from '../../meters/song';
 import { type Draw, useCanvas } from '../../meters/useCanvas';
+import { atTempo, type Part, useCloser } from './closer';
 import { press } from './player';
 import own from './playback.module.css';
 
@@ -34,9 +36,12 @@ export function Cloth({ song, item, playback, on }: ClothProps) {
       (role.kind !== 'click' || (song.click.on !== false && song.click.stem === null)) &&
       (role.kind !== 'guide' || song.guide.on === true),
   );
+  const closer = useCloser(song.frames, on);
+  const cloth = useRef<HTMLDivElement>(null);
+  useWheel(cloth, closer.widen, song.frames, closer.part);
   return (
-    <div className={own.cloth}>
-      <Sections song={song} item={item} on={on} />
+    <div className={own.cloth} ref={cloth}>
+      <Sections song={song} item={item} on={on} part={closer.part} />
       {roles.map((name, at) => (
         <Thread
           key={name}
@@ -45,6 +50,8 @@ export function Cloth({ song, item, playback, on }: ClothProps) {
           role={playback.roles.find((role) => role.name === name)}
           song={song}
           on={on}
+          part={closer.part}
+          tempo={item.tempo}
         />
       ))}
       {cues.map((role) => (
@@ -55,10 +62,67 @@ export function Cloth({ song, item, playback, on }: ClothProps) {
           role={role}
           song={song}
           on={on}
+          part={closer.part}
+          tempo={item.tempo}
         />
       ))}
+      <Closer {...closer} rate={song.rate} />
     </div>
   );
+}
+
+type CloserProps = ReturnType<typeof useCloser> & { rate: number };
+
+/** From the whole song to its samples. */
+function Closer({ part, widen, move, whole, rate }: CloserProps) {
+  return (
+    <div className={cx(styles.row, own.closer)} role="group" aria-label="How close the song is looked at">
+      <Button size="small" onClick={() => widen(0.5)}>
+        Closer
+      </Button>
+      {part && (
+        <>
+          <Button size="small" onClick={() => widen(2)}>
+            Wider
+          </Button>
+          <Button size="small" onClick={() => move(-0.5)}>
+            ← Earlier
+          </Button>
+          <Button size="small" onClick={() => move(0.5)}>
+            Later →
+          </Button>
+          <Button size="small" onClick={whole}>
+            Whole song
+          </Button>
+          <span className={cx(styles.quiet, styles.figure)}>
+            {(part.from / rate).toFixed(3)} s to {(part.to / rate).toFixed(3)} s
+          </span>
+        </>
+      )}
+    </div>
+  );
+}
+
+/** Ctrl and the wheel look closer about the pointer. */
+function useWheel(
+  cloth: RefObject<HTMLDivElement | null>,
+  widen: (times: number, about: number) => void,
+  frames: number,
+  part: Part | null,
+) {
+  useEffect(() => {
+    const element = cloth.current;
+    const turn = (event: WheelEvent) => {
+      const canvas = (event.target as HTMLElement).closest('canvas');
+      if (!event.ctrlKey || !canvas) return;
+      event.preventDefault();
+      const { left, width } = canvas.getBoundingClientRect();
+      const { from, to } = part ?? { from: 0, to: frames };
+      widen(event.deltaY > 0 ? 1.25 : 0.8, from + ((event.clientX - left) / width) * (to - from));
+    };
+    element?.addEventListener('wheel', turn, { passive: false });
+    return () => element?.removeEventListener('wheel', turn);
+  }, [cloth, widen, frames, part]);
 }
 
 function cueWords(role: PlaybackRole, song: Song, playback: Playback) {
@@ -68,8 +132,15 @@ function cueWords(role: PlaybackRole, song: Song, playback: Playback) {
   return role.kind === 'parts' ? role.name : CUES[role.kind];
 }
 
+interface SectionsProps {
+  song: Song;
+  item: PlaybackItem;
+  on: boolean;
+  part: Part | null;
+}
+
 /** A press on a section: it begins there, or goes there at the next bar. */
-function Sections({ song, item, on }: { song: Song; item: PlaybackItem; on: boolean }) {
+function Sections({ song, item, on, part: near }: SectionsProps) {
   const { player } = useLive();
   const going = on && ['playing', 'fading', 'stopping'].includes(player?.state ?? '');
   const now = on ? (player?.section ?? null) : null;
@@ -91,7 +162,7 @@ function Sections({ song, item, on }: { song: Song; item: PlaybackItem; on: bool
     <div className={own.line}>
       <div>
         <div className={own.sections}>
-          {song.parts.map((part) => (
+          {within(song.parts, near).map((part) => (
             <button
               key={part.key}
               type="button"
@@ -101,7 +172,7 @@ function Sections({ song, item, on }: { song: Song; item: PlaybackItem; on: bool
                 part.key === now && own.now,
                 item.skips.includes(part.key) && own.skipped,
               )}
-              style={{ flexGrow: Math.max(1, part.to - part.from) }}
+              style={{ flexGrow: Math.max(1, part.wide) }}
               title={`${part.name}, from bar ${part.bar}, ${part.bars} bars${going ? ': go there at the next bar' : ': play from here'}`}
               onClick={() => void go(part.key)}
             >
@@ -123,24 +194,38 @@ function Sections({ song, item, on }: { song: Song; item: PlaybackItem; on: bool
   );
 }
 
+/** The sections that lie in what is looked at, each as wide as it does there. */
+const within = (parts: Song['parts'], near: Part | null) =>
+  parts
+    .map((part) => ({
+      ...part,
+      wide: Math.min(part.to, near?.to ?? part.to) - Math.max(part.from, near?.from ?? part.from),
+    }))
+    .filter((part) => !near || part.wide > 0);
+
 interface ThreadProps {
   name: string;
   dye: string;
   role: PlaybackRole | undefined;
   song: Song;
   on: boolean;
+  part: Part | null;
+  /** Percent: the picture is that of the song as it is. */
+  tempo: number;
 }
 
-function Thread({ name, dye, role, song, on }: ThreadProps) {
+function Thread({ name, dye, role, song, on, part, tempo }: ThreadProps) {
   const stem = song.stems.find((one) => one.role === role?.name || one.role === name);
-  const columns = useStem(song.id, song.version, stem?.id, COLUMNS);
+  const { from, to } = part ?? { from: 0, to: song.frames };
+  const columns = useStem(song, stem?.id, COLUMNS, part && atTempo(part, tempo));
   const peaks = stem ? (columns.data?.columns ?? []) : [];
-  const share = stem ? stem.frames / song.frames : 0;
+  const share = stem ? (Math.min(stem.frames, to) - from) / (to - from) : 0;
   const reached = useRef(0);
   const draw: Draw = (paint, width, height, colours) => {
     const position = on ? (playing()?.position ?? null) : null;
     if (position !== null) reached.current = position;
-    const head = on ? (Math.max(0, reached.current) / song.frames) * width : 0;
+    const x = (sample: number) => ((sample - from) / (to - from)) * width;
+    const head = on ? x(Math.max(0, reached.current)) : 0;
     const colour = role && role.outputs.length === 0 ? colours.rule : dyeOf(colours, dye);
     const middle = height / 2;
     paint.fillStyle = colour;
@@ -155,18 +240,18 @@ function Thread({ name, dye, role, song, on }: ThreadProps) {
     });
     if (!stem && role?.kind === 'click') {
       for (const [sample, kind] of song.strokes) {
-        const x = ((sample ?? 0) / song.frames) * width;
+        const at = x(sample ?? 0);
         const tall = [6, 14, 24][kind ?? 0] ?? 6;
-        paint.globalAlpha = x < head || !on ? 1 : 0.45;
-        if (x >= 0) paint.fillRect(x, middle - tall / 2, 1, tall);
+        paint.globalAlpha = at < head || !on ? 1 : 0.45;
+        if (at >= 0 && at <= width) paint.fillRect(at, middle - tall / 2, 1, tall);
       }
     }
     if (!stem && role?.kind === 'pilot') {
       paint.globalAlpha = 0.6;
-      for (let x = 0; x < width; x += 3) paint.fillRect(x, middle - 4, 1.5, 8);
+      for (let at = 0; at < width; at += 3) paint.fillRect(at, middle - 4, 1.5, 8);
     }
     paint.globalAlpha = 1;
-    if (on && head > 0) {
+    if (on && head > 0 && head <= width) {
       paint.fillStyle = colours.text;
       paint.fillRect(head - 1, 0, 2, height);
     }

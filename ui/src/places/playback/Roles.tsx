@@ -9,6 +9,7 @@ import { tell } from '../../api/notices';
 import { lookAt } from '../../api/preview';
 import { refresh } from '../../api/queries';
 import { Told } from '../../app/Told';
+import { FootSwitch } from './FootSwitch';
 import { SecondComputer } from './SecondComputer';
 import { cx } from '../../look/cx';
 import { level } from '../../look/format';
@@ -53,6 +54,7 @@ export function Roles({ playback }: { playback: Playback }) {
       )}
       <Cables playback={playback} />
       <Pilot playback={playback} />
+      <FootSwitch />
       <SecondComputer />
     </div>
   );
@@ -294,6 +296,19 @@ function Pilot({ playback }: { playback: Playback }) {
             void set({ 'playback/pilot_db': Number(event.target.value.replace('−', '-')) })
           }
         />
+        {playback.roles.some((role) => role.kind === 'timecode') && (
+          <Select
+            label="Timecode, frames a second"
+            value={String(playback.timecode_fps)}
+            onChange={(value) => change({ 'playback/timecode_fps': Number(value) })}
+          >
+            {['24', '25', '30'].map((fps) => (
+              <MenuItem key={fps} value={fps}>
+                timecode at {fps} frames
+              </MenuItem>
+            ))}
+          </Select>
+        )}
       </div>
     </section>
   );

@@ -3,19 +3,30 @@ import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import type { KeyboardEvent } from 'react';
 import type { Song } from '../../api/client';
-import { useShow } from '../../api/queries';
+import { useLive } from '../../api/live';
+import { usePlayback, useShow } from '../../api/queries';
 import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
+import { playing } from '../../meters/song';
 
 type Sections = NonNullable<Song['sections']>;
+
+/** Where a section is to begin: `section` is moved there, or one more begins. */
+export interface SectionPlace {
+  sample: number;
+  snap: 'bar' | 'zero' | 'sample';
+  section?: number;
+}
 
 interface SectionTableProps {
   song: Song;
   onKeep: (sections: Sections) => void;
+  onPlace: (place: SectionPlace) => void;
 }
 
 /** Sections with the bars where they begin; Alt and the arrows move one by bars. */
-export function SectionTable({ song, onKeep }: SectionTableProps) {
+export function SectionTable({ song, onKeep, onPlace }: SectionTableProps) {
+  const head = usePlayhead(song);
   const sections = song.sections ?? [];
   const dyes = useShow().data?.profile.dyes ?? [];
   const bars = song.parts.at(-1);
@@ -110,6 +121,17 @@ export function SectionTable({ song, onKeep }: SectionTableProps) {
               <td>
                 <Button
                   size="small"
+                  title={`Begin ${one.name} where all that sounds goes through zero, within 20 ms`}
+                  disabled={one.key === sections[0]?.key}
+                  onClick={() => {
+                    const sample = song.parts.find((part) => part.key === one.key)?.from;
+                    if (sample !== undefined) onPlace({ sample, snap: 'zero', section: one.key });
+                  }}
+                >
+                  To zero
+                </Button>
+                <Button
+                  size="small"
                   onClick={() => onKeep(sections.filter((other) => other.key !== one.key))}
                 >
                   Take out
@@ -123,12 +145,34 @@ export function SectionTable({ song, onKeep }: SectionTableProps) {
         <Button size="small" onClick={add}>
           + section
         </Button>
+        {head !== null && (
+          <>
+            <Button size="small" onClick={() => onPlace({ sample: head(), snap: 'bar' })}>
+              Split at the playhead’s bar
+            </Button>
+            <Button size="small" onClick={() => onPlace({ sample: head(), snap: 'zero' })}>
+              Split at the playhead itself
+            </Button>
+          </>
+        )}
         <span className={styles.hint}>
           <kbd>Alt</kbd>+<kbd>←</kbd> <kbd>→</kbd> moves a section by a bar
         </span>
       </div>
     </div>
   );
+}
+
+/** Gives the sample of the song as it is at which it plays or stands; null while another song is on. */
+function usePlayhead(song: Song): (() => number) | null {
+  const { player } = useLive();
+  const items = usePlayback().data?.items ?? [];
+  if (player?.song !== song.id) return null;
+  const tempo = items.find((one) => one.key === player.item)?.tempo ?? 100;
+  return () => {
+    const at = playing()?.position ?? player.position ?? 0;
+    return Math.min(song.frames - 1, Math.max(0, Math.round((at * tempo) / 100)));
+  };
 }
 
 function Cell({ label, value, onKeep }: { label: string; value: string; onKeep: (text: string) => void }) {

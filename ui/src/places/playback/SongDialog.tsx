@@ -4,11 +4,12 @@ import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
 import { api, type Song, type SongChanges, taken } from '../../api/client';
 import { useCommand } from '../../api/edits';
-import { queries, refresh, useSong } from '../../api/queries';
+import { queries, refresh, songKey, useSong } from '../../api/queries';
 import { Answered } from '../../app/Answered';
 import { dialogOf } from '../../app/dialogOf';
 import styles from '../../look/look.module.css';
-import { SectionTable } from './SectionTable';
+import { ClickFields } from './ClickFields';
+import { type SectionPlace, SectionTable } from './SectionTable';
 import { Pick, Tap, Text } from './SongFields';
 import { StemTable } from './StemTable';
 import own from './playback.module.css';
@@ -41,8 +42,8 @@ export const SongDialog = dialogOf(
 );
 
 const took = async (song: Song) => {
-  queries.setQueryData(['song', song.id], song);
-  await refresh('songs', 'playback');
+  queries.setQueryData(songKey(song.id), song);
+  await refresh('song', 'songs', 'playback');
 };
 
 function Undo({ song }: { song: Song | undefined }) {
@@ -72,6 +73,16 @@ function Fields({ song }: { song: Song }) {
     ),
   );
   const put = (changes: SongChanges) => save.mutate(changes);
+  const begin = useCommand(async (place: SectionPlace) =>
+    took(
+      await taken(
+        api.POST('/api/songs/{id}/sections', {
+          params: { path: { id: song.id } },
+          body: { version: song.version, ...place },
+        }),
+      ),
+    ),
+  );
   const plain = song.tempos?.length === 1;
   return (
     <div className={own.fields}>
@@ -111,36 +122,8 @@ function Fields({ song }: { song: Song }) {
           onKeep={(text) => put({ start: Math.round(Number(text.replace(',', '.')) * song.rate) })}
         />
       </div>
+      <ClickFields song={song} onKeep={(click) => put({ click })} />
       <div className={styles.row}>
-        <Pick
-          label="Click"
-          value={song.click?.on === false ? 'off' : 'on'}
-          among={['on', 'off']}
-          onPick={(value) => put({ click: { ...song.click, on: value === 'on' } })}
-        />
-        <Pick
-          label="Sound"
-          value={song.click?.sound ?? 'wood'}
-          among={['wood', 'pin', 'shell', 'reed']}
-          onPick={(value) => put({ click: { ...song.click, sound: value as 'wood' } })}
-        />
-        <Pick
-          label="Divided in"
-          value={song.click?.subdivision ?? 'beats'}
-          among={['beats', 'quarters', 'eighths', 'triplets', 'sixteenths']}
-          onPick={(value) => put({ click: { ...song.click, subdivision: value as 'beats' } })}
-        />
-        <Pick
-          label="Count-in (bars)"
-          value={String(song.click?.count_in ?? 1)}
-          among={['0', '1', '2', '4']}
-          onPick={(value) => put({ click: { ...song.click, count_in: Number(value) } })}
-        />
-        <Text
-          label="Click’s level (dB)"
-          value={String(song.click?.level_db ?? -12)}
-          onKeep={(text) => put({ click: { ...song.click, level_db: Number(text.replace('−', '-')) } })}
-        />
         <Pick
           label="After it"
           value={song.follows ?? 'hand'}
@@ -188,7 +171,11 @@ function Fields({ song }: { song: Song }) {
           onKeep={(text) => put({ guide: { ...song.guide, level_db: Number(text.replace('−', '-')) } })}
         />
       </div>
-      <SectionTable song={song} onKeep={(sections) => put({ sections })} />
+      <SectionTable
+        song={song}
+        onKeep={(sections) => put({ sections })}
+        onPlace={(place) => begin.mutate(place)}
+      />
       <StemTable song={song} onKeep={(stems) => put({ stems })} />
       <div className={styles.row}>
         <Text label="Words for the crew" value={song.crew ?? ''} onKeep={(crew) => put({ crew })} wide />

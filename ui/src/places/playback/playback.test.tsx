@@ -42,6 +42,7 @@ const playback = (items: Playback['items']): Playback => ({
   seconds: 180,
   hands: 2,
   differs: [],
+  timecode_fps: 25,
 });
 
 beforeEach(() => {
@@ -80,7 +81,9 @@ test('a section is moved by bars with Alt and the arrows, and stays in order', a
     ],
     parts: [{ key: 2, bar: 5, bars: 8 }],
   } as unknown as Song;
-  const { user } = draw(<SectionTable song={song} onKeep={(sections) => kept.push(sections)} />);
+  const { user } = draw(
+    <SectionTable song={song} onPlace={() => undefined} onKeep={(sections) => kept.push(sections)} />,
+  );
   (await screen.findByRole('textbox', { name: 'Name of section 2' })).focus();
   await user.keyboard('{Alt>}{ArrowRight}{/Alt}');
   expect(kept).toEqual([

@@ -1,0 +1,19 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Audio
+    # Where sound may be cut and joined with the least noise: where it goes through zero.
+    module ZeroCrossing
+      # @param sound [Numo::NArray] [frames]   @param from [Integer] frame
+      # @return [Integer] the frame nearest to it that is zero, or the first behind a change of sign; `from` itself where there is none
+      def self.nearest(sound, from)
+        return from if sound.size < 2
+
+        signs = Numo::Int8.cast(sound.sign)
+        places = (signs[1..-1].ne(signs[0...-1]) | signs[1..-1].eq(0)).where.to_a.map(&:succ)
+        places.unshift(0) if signs[0].zero?
+        places.min_by { |at| [(at - from).abs, at] } || from
+      end
+    end
+  end
+end

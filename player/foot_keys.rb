@@ -1,0 +1,36 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Player
+    # What a foot on a switch asks for. Go, around again and leave are done when it comes down; stop is not done by accident: it is held, or
+    # pressed twice.
+    class FootKeys
+      WORDS = %w[go around leave stop].freeze
+      # Seconds: so long it is held, or so soon it comes again.
+      HELD, TWICE = 0.8, 1.5
+
+      # @param word [String] of WORDS   @param down [Boolean] pressed, or let go   @param now [Numeric] seconds
+      # @return [String, nil] what is to be done at once
+      def press(word, down, now)
+        return (word if down) unless word == "stop"
+        return @down_at = nil unless down
+
+        again = @last && now - @last <= TWICE
+        @down_at, @last = now, again ? nil : now
+        return unless again
+
+        @down_at = nil
+        "stop"
+      end
+
+      # Called often.
+      # @return [String, nil] what has been held long enough
+      def look(now)
+        return unless @down_at && now - @down_at >= HELD
+
+        @down_at = @last = nil
+        "stop"
+      end
+    end
+  end
+end
