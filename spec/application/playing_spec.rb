@@ -2,7 +2,7 @@
 
 # Songs to the stage, on the real processes: the interface, its cables into the desk, and what happens to a song when other parts are in
 # trouble.
-RSpec.describe "Songs on the running application" do
+RSpec.describe "Songs on the running application", :own_application do
   let(:application) { @application }
   let(:strings) { SongFolder.noise(48_000 * 40, 5) }
 

@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 # Parts that are killed, frozen and fed with damage, in the middle of a capture: each one's trouble stays its own.
-RSpec.describe "The application on solid ground" do
+RSpec.describe "The application on solid ground", :own_application do
   let(:application) { RunningApplication.new }
 
   after do

@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 # Each of these does harm to an application of its own.
-RSpec.describe "The application in trouble" do
+RSpec.describe "The application in trouble", :own_application do
   let(:application) { RunningApplication.new.start }
 
   after do

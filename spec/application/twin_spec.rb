@@ -2,7 +2,7 @@
 
 # Two computers at one playback interface, on the real processes: whatever befalls the first one's player in the middle of a song, the song goes on
 # at the same sample.
-RSpec.describe "A second computer" do
+RSpec.describe "A second computer", :own_application do
   def self.sound = @sound ||= SongFolder.noise(48_000 * 60, 6)
 
   def self.started(**more)
