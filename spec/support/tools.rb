@@ -45,7 +45,7 @@ module Tools
     200.times do
       port = 20_000 + (2 * rand(6_000))
       wanted = (0...count).map { |n| port + (2 * n) }
-      next if wanted.intersect?(given_ports) || !ours?(port)
+      next if wanted.intersect?(given_ports) || !wanted.all? { |one| ours?(one) }
 
       wanted.map { |one| UDPSocket.new.tap { |socket| socket.bind("127.0.0.1", one) } }.each(&:close)
       given_ports.concat(wanted)
