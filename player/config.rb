@@ -20,12 +20,14 @@ module Loomshuttle
       FOLLOW = Shape.record({ "host" => Shape.text(most: 255, least: 1, pattern: /\A[a-z0-9.:-]+\z/i), "port" => Shape.whole(1..65_535),
                               "code" => Shape.text(most: 12, least: 4, pattern: /\A[0-9a-z]+\z/) })
       # A raw MIDI device by its name, and what its messages ask for ("control 64 ch 1" => "go").
-      FOOT = Shape.record({}, { "midi" => Shape.or_none(Shape.text(most: 40, pattern: /\A[\w.-]+\z/)), "keys" => Shape.map(Shape.one_of(*FootKeys::WORDS), most: 100) })
+      FOOT = Shape.record({}, { "midi" => Shape.or_none(Shape.text(most: 40, pattern: /\A[\w.-]+\z/)),
+                                "keys" => Shape.map(Shape.one_of(*FootKeys::WORDS), most: 100) })
       FIELDS = { "items" => Shape.list(ITEM, most: 1000), "roles" => Shape.list(ROLE, most: 200), "pilot" => PILOT, "buffer" => Shape.whole(480..9600),
                  "fps" => Shape.one_of(*Audio::Ltc::FRAMES), "code" => Shape.text(most: 12, least: 4, pattern: /\A[0-9a-z]+\z/),
                  "follow" => Shape.or_none(FOLLOW), "foot" => FOOT }.freeze
       SHAPE = Shape.record({}, FIELDS)
-      DEFAULTS = { "items" => [], "roles" => [], "pilot" => { "hz" => 19_000, "level_db" => -30, "mute" => true }, "buffer" => 960, "fps" => 25, "follow" => nil, "foot" => { "midi" => nil, "keys" => {} } }.freeze
+      DEFAULTS = { "items" => [], "roles" => [], "pilot" => { "hz" => 19_000, "level_db" => -30, "mute" => true }, "buffer" => 960, "fps" => 25, "follow" => nil,
+                   "foot" => { "midi" => nil, "keys" => {} } }.freeze
 
       # @param path [String, nil] of the file; nil: kept nowhere   @param aside [Runtime::Aside, nil]
       def initialize(path, aside = nil)

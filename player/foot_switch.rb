@@ -49,7 +49,7 @@ module Loomshuttle
 
       private
 
-      def devices = [*Dir[DEVICES].sort, *@more].to_h { |path| [File.basename(path), path] }
+      def devices = [*Dir[DEVICES], *@more].to_h { |path| [File.basename(path), path] }
       def chosen = @config["foot"]["midi"]
       def keys = @config["foot"].fetch("keys", {})
 

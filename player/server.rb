@@ -30,7 +30,7 @@ module Loomshuttle
         library, @config = Library.new(File.join(home, "songs"), rate), Config.new(file, aside)
         @unit = Unit.new(rate: rate, streams: streams, library: library, config: @config, now: Runtime::Clock.method(:now)) { |index, bytes| send(index, bytes) }
         pair(host, twin, library)
-        @unit.foot = @foot = FootSwitch.new(@unit, @config, now: Runtime::Clock.method(:now), port: foot, host: host, devices: ENV.fetch("LOOMSHUTTLE_MIDI", "").split(":"))
+        listen_to_foot(host, foot)
         @control = Runtime::CallServer.new(File.join(home, "player.sock"), Requests::ALL) { |caller| Methods.for(@unit, caller) }
         @unit.on_meters = ->(levels) { @control.tell("meters", levels) }
         @unit.on_state = -> { @control.tell("state", @unit.status) }
@@ -64,6 +64,11 @@ module Loomshuttle
         @leader = Leader.new(host, port, code: -> { @config["code"] }, digest: digest) if port
         @unit.leader, @unit.follower = @leader, @follower
         @fresh = -> { @digest = Twin.digest(@config, library) }
+      end
+
+      def listen_to_foot(host, port)
+        @foot = FootSwitch.new(@unit, @config, now: Runtime::Clock.method(:now), port: port, host: host, devices: ENV.fetch("LOOMSHUTTLE_MIDI", "").split(":"))
+        @unit.foot = @foot
       end
 
       def watch

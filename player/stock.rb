@@ -26,14 +26,15 @@ module Loomshuttle
         @files = @stems.transform_values { |stem| opened(stem, File.join(folder, stem.file), open) }.compact
         @most = [MOST / (@size * 4 * [@stems.values.sum(&:lanes), 1].max), 2 * AHEAD].max
         # No more than stay: what is let go would be read again and again.
-        @heads = song.parts.flat_map { |section| seconds(song.begins(section), HEAD) }.uniq.first([@most - (2 * AHEAD), 0].max)
+        @lead = (Songs::Walk::FADE * song.rate).ceil # a crossfade begins so long before
+        @heads = song.parts.flat_map { |section| seconds(song.begins(section) - @lead, HEAD) }.uniq.first([@most - (2 * AHEAD), 0].max)
         @wanted = seconds(0, AHEAD)
       end
 
       # What plays now, so that what follows is read.
       # @param position [Integer] sample of the song   @param after [Integer, nil] sample where it goes on behind this section
       def play_from(position, after = nil)
-        wanted = seconds(position, AHEAD) + (after ? seconds(after, AHEAD / 2) : [])
+        wanted = seconds(position, AHEAD) + (after ? seconds(after - @lead, AHEAD / 2) : [])
         @lock.synchronize { @wanted = wanted } unless wanted == @wanted
       end
 

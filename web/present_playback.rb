@@ -91,7 +91,7 @@ module Loomshuttle
       def roles
         ways = Hearing::RoleWays.of(survey)
         @show.roles.values.map do |role|
-          { number: role.number, name: role.title, kind: role.kind, outputs: role.outputs, sum_db: role.sum_db, gain_db: role.gain_db, bed_db: role.bed_db,
+          { number: role.number, name: role.title, group: role.group, kind: role.kind, outputs: role.outputs, sum_db: role.sum_db, gain_db: role.gain_db, bed_db: role.bed_db,
             goes: role.outputs.map { |output| goes(output) }, heard_by: heard_by(ways.fetch(role.number)), songs: songs_with(role.title) }
         end
       end

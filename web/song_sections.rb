@@ -29,10 +29,9 @@ module Loomshuttle
 
         # All that sounds, together.
         def sum(entry, from, frames)
-          entry.data["stems"].reject { |stem| stem["mute"] }.reduce(Numo::DFloat.zeros(frames)) do |all, stem|
+          entry.data["stems"].reject { |stem| stem["mute"] }.each_with_object(Numo::DFloat.zeros(frames)) do |stem, all|
             part = part(File.join(entry.folder, stem["file"]), from, frames)
             all[0...part.size] += part if part
-            all
           end
         end
 

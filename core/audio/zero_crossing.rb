@@ -10,7 +10,7 @@ module Loomshuttle
         return from if sound.size < 2
 
         signs = Numo::Int8.cast(sound.sign)
-        places = (signs[1..-1].ne(signs[0...-1]) | signs[1..-1].eq(0)).where.to_a.map(&:succ)
+        places = (signs[1..].ne(signs[0...-1]) | signs[1..].eq(0)).where.to_a.map(&:succ)
         places.unshift(0) if signs[0].zero?
         places.min_by { |at| [(at - from).abs, at] } || from
       end

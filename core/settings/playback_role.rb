@@ -8,6 +8,7 @@ module Loomshuttle
     #   bed_db    how loud it also lies under click and guide, for the band; nil: not at all
     PlaybackRole = declare("role", :roles, :list, key: :number, words: ->(show, key) { show.roles[key]&.title || "Role #{key}" }) do
       setting :name, Kinds.text(NAME), blank: "", words: "name"
+      setting :group, Kinds.text(NAME), blank: "", words: "group", nothing: "none"
       setting :kind, Kinds.one_of("parts", "click", "guide", "pilot", "timecode"), blank: "parts", words: "is"
       setting :outputs, PlaybackKinds.outputs, blank: [].freeze, words: "plays to outputs"
       setting :sum_db, Kinds.one_of(-3, -6), blank: -3, words: "both sides on one output", unit: "dB"

@@ -57,6 +57,21 @@ RSpec.describe Loomshuttle::Player::Deck do
     expect([levels[24].between?(8_000, 17_000), levels.last, deck.playing?]).to eq([true, 0, false])
   end
 
+  # A crossfade begins before its section does, in the second before it here.
+  it "has the beginning of every section in memory, with what is faded in before it" do
+    frames = 60 * 48_000
+    long = short(frames: frames, stems: [stem(1, "Strings", frames: frames)], sections: (0...6).map { |nth| section(nth + 1, "Part #{nth + 1}", 1 + (20 * nth)) })
+    deck.load(loaded(long))
+    nil while deck.loaded.material.stock.fill
+    deck.command("play")
+    [4, 2, 6, 3].each do |key|
+      deck.command("jump", section: key, at_next: "beat")
+      24.times { deck.render(480) } # nothing is read meanwhile
+      nil while deck.loaded.material.stock.fill
+    end
+    expect([deck.missed, deck.status["section"]]).to eq([0, 3])
+  end
+
   it "jumps on the grid to the sample, and what was not done yet is told and taken back" do
     on
     positions(deck, 12_000)

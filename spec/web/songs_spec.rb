@@ -46,9 +46,9 @@ RSpec.describe Loomshuttle::Web::SongLibrary, :folder do
     sine = Loomshuttle::Audio::Pcm24.from_float(Numo::NMath.sin((Numo::DFloat.new(240_000).seq + 0.5) * (2 * Math::PI / 480)) * 0.2)
     id = SongFolder.write(songs, { "Strings" => sine, "Choir" => sine })
     place = ->(version, sample, snap, **more) { tell("/api/songs/#{id}/sections", { version: version, sample: sample, snap: snap, **more })["parts"].map { |part| part["from"] } }
-    expect(place.(1, 100_000, "bar")).to eq([0, 96_000])
-    expect(place.(2, 150_000, "sample")).to eq([0, 96_000, 150_000])
-    expect(place.(3, 200_050, "zero", section: 3)).to eq([0, 96_000, 200_160])
+    expect(place.call(1, 100_000, "bar")).to eq([0, 96_000])
+    expect(place.call(2, 150_000, "sample")).to eq([0, 96_000, 150_000])
+    expect(place.call(3, 200_050, "zero", section: 3)).to eq([0, 96_000, 200_160])
     tell("/api/songs/#{id}/sections", { version: 1, sample: 150_000, snap: "bar" }, 409)
     expect(tell("/api/songs/#{id}/sections", { version: 4, sample: 240_000, snap: "bar" }, 422)["error"]["message"]).to eq("The song ends before that.")
   end
@@ -66,10 +66,21 @@ RSpec.describe Loomshuttle::Web::SongLibrary, :folder do
     tell("/api/songs/#{id}/vary", { tempo: 100, key: 0 }, 422)
   end
 
+  it "prints the running order: what comes when, how it goes tonight, what follows, and words for the crew" do
+    tell("/api/player/add-song", { song: kept(crew: "haze off"), version: show["version"] })
+    tell("/api/edits", { version: show["version"], settings: { "setlist/order" => [1, 2], "setlist/2/kind" => "pause", "setlist/2/title" => "Interval", "setlist/2/minutes" => 15,
+                                                               "setlist/1/tempo" => 80, "setlist/1/key" => -2, "setlist/1/follows" => "pause", "setlist/1/pause_s" => 5 } })
+    get("/api/papers/order.pdf")
+    path = File.join(@folder, "order.pdf")
+    File.binwrite(path, last_response.body)
+    text = Tools.run("pdftotext", "-layout", path, "-").gsub(/ {2,}/, " | ")
+    expect(text).to include("Test: running order", "haze off", "after 5 s", "80 %, down 2", "2 | 0:08 | Interval | 15:00").and include("1 | 0:00 | Tide | 0:03 | 96")
+  end
+
   it "keeps accents by time signature for songs that are brought in afterwards" do
     tell("/api/songs/accents", { accents: { "7/8" => [1, 4, 6] } })
     tell("/api/songs/accents", { accents: { "3/4" => [1] } })
-    expect(tell("/api/songs/accents", { accents: { "7/8" => [9] } }, 422)["error"]["message"]).to match(/7/)
+    expect(tell("/api/songs/accents", { accents: { "7/8" => [9] } }, 422)["error"]["message"]).to include("7/8")
     library = described_class.new(songs, on_change: -> {})
     made = File.join(@folder, "made", SongFolder.write(File.join(@folder, "made"), { "Strings" => SongFolder.noise(96_000) }, meters: [{ "bar" => 1, "meter" => "7/8" }]))
     library.take_over("result" => made)

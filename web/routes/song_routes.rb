@@ -22,15 +22,19 @@ module Loomshuttle
         def self.register_songs(app)
           app.get("/api/songs") { json(@control.songs.all.map { |entry| PresentSongs.entry(entry) }) }
           app.get("/api/songs/:id") { json(PresentSongs.song(song(tempo: (params["tempo"] || 100).to_i, key: params["key"].to_i))) }
+          app.post("/api/songs/:id/undo") { json(PresentSongs.song(@control.songs.undo(params["id"], body_json["version"]))) }
+          app.delete("/api/songs/:id") { json({ done: @control.delete_song(params["id"]) }) }
+          register_changes(app)
+          register_sound(app)
+        end
+
+        def self.register_changes(app)
           app.post("/api/songs/accents") { json({ done: @control.songs.keep_accents(body_json["accents"]) && true }) }
           app.post("/api/songs/:id/changes") { json(PresentSongs.song(@control.change_song(params["id"], body_json["version"], body_json["changes"]))) }
           app.post("/api/songs/:id/sections") do
             sections = SongSections.at(song, body_json["sample"], snap: body_json["snap"], key: body_json["section"])
             json(PresentSongs.song(@control.change_song(params["id"], body_json["version"], { "sections" => sections })))
           end
-          app.post("/api/songs/:id/undo") { json(PresentSongs.song(@control.songs.undo(params["id"], body_json["version"]))) }
-          app.delete("/api/songs/:id") { json({ done: @control.delete_song(params["id"]) }) }
-          register_sound(app)
         end
 
         def self.register_sound(app)
@@ -64,7 +68,7 @@ module Loomshuttle
             json(JobRoutes.told(SongIntake.new(@control).bring_in(look, name: body["name"], choices: body["stems"], bpm: body["bpm"], who: who)))
           end
         end
-        private_class_method :register_songs, :register_sound, :register_picture, :register_intake
+        private_class_method :register_songs, :register_changes, :register_sound, :register_picture, :register_intake
 
         # A song, or a click, as it was asked for.
         module Helpers

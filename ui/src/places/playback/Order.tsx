@@ -17,7 +17,7 @@ interface OrderProps {
   onChoose: (key: number) => void;
 }
 
-/** The running order for the night: songs, pauses, talk; moved by keys or buttons. */
+/** The running order for the night: songs, pauses, talk; moved by keys, buttons or dragging. */
 export function Order({ playback, show, chosen, onChoose }: OrderProps) {
   const [adding, add] = useState(false);
   const { player } = useLive();
@@ -79,6 +79,17 @@ export function Order({ playback, show, chosen, onChoose }: OrderProps) {
             aria-current={item.key === chosen ? 'true' : undefined}
             onClick={() => onChoose(item.key)}
             onKeyDown={(event) => onKey(event, item)}
+            draggable
+            onDragStart={(event) => {
+              event.dataTransfer.setData('text/plain', String(item.key));
+              event.dataTransfer.effectAllowed = 'move';
+            }}
+            onDragOver={(event) => event.preventDefault()}
+            onDrop={(event) => {
+              event.preventDefault();
+              const dragged = Number(event.dataTransfer.getData('text/plain'));
+              if (keys.includes(dragged)) move(dragged, at - keys.indexOf(dragged));
+            }}
           >
             <strong>
               {at + 1} {item.title}
@@ -104,6 +115,9 @@ export function Order({ playback, show, chosen, onChoose }: OrderProps) {
         <Button size="small" onClick={() => put('talk')}>
           + talk
         </Button>
+        <a href="/api/papers/order.pdf" download>
+          Print
+        </a>
       </div>
       {chosen !== null && (
         <div className={styles.row}>

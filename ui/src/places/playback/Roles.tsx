@@ -10,10 +10,12 @@ import { lookAt } from '../../api/preview';
 import { refresh } from '../../api/queries';
 import { Told } from '../../app/Told';
 import { FootSwitch } from './FootSwitch';
+import { RoleGroups } from './RoleGroups';
 import { SecondComputer } from './SecondComputer';
 import { cx } from '../../look/cx';
 import { level } from '../../look/format';
 import styles from '../../look/look.module.css';
+import { Text } from './SongFields';
 import own from './playback.module.css';
 
 const KINDS = { parts: 'parts', click: 'click', guide: 'spoken guide', pilot: 'pilot', timecode: 'timecode' };
@@ -37,6 +39,7 @@ export function Roles({ playback }: { playback: Playback }) {
       {others.length > 0 && (
         <section aria-label="Roles">
           <h2>Roles</h2>
+          <RoleGroups playback={playback} />
           <Table playback={playback} roles={others} />
         </section>
       )}
@@ -96,6 +99,7 @@ function Table({ playback, roles }: { playback: Playback; roles: PlaybackRole[] 
           <tr>
             <th>Role</th>
             <th>Is</th>
+            <th>Group</th>
             <th>Plays to</th>
             <th>Both sides on one</th>
             <th>Level</th>
@@ -133,6 +137,13 @@ function Row({ role, outputs }: { role: PlaybackRole; outputs: Playback['outputs
             </MenuItem>
           ))}
         </Select>
+      </td>
+      <td>
+        <Text
+          spoken={`Group of ${role.name}`}
+          value={role.group}
+          onKeep={(group) => put('group', group.trim())}
+        />
       </td>
       <td>
         <Select
