@@ -17,7 +17,7 @@ RSpec.describe "Bringing in a delivery", type: :feature do
     files.each { |name, hertz| tone(name, hertz, 2) }
     open_place("capture")
     click_button("Bring in a delivery…")
-    find_field("Or a folder on the recording computer").send_keys(folder) # a long text is not typed key by key otherwise
+    find_field("Or a folder or ZIP file on the recording computer").send_keys(folder) # a long text is not typed key by key otherwise
     click_button("Look at it")
     expect(page).to have_css(".capture-delivery tr", text: /FIDDEL-0001\.flac, 04_FIDDEL-0002\.flac.*4 Fiddle.*2 parts are put one behind the other/m)
     expect(page).to have_css(".capture-delivery tr", text: /VoxAda.*10 Voice Ada.*44\.1 kHz becomes 48\.0 kHz/m)
@@ -40,7 +40,7 @@ RSpec.describe "Bringing in a delivery", type: :feature do
     attach_file("Files to bring in", File.join(folder, "Tuba.wav"))
     expect(page).to have_css(".capture-delivery tr", text: /Tuba\.wav.*1 Tuba/m)
     click_button("Back")
-    fill_in("Or a folder on the recording computer", with: "/nowhere")
+    fill_in("Or a folder or ZIP file on the recording computer", with: "/nowhere")
     click_button("Look at it")
     expect(page).to have_css("[role=alert]", text: "There is no folder /nowhere.")
   end

@@ -5,6 +5,8 @@
 RSpec.describe "Playback", type: :feature do
   include_context "with a browser"
 
+  let(:tide) { "5a175a17-0000-4000-8000-000000000002" }
+
   # Long enough for anybody to press something.
   def stems
     folder = File.join(application.home, "ropewalk")
@@ -24,7 +26,7 @@ RSpec.describe "Playback", type: :feature do
     open_place("playback")
     find("[role=tab]", text: "Songs of this computer").click
     click_button("Bring in a song…")
-    field = find_field("Or a folder on this computer")
+    field = find_field("Or a folder or ZIP file on this computer")
     settle("the folder's whole name") { field.send_keys([:control, "a"], stems) && field.value == stems }
     click_button("Look at it")
     expect(page).to have_text("left and right become one stereo stem")
@@ -76,5 +78,63 @@ RSpec.describe "Playback", type: :feature do
     page.driver.browser.action.move_to(find_button("Hold to stop").native).click_and_hold.pause(duration: 1.3).release.perform
     expect(page).to have_button("Go on")
     expect(player["player"]["state"]).to eq("stopped")
+  end
+
+  # A song that lies in the library, in the running order, with roles that nobody has sent anywhere.
+  def with_new_roles
+    SongFolder.write(File.join(application.home, "songs"), { "Strings" => SongFolder.noise(48_000 * 20, 3), "Horns" => SongFolder.noise(48_000 * 20, 4) },
+                     id: tide, name: "Tide", meters: [{ "bar" => 1, "meter" => "7/8" }])
+    application.post("/api/player/add-song", "song" => tide, "version" => show["version"])
+    open_place("playback")
+    find("section[aria-label='Running order'] button", text: "Tide").click
+  end
+
+  def send_role(role, option)
+    within("section[aria-label='New roles']") do
+      find("[aria-label='Outputs of #{role}']", visible: :all).ancestor(".MuiFormControl-root").find("[role=combobox]").click
+    end
+    find("[role=option]", text: option, match: :first).click
+  end
+
+  def group(role, name)
+    field = find("input[aria-label='Group of #{role}']")
+    field.send_keys(name, :enter)
+    settle("#{role} in its group") { player["roles"].find { |one| one["name"] == role }["group"] == name }
+  end
+
+  it "finds a new role, gives it an output, and turns a group down" do
+    with_new_roles
+    expect(page).to have_css("section[aria-label='Running order'] button", text: /Strings, Horns have no output/)
+    find("[role=tab]", text: "Roles and outputs").click
+    send_role("Strings", /\A1 →/)
+    expect(page).to have_css("section[aria-label='New roles'] th", text: "Horns")
+    send_role("Horns", /\A2 →/)
+    expect(page).to have_no_css("section[aria-label='New roles']")
+    group("Strings", "Parts")
+    group("Horns", "Parts")
+    find("[role=group][aria-label='Group Parts']").click_button("Parts 1 dB softer")
+    settle("both to be softer") { player["roles"].first(2).map { |role| role["gain_db"] } == [-1, -1] }
+  end
+
+  it "goes at another tempo tonight once its parts are made, and is split at the playhead" do
+    with_new_roles
+    application.post("/api/edits", "settings" => { "role/1/outputs" => [1], "role/2/outputs" => [2] })
+    find("summary", text: "Tonight").click
+    find_field("Tempo (%)").send_keys([:control, "a"], "80", :enter)
+    expect(page).to have_css("section[aria-label='Running order'] button", text: "not made at 80 % yet")
+    click_button("Make its parts")
+    settle("the parts") { player["items"].first["made"] }
+    expect(page).to have_no_button("Make its parts")
+    expect(player["items"].first).to include("seconds" => 25.0, "bpm" => "96", "problem" => nil)
+    application.post("/api/player", "command" => "load", "item" => player["items"].first["key"])
+    application.post("/api/player", "command" => "play", "sample" => 480_000)
+    click_button("Song…")
+    settle("some of it") { player["player"]["position"].to_i > 500_000 }
+    expect(find_field("Accents in 7/8 (beats)").value).to eq("1")
+    click_button("Split at the playhead’s bar")
+    expect(page).to have_field("Name of section 2")
+    # Bars of 7/8 at 120 quarter notes a minute last 84,000 samples of the song as it is.
+    from = application.get("/api/songs/#{tide}")["parts"].last["from"]
+    expect([from % 84_000, from]).to match([0, be_between(336_000, 900_000)])
   end
 end
