@@ -7,7 +7,7 @@ import { cx } from '../../look/cx';
 import { count } from '../../look/format';
 import styles from '../../look/look.module.css';
 import { AddSongDialog } from './AddSongDialog';
-import { endsAt, followsWords, length, press } from './player';
+import { endsAt, followsWords, length, press, tonightWords } from './player';
 import own from './playback.module.css';
 
 interface OrderProps {
@@ -97,6 +97,7 @@ export function Order({ playback, show, chosen, onChoose }: OrderProps) {
             <span className={cx(styles.quiet, styles.figure)}>
               {length(item.seconds)}
               {item.kind === 'song' && item.bpm && ` · ${item.bpm}`}
+              {tonightWords(item)}
               {item.kind === 'song' && item.meter !== '4/4' && item.meter && ` · ${item.meter}`}
               {item.kind === 'song' &&
                 ` · ${item.played ? 'played' : followsWords(item.follows, item.pause)}`}

@@ -104,7 +104,6 @@ function Table({ playback, roles }: { playback: Playback; roles: PlaybackRole[] 
             <th>Both sides on one</th>
             <th>Level</th>
             <th>Under click and guide</th>
-            <th>Comes out at</th>
             <th>Heard by</th>
           </tr>
         </thead>
@@ -126,6 +125,9 @@ function Row({ role, outputs }: { role: PlaybackRole; outputs: Playback['outputs
     const busy = one?.roles.filter((name) => name !== role.name) ?? [];
     return `${output} → ${one?.label ?? ''}${busy.length > 0 ? ` (${busy.join(', ')})` : ''}`;
   };
+  const label = (output: number) => outputs.find((other) => other.output === output)?.label;
+  const ends = (output: number) =>
+    [...new Set([label(output), label(output + 1)])].filter(Boolean).join(', ');
   return (
     <tr>
       <th scope="row">{role.name}</th>
@@ -140,6 +142,7 @@ function Row({ role, outputs }: { role: PlaybackRole; outputs: Playback['outputs
       </td>
       <td>
         <Text
+          narrow
           spoken={`Group of ${role.name}`}
           value={role.group}
           onKeep={(group) => put('group', group.trim())}
@@ -159,7 +162,7 @@ function Row({ role, outputs }: { role: PlaybackRole; outputs: Playback['outputs
           ))}
           {pairs.map((one) => (
             <MenuItem key={`${one.output}+`} value={`${one.output}+${one.output + 1}`}>
-              {one.output} and {one.output + 1}, left and right
+              {one.output} and {one.output + 1}, left and right → {ends(one.output)}
             </MenuItem>
           ))}
         </Select>
@@ -201,7 +204,6 @@ function Row({ role, outputs }: { role: PlaybackRole; outputs: Playback['outputs
           ))}
         </Select>
       </td>
-      <td>{role.goes.map((one) => one.label).join(', ') || '–'}</td>
       <td>{role.heard_by.map((one) => `${one.name} ${level(one.db)}`).join(', ') || 'nobody'}</td>
     </tr>
   );

@@ -8,6 +8,7 @@ import { usePlayback, useShow } from '../../api/queries';
 import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
 import { playing } from '../../meters/song';
+import own from './playback.module.css';
 
 type Sections = NonNullable<Song['sections']>;
 
@@ -118,7 +119,7 @@ export function SectionTable({ song, onKeep, onPlace }: SectionTableProps) {
                   onKeep={(words) => put(one.key, { words })}
                 />
               </td>
-              <td>
+              <td className={own.kind}>
                 <Button
                   size="small"
                   title={`Begin ${one.name} where all that sounds goes through zero, within 20 ms`}

@@ -12,17 +12,18 @@ interface TextProps {
   value: string;
   onKeep: (text: string) => void;
   wide?: boolean;
+  narrow?: boolean;
 }
 
 /** Kept when it is left or with Enter. */
-export function Text({ label, spoken, value, onKeep, wide }: TextProps) {
+export function Text({ label, spoken, value, onKeep, wide, narrow }: TextProps) {
   return (
     <TextField
       key={value}
       size="small"
       {...(label ? { label } : { slotProps: { htmlInput: { 'aria-label': spoken } } })}
       defaultValue={value}
-      className={cx(wide && own.wide)}
+      className={cx(wide && own.wide, narrow && own.figure)}
       onBlur={(event) => event.target.value !== value && onKeep(event.target.value)}
       onKeyDown={(event) => event.key === 'Enter' && (event.target as HTMLInputElement).blur()}
     />

@@ -29,7 +29,12 @@ export function TempoAndKey({ song, item }: { song: Song; item: PlaybackItem }) 
     ).catch(complain);
   return (
     <>
-      <Text label="Tempo (%)" value={String(item.tempo)} onKeep={(text) => put('tempo', Number(text))} />
+      <Text
+        narrow
+        label="Tempo (%)"
+        value={String(item.tempo)}
+        onKeep={(text) => put('tempo', Number(text))}
+      />
       <Pick
         label="Key (semitones)"
         value={String(item.key_by)}

@@ -5,7 +5,7 @@ import { answer, bodies } from '../../test/application';
 import { draw, edited, shown } from '../../test/screen';
 import { hearSong, outputLevel, playing } from '../../meters/song';
 import { Order } from './Order';
-import { endsAt, followsWords, length } from './player';
+import { endsAt, followsWords, length, tonightWords } from './player';
 import { SectionTable } from './SectionTable';
 
 const item = (key: number, title: string, more = {}): Playback['items'][number] => ({
@@ -107,5 +107,10 @@ test('lengths and times read like words', () => {
     '4:31',
     '22:05',
   ]);
+  expect([
+    tonightWords({ tempo: 100, key_by: 0 }),
+    tonightWords({ tempo: 90, key_by: 2 }),
+    tonightWords({ tempo: 100, key_by: -1 }),
+  ]).toEqual(['', ' (90 %, up 2)', ' (down 1)']);
   expect([followsWords('hand'), followsWords('pause', 3)]).toEqual(['by hand', 'next after 3 s']);
 });

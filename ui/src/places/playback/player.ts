@@ -31,3 +31,12 @@ export const endsAt = (seconds: number, now = new Date()) =>
 const FOLLOWS = { hand: 'by hand', on: 'goes on by itself', pause: 'goes on after a pause' };
 export const followsWords = (follows: keyof typeof FOLLOWS, pause = 0) =>
   follows === 'pause' ? `next after ${pause} s` : FOLLOWS[follows];
+
+/** How it goes tonight where that is not as the song is: " (90 %, up 2)". */
+export const tonightWords = ({ tempo, key_by }: { tempo: number; key_by: number }) => {
+  const words = [
+    tempo === 100 ? '' : `${tempo} %`,
+    key_by === 0 ? '' : `${key_by > 0 ? 'up' : 'down'} ${Math.abs(key_by)}`,
+  ].filter((one) => one !== '');
+  return words.length > 0 ? ` (${words.join(', ')})` : '';
+};
