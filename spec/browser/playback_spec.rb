@@ -56,7 +56,7 @@ RSpec.describe "Playback", type: :feature do
     into_order
     expect(page).to have_text(/Frame loop(?:, Strings)? have no output|Strings, Frame loop have no output/)
     find("[role=tab]", text: "Roles and outputs").click
-    { "Strings" => "1 and 2, left and right", "Frame loop" => /\A3 →/, "Click" => /\A4 →/ }.each do |role, option|
+    { "Strings" => /\A1 and 2 →/, "Frame loop" => /\A3 →/, "Click" => /\A4 →/ }.each do |role, option|
       find("[aria-label='Outputs of #{role}']", visible: :all).ancestor(".MuiFormControl-root").find("[role=combobox]").click
       find("[role=option]", text: option, match: :first).click
       settle("#{role} on its output") { player["roles"].find { |one| one["name"] == role }["outputs"].any? }

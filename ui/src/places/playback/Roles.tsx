@@ -162,7 +162,7 @@ function Row({ role, outputs }: { role: PlaybackRole; outputs: Playback['outputs
           ))}
           {pairs.map((one) => (
             <MenuItem key={`${one.output}+`} value={`${one.output}+${one.output + 1}`}>
-              {one.output} and {one.output + 1}, left and right → {ends(one.output)}
+              {one.output} and {one.output + 1} → {ends(one.output)}, left and right
             </MenuItem>
           ))}
         </Select>
