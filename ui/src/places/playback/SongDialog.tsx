@@ -160,7 +160,7 @@ function Fields({ song }: { song: Song }) {
           onKeep={(text) => put({ guide: { ...song.guide, speed: Number(text) } })}
         />
         <Pick
-          label="Counts the bar before"
+          label="Counts before"
           value={song.guide?.count === false ? 'no' : 'yes'}
           among={['yes', 'no']}
           onPick={(value) => put({ guide: { ...song.guide, count: value === 'yes' } })}
