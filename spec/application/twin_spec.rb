@@ -70,4 +70,20 @@ RSpec.describe "A second computer", :own_application do
   ensure
     Process.kill(:CONT, pid)
   end
+
+  it "goes on while the line between the two is cut, and follows again once it is mended" do
+    link = CuttableLink.new(first.port + 15)
+    second.post("/api/player", "command" => "follow", "to" => { "host" => "127.0.0.1", "port" => link.port, "code" => player(first)["code"] })
+    Tools.wait_until(60, -> { player(second)["follows"] }) { player(second)["follows"]&.fetch("apart")&.zero? }
+    share, off = captured do
+      link.cut
+      Tools.wait_until(60, "the cut") { player(second)["follows"]["connected"] == false }
+    end
+    expect([off, share]).to match([0, be > 0.8])
+    expect(player(second)["state"]).to eq("playing")
+    link.mend
+    Tools.wait_until(60, -> { player(second)["follows"] }) { player(second)["follows"].values_at("connected", "apart") == [true, 0] }
+  ensure
+    link&.close
+  end
 end
