@@ -2,12 +2,13 @@
 
 # Two computers at one playback interface, on the real processes: whatever befalls the first one's player in the middle of a song, the song goes on
 # at the same sample.
-RSpec.describe "A second computer", :own_application do
+RSpec.describe "A second computer", :own_application, type: :feature do
   def self.sound = @sound ||= SongFolder.noise(48_000 * 60, 6)
 
   def self.started(**more)
     RunningApplication.new(**more).tap do |one|
-      SongFolder.write(File.join(one.home, "songs"), { "Strings" => sound }, id: "5a175a17-0000-4000-8000-000000000001", click: { "on" => false })
+      SongFolder.write(File.join(one.home, "songs"), { "Strings" => sound }, id: "5a175a17-0000-4000-8000-000000000001", click: { "on" => false },
+                       sections: [SongHelp.section(1, "Verse", 1), SongHelp.section(2, "Chorus", 3)])
       one.start.open_show(RunningApplication::CLEAN)
       # On the left alone it is as it is.
       one.post("/api/edits", "settings" => { "role/1/outputs" => [1], "send/34/source" => "desk/ch/34", "send/34/tap" => "channel-in", "track/34/inputs" => [34],
@@ -69,6 +70,19 @@ RSpec.describe "A second computer", :own_application do
     expect(player(second)["state"]).to eq("playing")
   ensure
     Process.kill(:CONT, pid)
+  end
+
+  it "shows on its screen that the song goes on when the first one dies in the middle of a chorus" do
+    visit("#{second.url}/#/stage/song")
+    expect(page).to have_css("h1", text: "Tide")
+    Tools.wait_until(60, "the chorus") { player(second)["position"] > 96_000 * 3 }
+    first.pids("player").each { |pid| Process.kill(:KILL, pid) }
+    Tools.wait_until(60, "the end of the line") { player(second)["follows"]["connected"] == false }
+    bar = -> { find("[aria-label='bar and beat']").text.to_i }
+    died_in = bar.call
+    Tools.wait_until(60, -> { bar.call }) { bar.call > died_in }
+    expect(page).to have_text("Chorus")
+    expect(player(second)["state"]).to eq("playing")
   end
 
   it "goes on while the line between the two is cut, and follows again once it is mended" do
