@@ -7,8 +7,8 @@ RSpec.describe "A second computer", :own_application, type: :feature do
 
   def self.started(**more)
     RunningApplication.new(**more).tap do |one|
-      SongFolder.write(File.join(one.home, "songs"), { "Strings" => sound }, id: "5a175a17-0000-4000-8000-000000000001", click: { "on" => false },
-                       sections: [SongHelp.section(1, "Verse", 1), SongHelp.section(2, "Chorus", 3)])
+      sections = [SongHelp.section(1, "Verse", 1), SongHelp.section(2, "Chorus", 3)]
+      SongFolder.write(File.join(one.home, "songs"), { "Strings" => sound }, id: "5a175a17-0000-4000-8000-000000000001", click: { "on" => false }, sections: sections)
       one.start.open_show(RunningApplication::CLEAN)
       # On the left alone it is as it is.
       one.post("/api/edits", "settings" => { "role/1/outputs" => [1], "send/34/source" => "desk/ch/34", "send/34/tap" => "channel-in", "track/34/inputs" => [34],
