@@ -18,6 +18,7 @@ end
 Capybara.default_driver = :chromium
 Capybara.run_server = false
 Capybara.default_max_wait_time = 60
+Capybara.default_retry_interval = 0.1 # each look costs the page and the machine something
 Capybara.enable_aria_label = true
 
 RSpec.shared_context "with a browser" do

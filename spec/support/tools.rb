@@ -18,14 +18,19 @@ module Tools
   # A machine that does a dozen other things takes so many times longer.
   PATIENCE = 3
 
+  # What is waited for longer is looked at less often (seconds), so that asking does not hold up what is asked for.
+  LONGEST_PAUSE = 0.2
+
   # Waits for a condition, never for a time: the seconds are for giving up on a machine that does nothing else.
   # @param what [String, Proc] that is waited for, or how it is instead, for the words of the failure
   def wait_until(seconds = 60, what = "the condition")
+    pause = 0.02
     deadline = Process.clock_gettime(Process::CLOCK_MONOTONIC) + (seconds * PATIENCE)
     until (got = yield)
       raise "Waited #{seconds * PATIENCE} s for #{what.respond_to?(:call) ? what.call : what}" if Process.clock_gettime(Process::CLOCK_MONOTONIC) > deadline
 
-      sleep(0.02)
+      sleep(pause)
+      pause = [pause * 1.25, LONGEST_PAUSE].min
     end
     got
   end
