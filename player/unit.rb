@@ -17,8 +17,9 @@ module Loomshuttle
       # @param block [Numo::SFloat] full scale 1.0
       # @return [Numo::Int32] of 24 bits; clipping costs as much as all the rest, and is seldom needed
       def self.integers(block)
-        scaled = (block * Audio::Pcm24::FULL_SCALE).round
-        scaled = scaled.clip(-Audio::Pcm24::FULL_SCALE, Audio::Pcm24::FULL_SCALE - 1) if scaled.max >= Audio::Pcm24::FULL_SCALE || scaled.min < -Audio::Pcm24::FULL_SCALE
+        scaled = (block * Audio::Pcm24::FULL_SCALE).rint
+        low, high = scaled.minmax
+        scaled = scaled.clip(-Audio::Pcm24::FULL_SCALE, Audio::Pcm24::FULL_SCALE - 1) if high >= Audio::Pcm24::FULL_SCALE || low < -Audio::Pcm24::FULL_SCALE
         Numo::Int32.cast(scaled)
       end
 
