@@ -67,7 +67,8 @@ module Loomshuttle
       end
 
       def listen_to_foot(host, port)
-        @foot = FootSwitch.new(@unit, @config, now: Runtime::Clock.method(:now), port: port, host: host, devices: ENV.fetch("LOOMSHUTTLE_MIDI", "").split(":"))
+        @foot = FootSwitch.new(@unit, @config, now: Runtime::Clock.method(:now), port: port, host: ENV.fetch("LOOMSHUTTLE_BIND", host),
+                                               devices: ENV.fetch("LOOMSHUTTLE_MIDI", "").split(":"))
         @unit.foot = @foot
       end
 

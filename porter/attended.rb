@@ -28,7 +28,7 @@ module Loomshuttle
           look(deadline)
           yield if block_given?
         end
-        [said.value, process.value.success?]
+        [said.value.dup.force_encoding(Encoding::UTF_8).scrub, process.value.success?]
       ensure
         Process.kill(:KILL, process.pid) if process&.alive?
         said&.join(1)
@@ -40,7 +40,7 @@ module Loomshuttle
       # So that a program with much to say never waits for somebody to hear it.
       def listen(output)
         Thread.new do
-          kept = +""
+          kept = "".b
           while (part = output.readpartial(4096))
             kept = (kept << part).byteslice(-8192, 8192) || kept
           end

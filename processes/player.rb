@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
-# The player: player.rb CLOCK-PORT FIRST-LANE-PORT TWIN-PORT FOOT-PORT HOME. LOOMSHUTTLE_MIDI: raw MIDI devices beside those of the system (colon separated)
+# The player: player.rb CLOCK-PORT FIRST-LANE-PORT TWIN-PORT FOOT-PORT HOME. In the environment: LOOMSHUTTLE_MIDI,
+# raw MIDI devices beside those of the system (colon separated); LOOMSHUTTLE_BIND, address that a foot switch is heard at.
 require_relative "life"
 
 clock, lanes, twin, foot, home = ARGV

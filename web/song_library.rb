@@ -12,8 +12,8 @@ module Loomshuttle
     class SongLibrary
       include Enumerable
 
-      # States of a song that are kept, to go back to.
-      KEPT = 100
+      # States of a song that are kept, to go back to; and tempos and keys whose parts are: older ones are made again when they are wanted.
+      KEPT, VARIED = 100, 12
       ROLES = "library.json"
       ROLE = Shape.record({ "kind" => Shape.one_of(*Songs::Role::KINDS), "outputs" => Shape.list(Shape.whole(1..Settings::PlaybackKinds::OUTPUTS), most: 2) })
       SHAPE = Shape.record({ "roles" => Shape.map(ROLE, most: 500) }, { "accents" => Songs::SongFile::ACCENTS })
@@ -130,6 +130,7 @@ module Loomshuttle
           FileUtils.mkdir_p(File.dirname(target))
           FileUtils.mv(File.join(job["result"], Songs::Varied::FOLDER, file), target)
         end
+        Dir[File.join(folder, Songs::Varied::FOLDER, "*")].sort_by { |path| File.mtime(path) }.reverse.drop(VARIED).each { |path| FileUtils.rm_rf(path) }
         FileUtils.rm_rf(job["result"])
         @on_change.call
       end

@@ -8,6 +8,8 @@ module Loomshuttle
     # large as people send them and the disk has room for; nothing that names another place.
     class Unpacked
       PART = 1 << 20
+      # Entries of any kind, told at the end of a ZIP file, within so many bytes (PKWARE APPNOTE.TXT 4.3.16); one with more tells 65,535.
+      ENTRIES, END_BYTES, END_MARK = 20_000, 65_557, "PK\5\6".b
 
       # @param path [String] of the ZIP file   @param folder [String] that is made   @param kinds [Array<String>] endings, in small letters
       # @param most [Integer] files   @param bytes [Integer] of all of them
@@ -20,6 +22,8 @@ module Loomshuttle
       # @return [Array<Hash>] what was left out (where, message)
       # @raise [Invalid] when it is no ZIP file, or too much
       def run(&)
+        raise Invalid.new("There is too much in #{File.basename(@path)} to be a delivery.", where: "folder") if entries > ENTRIES
+
         FileUtils.mkdir_p(@folder, mode: 0o700)
         Zip::File.open(@path) { |zip| zip.select(&:file?).each { |entry| take(entry, &) } }
         @problems
@@ -28,6 +32,13 @@ module Loomshuttle
       end
 
       private
+
+      # Before anything is read of them.
+      def entries
+        tail = File.open(@path, "rb") { |file| file.seek(-[END_BYTES, file.size].min, IO::SEEK_END) && file.read }
+        at = tail.rindex(END_MARK)
+        at ? tail.byteslice(at + 10, 2).to_s.unpack1("v").to_i : 0
+      end
 
       def take(entry, &)
         name = readable(entry.name)

@@ -66,6 +66,16 @@ RSpec.describe Loomshuttle::Porter::VarySong, :folder do
     expect(before.map { |path, time| File.mtime(path) == time }).to all(be(true))
   end
 
+  it "keeps the parts of so many tempos and keys, the newest" do
+    stub_const("Loomshuttle::Web::SongLibrary::VARIED", 2)
+    id = SongFolder.write(songs, { "Strings" => sine(220, 1) })
+    [90, 95, 105].each.with_index(1) do |tempo, nth|
+      vary(id, tempo, 0)
+      FileUtils.touch(File.join(songs, id, "varied", "#{tempo} 0"), mtime: Time.now - 100 + nth)
+    end
+    expect(Dir.children(File.join(songs, id, "varied"))).to contain_exactly("95 0", "105 0")
+  end
+
   it "says in words what cannot be made, and leaves the song as it is" do
     id = SongFolder.write(songs, { "Strings" => sine(220, 1) })
     File.write(File.join(songs, id, "1.wav"), "no sound")

@@ -48,6 +48,11 @@ RSpec.describe Loomshuttle::Web::Unpacked, :folder do
     expect { unpack(most: 5) }.to raise_error(Loomshuttle::Invalid, "There are more than 5 sound files in Ropewalk stems.zip.")
     File.binwrite(zip, "no archive")
     expect { unpack }.to raise_error(Loomshuttle::Invalid, /\ARopewalk stems.zip cannot be unpacked: /)
+    allow(Zip::File).to receive(:open).and_raise("never read")
+    stub_const("#{described_class}::ENTRIES", 3)
+    write((1..4).to_h { |n| ["#{n}.txt", "x"] })
+    expect { unpack }.to raise_error(Loomshuttle::Invalid, "There is too much in Ropewalk stems.zip to be a delivery.")
+    allow(Zip::File).to receive(:open).and_call_original
     bytes = write("a.wav" => sound).then { |path| File.binread(path) }
     File.binwrite(zip, bytes[0, bytes.bytesize / 2])
     expect { unpack }.to raise_error(Loomshuttle::Invalid, /cannot be unpacked/)
