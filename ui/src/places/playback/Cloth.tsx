@@ -1,5 +1,4 @@
-import Button from '@mui/material/Button';
-import { type RefObject, useEffect, useRef } from 'react';
+import { useRef } from 'react';
 import type { Playback, PlaybackItem, PlaybackRole, Song } from '../../api/client';
 import { useLive } from '../../api/live';
 import { useStem } from '../../api/queries';
@@ -9,6 +8,7 @@ import styles from '../../look/look.module.css';
 import { dyeOf } from '../../look/tokens';
 import { outputLevel, playing } from '../../meters/song';
 import { type Draw, useCanvas } from '../../meters/useCanvas';
+import { Closer, useWheel } from './Closeness';
 import { atTempo, type Part, useCloser } from './closer';
 import { press } from './player';
 import own from './playback.module.css';
@@ -69,60 +69,6 @@ export function Cloth({ song, item, playback, on }: ClothProps) {
       <Closer {...closer} rate={song.rate} />
     </div>
   );
-}
-
-type CloserProps = ReturnType<typeof useCloser> & { rate: number };
-
-/** From the whole song to its samples. */
-function Closer({ part, widen, move, whole, rate }: CloserProps) {
-  return (
-    <div className={cx(styles.row, own.closer)} role="group" aria-label="How close the song is looked at">
-      <Button size="small" onClick={() => widen(0.5)}>
-        Closer
-      </Button>
-      {part && (
-        <>
-          <Button size="small" onClick={() => widen(2)}>
-            Wider
-          </Button>
-          <Button size="small" onClick={() => move(-0.5)}>
-            ← Earlier
-          </Button>
-          <Button size="small" onClick={() => move(0.5)}>
-            Later →
-          </Button>
-          <Button size="small" onClick={whole}>
-            Whole song
-          </Button>
-          <span className={cx(styles.quiet, styles.figure)}>
-            {(part.from / rate).toFixed(3)} s to {(part.to / rate).toFixed(3)} s
-          </span>
-        </>
-      )}
-    </div>
-  );
-}
-
-/** Ctrl and the wheel look closer about the pointer. */
-function useWheel(
-  cloth: RefObject<HTMLDivElement | null>,
-  widen: (times: number, about: number) => void,
-  frames: number,
-  part: Part | null,
-) {
-  useEffect(() => {
-    const element = cloth.current;
-    const turn = (event: WheelEvent) => {
-      const canvas = (event.target as HTMLElement).closest('canvas');
-      if (!event.ctrlKey || !canvas) return;
-      event.preventDefault();
-      const { left, width } = canvas.getBoundingClientRect();
-      const { from, to } = part ?? { from: 0, to: frames };
-      widen(event.deltaY > 0 ? 1.25 : 0.8, from + ((event.clientX - left) / width) * (to - from));
-    };
-    element?.addEventListener('wheel', turn, { passive: false });
-    return () => element?.removeEventListener('wheel', turn);
-  }, [cloth, widen, frames, part]);
 }
 
 function cueWords(role: PlaybackRole, song: Song, playback: Playback) {

@@ -4,18 +4,19 @@ import TextField from '@mui/material/TextField';
 import type { Playback, PlaybackRole } from '../../api/client';
 import { api, taken } from '../../api/client';
 import { change, changeBy } from '../../api/careful';
-import { set, useCommand } from '../../api/edits';
+import { useCommand } from '../../api/edits';
 import { tell } from '../../api/notices';
 import { lookAt } from '../../api/preview';
 import { refresh } from '../../api/queries';
 import { Told } from '../../app/Told';
 import { FootSwitch } from './FootSwitch';
+import { Pilot } from './Pilot';
 import { RoleGroups } from './RoleGroups';
 import { SecondComputer } from './SecondComputer';
 import { cx } from '../../look/cx';
 import { level } from '../../look/format';
 import styles from '../../look/look.module.css';
-import { Text } from './SongFields';
+import { Select, Text } from './SongFields';
 import own from './playback.module.css';
 
 const KINDS = { parts: 'parts', click: 'click', guide: 'spoken guide', pilot: 'pilot', timecode: 'timecode' };
@@ -209,25 +210,6 @@ function Row({ role, outputs }: { role: PlaybackRole; outputs: Playback['outputs
   );
 }
 
-interface SelectProps {
-  label: string;
-  value: string;
-  onChange: (value: string) => void;
-  children: React.ReactNode;
-}
-
-const Select = ({ label, value, onChange, children }: SelectProps) => (
-  <TextField
-    select
-    size="small"
-    value={value}
-    onChange={(event) => onChange(event.target.value)}
-    slotProps={{ htmlInput: { 'aria-label': label }, select: { displayEmpty: true } }}
-  >
-    {children}
-  </TextField>
-);
-
 /** Outputs and the sockets that they are cabled to. */
 function Cables({ playback }: { playback: Playback }) {
   return (
@@ -269,60 +251,6 @@ function Cables({ playback }: { playback: Playback }) {
             </li>
           ))}
       </ul>
-    </section>
-  );
-}
-
-function Pilot({ playback }: { playback: Playback }) {
-  const { pilot } = playback;
-  return (
-    <section aria-label="Pilot">
-      <h2>Pilot</h2>
-      <div className={styles.row}>
-        <button
-          type="button"
-          className={cx(styles.chip, pilot.on && styles.on)}
-          aria-pressed={pilot.on}
-          onClick={() => change({ 'playback/pilot_on': !pilot.on })}
-        >
-          {pilot.on ? 'On while the player is well' : 'Off'}
-        </button>
-        <TextField
-          key={pilot.hz}
-          size="small"
-          label="Frequency (Hz)"
-          defaultValue={pilot.hz}
-          className={own.figure}
-          onBlur={(event) =>
-            Number(event.target.value) !== pilot.hz &&
-            void set({ 'playback/pilot_hz': Number(event.target.value) })
-          }
-        />
-        <TextField
-          key={`${pilot.db} dB`}
-          size="small"
-          label="Level (dBFS)"
-          defaultValue={pilot.db}
-          className={own.figure}
-          onBlur={(event) =>
-            Number(event.target.value.replace('−', '-')) !== pilot.db &&
-            void set({ 'playback/pilot_db': Number(event.target.value.replace('−', '-')) })
-          }
-        />
-        {playback.roles.some((role) => role.kind === 'timecode') && (
-          <Select
-            label="Timecode, frames a second"
-            value={String(playback.timecode_fps)}
-            onChange={(value) => change({ 'playback/timecode_fps': Number(value) })}
-          >
-            {['24', '25', '30'].map((fps) => (
-              <MenuItem key={fps} value={fps}>
-                timecode at {fps} frames
-              </MenuItem>
-            ))}
-          </Select>
-        )}
-      </div>
     </section>
   );
 }

@@ -1,7 +1,7 @@
 import Button from '@mui/material/Button';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
-import { useRef, useState } from 'react';
+import { type ReactNode, useRef, useState } from 'react';
 import { cx } from '../../look/cx';
 import own from './playback.module.css';
 
@@ -52,6 +52,26 @@ export const Pick = ({ label, value, among, words, onPick }: PickProps) => (
         {words?.[one] ?? one}
       </MenuItem>
     ))}
+  </TextField>
+);
+
+interface SelectProps {
+  label: string;
+  value: string;
+  onChange: (value: string) => void;
+  children: ReactNode;
+}
+
+/** One of a list in a table. */
+export const Select = ({ label, value, onChange, children }: SelectProps) => (
+  <TextField
+    select
+    size="small"
+    value={value}
+    onChange={(event) => onChange(event.target.value)}
+    slotProps={{ htmlInput: { 'aria-label': label }, select: { displayEmpty: true } }}
+  >
+    {children}
   </TextField>
 );
 
