@@ -14,12 +14,12 @@ module Loomshuttle
         @job, @stopped, @seconds, @where = job, stopped, seconds, where
       end
 
-      # @param command [Array<String>] @param input [String, nil] that it is told   @param environment [Hash]
+      # @param command [Array<String>] @param input [String, nil] that it is told
       # @yield each time the job is looked at
       # @return [Array(String, Boolean)] what it said, the last of it, and whether it ended well
       # @raise [Job::Cancelled] @raise [Stopped]   @raise [Invalid] when it takes too long   @raise [SystemCallError] when there is no such program
-      def run(*command, input: nil, environment: {})
-        stdin, output, process = Open3.popen2e(environment, *command)
+      def run(*command, input: nil)
+        stdin, output, process = Open3.popen2e(*command)
         said = listen(output)
         stdin.write(input) if input
         stdin.close
