@@ -6,7 +6,7 @@ require "net/http"
 
 module Loomshuttle
   module Supervisor
-    # bin/demo once everything is installed: database, demo show, desk, playback interface, recorder, player, porter and web, in that order, until Ctrl-C or TERM; then
+    # bin/demo once everything is installed: desk, playback interface, recorder, player and porter, database and demo show meanwhile, and then web, until Ctrl-C or TERM; then
     # all of them end in the opposite order. Once it has begun, nothing but a person ends it.
     class Demo
       # Seconds that all parts have to come.
@@ -62,9 +62,25 @@ module Loomshuttle
         @database = DatabaseKeeper.new(@postgres, tell: method(:tell))
       end
 
+      # The database comes while the parts come that do without it.
       def start
-        @database.begin
+        begin_database_beside { start_sound }
         @database.start
+        child("web", @ports.web, @ports.osc, @home.path, environment: { "DATABASE_URL" => @postgres.url, **WEB_HEAP })
+        wait_for("all parts") { health && health["ok"] }
+        tell("Loomshuttle is at http://127.0.0.1:#{@ports.web}/ (Ctrl-C ends it; data is in #{@home.path})") unless @stopped
+      end
+
+      # @raise [Failed] what the database could not live with, once the others have begun
+      def begin_database_beside
+        database = Thread.new { @database.begin }
+        database.report_on_exception = false
+        yield
+      ensure
+        database.join
+      end
+
+      def start_sound
         child("desk", @ports.osc, @ports.sends, @ports.returns, @home.path, @ports.word_clock, @ports.cables)
         child("interface", @ports.word_clock, @ports.lanes, @ports.player_clock, @ports.cables, @home.path)
         wait_for("the desk's card") { File.exist?(File.join(@home.path, "card-returns.sdp")) }
@@ -72,9 +88,6 @@ module Loomshuttle
         child("player", *lanes_of_player, @ports.twin, @ports.foot, @home.path)
         child("porter", @home.path)
         make_songs
-        child("web", @ports.web, @ports.osc, @home.path, environment: { "DATABASE_URL" => @postgres.url, **WEB_HEAP })
-        wait_for("all parts") { health && health["ok"] }
-        tell("Loomshuttle is at http://127.0.0.1:#{@ports.web}/ (Ctrl-C ends it; data is in #{@home.path})") unless @stopped
       end
 
       # Its own interface's, or as the second computer at another instance's.

