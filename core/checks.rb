@@ -20,7 +20,7 @@ module Loomshuttle
                  DiskTime SlowMonitoring].freeze
     SOUNDCHECK = %i[ReturnLoop ForeignReturn OwnMixOnTracks LeftOnTake].freeze
     OUTPUTS = %i[MainSockets BusWithoutSocket GroupNowhere TwiceOnMain MonitorPostFader PersonalLanes ReturnTwice DelayGeometry HearsNothing].freeze
-    PLAYBACK = %i[RoleWithoutOutput PlaybackOutput CueSharesOutput].freeze
+    PLAYBACK = %i[RoleWithoutOutput PlaybackOutput PlaybackReturns CueSharesOutput].freeze
     # Those that ask how the desk is mixed: `heard(survey)`.
     HEARD = %i[BrokenWish CueAtAudience HearsNothing].freeze
     ALL = (RIG + CAPTURE + SOUNDCHECK + OUTPUTS + PLAYBACK).freeze

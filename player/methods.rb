@@ -10,8 +10,8 @@ module Loomshuttle
         def for(unit, caller)
           { "status" => -> { unit.status }, "health" => -> { { "threads" => Runtime::Health.threads, "troubles" => Runtime::Health.troubles } },
             "meters" => ->(subscribe:) { { "subscribed" => caller.subscribe(subscribe) } },
-            "configure" => lambda do |items: nil, roles: nil, pilot: nil, buffer: nil, fps: nil, **|
-              unit.configure(**{ items: items, roles: roles, pilot: pilot, buffer: buffer, fps: fps }.compact)
+            "configure" => lambda do |items: nil, roles: nil, pilot: nil, buffer: nil, fps: nil, returns: nil, **|
+              unit.configure(**{ items: items, roles: roles, pilot: pilot, buffer: buffer, fps: fps, returns: returns }.compact)
             end,
             "follow" => ->(to:) { unit.configure(follow: to) },
             "foot" => ->(foot:) { unit.configure(foot: foot) }, "go" => -> { unit.go },

@@ -5,7 +5,7 @@ require "socket"
 module Loomshuttle
   module Player
     # The player as a process. Its threads:
-    #   main     hears the interface's clock, makes what sounds next and sends it; waits for nothing else
+    #   main     hears the clock of where it plays, makes what sounds next and sends it; waits for nothing else
     #   reader   reads songs ahead, opens the next one
     #   control  accepts on the Unix socket; threads of each caller (Runtime::Caller)
     #   watch    tells how it goes on
@@ -16,19 +16,18 @@ module Loomshuttle
 
       # @param home [String] folder of this instance: songs/, player.json, player.sock
       # @param clock [Integer] UDP port that the interface's clock comes in on   @param lanes [Integer] first port of its lanes
+      # @param card_clock [Integer, nil] UDP port that the clock of the desk's card comes in on, whose returns are described in the home folder
       # @param rate [Integer]   @param outputs [Integer]
       # @param cautious [Boolean] whether it starts without its configuration, since it has ended again and again
       # @param twin [Integer, nil] TCP port on which a second player may follow   @param foot [Integer, nil] UDP port of a foot switch's OSC
-      def initialize(home:, clock:, lanes:, twin: nil, foot: nil, rate: 48_000, outputs: 16, host: "127.0.0.1", cautious: false)
+      def initialize(home:, clock:, lanes:, card_clock: nil, twin: nil, foot: nil, rate: 48_000, outputs: 16, host: "127.0.0.1", cautious: false)
         aside, file = Runtime::Aside.new(home), File.join(home, "player.json")
         aside.put(file, "The player ended again and again.") if cautious
-        @clock = bind(host, clock)
-        streams = (1..outputs).each_slice(8).with_index.map do |slice, index|
-          Formats::Sdp::Stream.new(host: host, port: lanes + (2 * index), lanes: slice.size, first: slice.first, rate: rate, payload_type: Formats::Rtp::PAYLOAD_TYPE)
-        end
-        @out = streams.map { |stream| UDPSocket.new.tap { |socket| socket.connect(stream.host, stream.port) } }
+        @ways = WaysOut.new(host: host, rate: rate, outputs: outputs, interface: [clock, lanes], card_clock: card_clock, description: File.join(home, "card-returns.sdp"))
         library, @config = Library.new(File.join(home, "songs"), rate), Config.new(file, aside)
-        @unit = Unit.new(rate: rate, streams: streams, library: library, config: @config, now: Runtime::Clock.method(:now)) { |index, bytes| send(index, bytes) }
+        @unit = Unit.new(rate: rate, streams: @ways.streams, library: library, config: @config, outputs: outputs, now: Runtime::Clock.method(:now),
+                         &@ways.method(:send))
+        turn
         pair(host, twin, library)
         listen_to_foot(host, foot)
         @control = Runtime::CallServer.new(File.join(home, "player.sock"), Requests::ALL) { |caller| Methods.for(@unit, caller) }
@@ -51,7 +50,7 @@ module Loomshuttle
         @follower.stop
         @leader&.close
         @control.close
-        [@clock, *@out].each(&:close)
+        @ways.close
       end
 
       def stop = @stopped = true
@@ -73,8 +72,15 @@ module Loomshuttle
       end
 
       def watch
+        turn
         @fresh.call if @leader&.count.to_i.positive? || @config["follow"]
         @control.tell("status", @unit.status)
+      end
+
+      # Never while something plays.
+      def turn
+        @ways.let_go
+        @unit.leave_by(@ways.streams) if !@unit.deck.playing? && @ways.use(@config["returns"])
       end
 
       # Whom it follows may have changed; who follows it hears how it is.
@@ -87,31 +93,16 @@ module Loomshuttle
       def hear
         until @stopped
           begin
-            next unless @clock.wait_readable(0.2)
+            clock = @ways.clock
+            next unless clock.wait_readable(0.2)
 
-            bytes = @clock.recv_nonblock(LARGEST, exception: false)
+            bytes = clock.recv_nonblock(LARGEST, exception: false)
             @unit.hear(bytes) if bytes.is_a?(String)
           rescue StandardError => e
             Runtime::Health.trouble(e, "playing")
             sleep(0.001)
           end
         end
-      end
-
-      # Without giving up Ruby's lock, as the recorder does (Recorder::UdpCard).
-      def send(index, bytes)
-        @out[index].write_nonblock(bytes, exception: false)
-      rescue SystemCallError
-        nil # the interface is not there
-      end
-
-      def bind(host, port)
-        UDPSocket.new.tap do |socket|
-          socket.setsockopt(Socket::SOL_SOCKET, Socket::SO_RCVBUF, 1 << 20)
-          socket.bind(host, port)
-        end
-      rescue Errno::EADDRINUSE
-        raise Invalid.new("UDP port #{port} is in use; another player may run there.", where: "port #{port}")
       end
     end
   end

@@ -26,16 +26,17 @@ module Loomshuttle
       attr_reader :deck, :order, :clock, :rate
 
       # @param rate [Integer]   @param streams [Array<Formats::Sdp::Stream>] of the outputs
-      # @param library [Library]   @param config [Config]
+      # @param library [Library]   @param config [Config]   @param outputs [Integer] that songs may be played to, whatever leaves
       # @param now [Proc] seconds that only grow
       # @param send [Proc] takes stream index and RTP bytes
-      def initialize(rate:, streams:, library:, config:, now:, &send)
+      def initialize(rate:, streams:, library:, config:, now:, outputs: streams.sum(&:lanes), &send)
         @rate, @config, @now = rate, config, now
-        @outputs = streams.sum(&:lanes)
+        @outputs = outputs
         @clock, @pilot, @horizon = Clock.new, Pilot.new(rate), Horizon.new
         @deck = Deck.new(rate: rate, outputs: @outputs, on_end: ->(loaded) { @order.ended(loaded) })
         @order = Order.new(@deck, library, config)
-        @out = Formats::RtpOut.new(streams, packet: PACKET, session: Random.rand(1 << 31), sparing: true, &send)
+        @session, @send = Random.rand(1 << 31), send
+        leave_by(streams)
         @sending = Mutex.new # held while a block is made and sent, and in a panic; then Deck's own
         @levels = Levels.new(@outputs)
         take_over
@@ -48,7 +49,12 @@ module Loomshuttle
       # @param on_meters [Proc] takes what Levels gives   @param on_state [Proc] called when something has changed
       attr_writer :on_meters, :on_state
 
-      # The interface tells its clock.
+      # From now on its outputs leave by other streams. @param streams [Array<Formats::Sdp::Stream>] the first one's lane 1 is output 1
+      def leave_by(streams)
+        @out = Formats::RtpOut.new(streams, packet: PACKET, session: @session, sparing: true, &@send)
+      end
+
+      # The interface, or the desk's card, tells its clock.
       # @param bytes [String] RTP
       def hear(bytes)
         packet = Formats::Rtp.unpack(bytes) or return
@@ -89,7 +95,7 @@ module Loomshuttle
       # @param what [String] as Deck#command
       # @return [Hash] status
       def command(what, at: nil, **with)
-        raise Invalid.new("The playback interface tells no clock, so nothing can play. Look at its cable, and at Rig.", where: "clock") unless clock? || what != "play"
+        raise Invalid.new("#{@config['returns'].any? ? "The desk's card" : 'The playback interface'} tells no clock, so nothing can play. Look at its cable, and at Rig.", where: "clock") unless clock? || what != "play"
 
         at = lead(what, at, with) if @leader&.count.to_i.positive?
         obey(what, at, with)
@@ -132,7 +138,7 @@ module Loomshuttle
       def status
         @deck.status.merge("clock" => clock?, "time" => @deck.time, "outputs" => @outputs, "output_rate" => @rate, "restarts" => @clock.restarts,
                            "code" => @config["code"], "followers" => @leader ? @leader.told : [], "follows" => @follower&.status,
-                           "buffer" => buffer, "items" => @order.told, "pilot" => !@config.pilot.nil? && clock?, "problem" => @order.problem, "foot" => @foot&.status)
+                           "buffer" => buffer, "items" => @order.told, "by_card" => @config["returns"].any?, "pilot" => !@config.pilot.nil? && clock?, "problem" => @order.problem, "foot" => @foot&.status)
       end
 
       private

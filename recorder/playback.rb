@@ -11,6 +11,9 @@ module Loomshuttle
         @source = Random.rand(1 << 31)
       end
 
+      # @param whole [Boolean] as of Player
+      attr_writer :whole
+
       # @return [Integer] lanes back to the card
       def lanes = @returns.sum(&:lanes)
 
@@ -20,7 +23,7 @@ module Loomshuttle
       # @param buffer [Integer] samples from arrival to sounding
       # @return [Player]
       def start(reader, manifest, buffer:)
-        player = Player.new(reader, streams: @returns, buffer: buffer, source: @source, &@send)
+        player = Player.new(reader, streams: @returns, buffer: buffer, source: @source, whole: @whole == true, &@send)
         player.fill
         take_out&.close
         @playing = manifest

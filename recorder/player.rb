@@ -20,10 +20,12 @@ module Loomshuttle
       # @param streams [Array<Formats::Sdp::Stream>] of the card's returns
       # @param buffer [Integer] samples from arrival to sounding
       # @param source [Integer] SSRC of the first stream
+      # @param whole [Boolean] whether the card takes all streams or none; otherwise those that nothing of the take plays to are left to others
       # @param send [Proc] takes stream index and RTP bytes
-      def initialize(reader, streams:, buffer:, source:, &send)
+      def initialize(reader, streams:, buffer:, source:, whole: false, &send)
         @reader, @streams, @buffer, @source, @send = reader, streams, buffer, source, send
         @rate = streams.first.rate
+        @idle = whole ? [] : idle(reader.lanes_played)
         @ahead = (AHEAD * @rate / PACKET).round
         @ready = Queue.new
         @reading = Mutex.new
@@ -74,6 +76,12 @@ module Loomshuttle
 
       private
 
+      # @param lanes [Array<Integer>, nil] nil: any of them may be
+      # @return [Array<Integer>] indices of streams
+      def idle(lanes)
+        lanes ? @streams.each_index.select { |index| lanes.none? { |lane| lane.between?(@streams[index].first, @streams[index].first + @streams[index].lanes - 1) } } : []
+      end
+
       def hungry? = !@closed && @ready.size < @ahead && !@reader.done?
 
       def read_some
@@ -94,6 +102,8 @@ module Loomshuttle
       def send_packets(timestamp)
         @position, payloads = @ready.empty? ? [@position, starved] : @ready.pop
         payloads.each_with_index do |payload, index|
+          next if @idle.include?(index)
+
           @send.call(index, Formats::Rtp.pack(sequence: @sequence, timestamp: timestamp, source: @source + index, payload: payload))
         end
         @sequence = (@sequence + 1) % Formats::Rtp::SEQUENCES

@@ -36,6 +36,7 @@ module Loomshuttle
         end
 
         def place(frame) = [frame, @to].min
+        def lanes_played = [@lane]
         def done? = @position >= @to
         def close = nil
       end

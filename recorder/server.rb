@@ -64,6 +64,7 @@ module Loomshuttle
         Unit.new(sends: @description.sends, returns: @description.returns, takes: @takes, settings: File.join(home, "recorder.json"), now: Runtime::Clock.method(:now),
                  aside: @aside, cautious: cautious) { |index, bytes| @card.send(index, bytes) }.tap do |unit|
           unit.card_status = -> { @card.status }
+          unit.whole_card = !@choice.device.nil?
           unit.dropped = -> { @spool.dropped }
         end
       end

@@ -31,6 +31,9 @@ module Loomshuttle
         @position = from
       end
 
+      # @return [Array<Integer>] return lanes on which something of it plays
+      def lanes_played = (@parts.flat_map(&:last) + @own_mix).uniq
+
       # @param count [Integer] frames
       # @return [Numo::Int32] [count, lanes]; silence behind the end
       def read(count)

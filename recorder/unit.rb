@@ -45,6 +45,11 @@ module Loomshuttle
       # @param card_status [Proc] gives the card's state for people   @param dropped [Proc] gives frames that were let go since the disk was too slow
       attr_writer :card_status, :dropped
 
+      # @param whole [Boolean] whether the card takes all of its streams or none, as a sound card does
+      def whole_card=(whole)
+        @playback.whole = whole
+      end
+
       # @param tell [Proc] takes what each second held: hum lines of all lanes, and pairs that are alike (Listening)
       def on_second=(tell)
         @listening = Listening.new(@engine.rate, &tell)

@@ -81,11 +81,11 @@ module Loomshuttle
       end
 
       def start_sound
-        child("desk", @ports.osc, @ports.sends, @ports.returns, @home.path, @ports.word_clock, @ports.cables)
+        child("desk", @ports.osc, @ports.sends, @ports.returns, @home.path, @ports.word_clock, @ports.cables, @ports.card_clock)
         child("interface", @ports.word_clock, @ports.lanes, @ports.player_clock, @ports.cables, @home.path)
         wait_for("the desk's card") { File.exist?(File.join(@home.path, "card-returns.sdp")) }
         child("recorder", @home.path)
-        child("player", *lanes_of_player, @ports.twin, @ports.foot, @home.path)
+        child("player", *lanes_of_player, @ports.card_clock, @ports.twin, @ports.foot, @home.path)
         child("porter", @home.path)
         make_songs
       end

@@ -16,6 +16,8 @@ module Loomshuttle
       def twin = web + 15
       # UDP, on which a foot switch says what it wants (OSC).
       def foot = web + 17
+      # UDP, on which the desk's card tells its clock to the player.
+      def card_clock = web + 19
       # First of the card's streams each way; streams are two apart, as RTP asks (RFC 3550, 11).
       def sends = web + 10
       def returns = web + 26

@@ -65,7 +65,7 @@ module Loomshuttle
         return unless @open_show.known?
 
         show = @open_show.seen.show
-        heard(@link.call("configure", items: items(show), roles: roles(show), pilot: pilot(show), fps: show.playback.timecode_fps))
+        heard(@link.call("configure", items: items(show), roles: roles(show), pilot: pilot(show), fps: show.playback.timecode_fps, returns: show.playback.returns))
       end
 
       # Only what is a song; a song that this computer has not is told when it is to be played.

@@ -11,7 +11,7 @@ module Loomshuttle
       end
 
       def to_h
-        { version: @derived.version, items: items, roles: roles, outputs: outputs, interface: interface,
+        { version: @derived.version, items: items, roles: roles, outputs: outputs, interface: interface, returns: @show.playback.returns, ways: ways,
           pilot: { on: @show.playback.pilot_on, hz: @show.playback.pilot_hz, db: @show.playback.pilot_db },
           timecode_fps: @show.playback.timecode_fps, player: @order.status,
           seconds: items.sum { |item| item[:seconds] }.round, hands: items.count { |item| item[:kind] == "song" && item[:follows] == "hand" }, differs: differs }
@@ -20,6 +20,15 @@ module Loomshuttle
       private
 
       def interface = @show.rig.interface && @show.catalog.fetch("interface", @show.rig.interface).name
+
+      # By which playback can leave: the interface and its cables, or one or two streams of the card's returns.
+      def ways
+        streams = @show.profile.return_points.each_slice(Settings::PlaybackKinds::STREAM).map { |points| [points.first.number, points.last.number] }
+        chosen = [*streams.map { |stream| [stream] }, *streams.each_cons(2)]
+        chosen << streams.select { |first, _| @show.playback.returns.include?(first) } if @show.playback.returns.any?
+        [{ label: interface || "a playback interface (the rig has none)", returns: [] },
+         *chosen.uniq.map { |list| { label: "card returns #{list.first.first} to #{list.last.last}", returns: list.map(&:first) } }]
+      end
 
       def songs = @songs ||= @library.all.to_h { |entry| [entry.id, entry] }
 
@@ -106,8 +115,10 @@ module Loomshuttle
 
       def goes(output)
         to = @show.playback_goes_to(output)
-        { output: output, to: to&.name, label: to ? Rig::Label.short(to) : "no cable" }
+        { output: output, to: to&.name, label: to ? Rig::Label.short(to) : nowhere }
       end
+
+      def nowhere = @show.playback.returns.any? ? "no card return" : "no cable"
 
       def songs_with(role) = @show.setlist.values.filter_map(&:song).uniq.count { |id| songs[id]&.data && songs[id].song.stems.any? { |stem| stem.role == role } }
 

@@ -2,14 +2,16 @@
 
 module Loomshuttle
   module Checks
-    # Roles on outputs that lead nowhere: there is no interface, it has not so many outputs at this rate, or no cable; and two outputs that
-    # are cabled to one socket.
+    # Roles on outputs that lead nowhere: there is no interface, it has not so many outputs at this rate, or no cable; more than the card returns
+    # that playback has; and two outputs that are cabled to one socket.
     module PlaybackOutput
       class << self
         def findings(context)
           show = context.show
           outputs = show.roles.values.flat_map(&:outputs).uniq.sort
           return [] if outputs.empty?
+
+          return by_card(show, outputs) if show.playback.returns.any?
 
           interface(show, outputs) + twice(show)
         end
@@ -18,6 +20,14 @@ module Loomshuttle
 
         def finding(id, sentence, severity: Finding::BLOCKS, path: [], fix: nil)
           Finding.new(id: "playback-output/#{id}", check: "playback-output", severity: severity, sentence: sentence, path: path, at: [], fix: fix)
+        end
+
+        def by_card(show, outputs)
+          most = show.playback_returns.size
+          too_many = outputs.select { |output| output > most }
+          return [] if too_many.empty?
+
+          [finding("card", "Playback has #{most} card returns, so nothing comes out at #{list(too_many)}. Give it another stream of the card in Playback, or play to fewer outputs.")]
         end
 
         def interface(show, outputs)

@@ -6,6 +6,8 @@ module Loomshuttle
     module PlaybackKinds
       # Outputs of a playback interface, at most.
       OUTPUTS = 16
+      # Lanes of a stream of the card.
+      STREAM = 8
       # A socket of a box, whether one stands there now or not, or of the desk.
       SOCKET = %r{\A(?:box-[a-h]/in/[1-9]\d?|desk/[a-z]+/[1-9]\d?)\z}
       SONG = /\A\h{8}(?:-\h{4}){3}-\h{12}\z/
@@ -17,6 +19,16 @@ module Loomshuttle
             point = Rig::Point.read(value)
             fits = point && SOCKET.match?(value) && (point.box? || at.show.profile.input_sockets.include?(point))
             fits ? point : Kinds.refuse("#{Text.readable(value, most: 60)} is no input socket of this rig")
+          end
+        end
+
+        # Streams of the card, by their first lanes: each has one sender (RFC 3550, 8), so playback has them whole.
+        def returns
+          schema = { "type" => "array", "maxItems" => 2, "uniqueItems" => true, "items" => { "type" => "integer", "minimum" => 1 } }
+          ValueKind.new(schema) do |value, at|
+            first = (1..at.show.profile.returns).step(STREAM).to_a
+            fits = value.is_a?(Array) && value.size <= 2 && value.uniq.size == value.size && (value - first).empty?
+            fits ? value : Kinds.refuse("card returns go to playback by whole streams, from lane #{first.join(', ')}, two at most")
           end
         end
 

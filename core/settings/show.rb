@@ -139,8 +139,18 @@ module Loomshuttle
       end
 
       # @param output [Integer] of playback
-      # @return [Rig::Point, nil] the socket that it is cabled to
-      def playback_goes_to(output) = rig.interface ? cables[output]&.to : nil
+      # @return [Rig::Point, nil] the socket that it is cabled to, or the card return that it leaves by
+      def playback_goes_to(output)
+        return playback_returns[output - 1] if playback.returns.any?
+
+        rig.interface ? cables[output]&.to : nil
+      end
+
+      # @return [Array<Rig::Point>] card returns that playback has to itself, from its first output on
+      def playback_returns
+        profile.return_points.each_slice(PlaybackKinds::STREAM).select { |points| playback.returns.include?(points.first.number) }
+               .sort_by { |points| playback.returns.index(points.first.number) }.flatten
+      end
 
       # @param output [Integer] of playback
       # @return [Array<PlaybackRole>] roles that play there

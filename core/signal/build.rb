@@ -46,11 +46,11 @@ module Loomshuttle
         end
       end
 
-      # Outputs of the playback interface into the sockets that they are cabled to.
+      # Outputs of playback into the sockets that they are cabled to, or onto the card returns that they leave by.
       def join_playback
         @show.cables.each_value do |cable|
           to = @show.playback_goes_to(cable.output) or next
-          join(cable.point, to, kind: :rig, setting: "cable/#{cable.output}/to")
+          join(cable.point, to, kind: :rig, setting: to.card? ? "playback/returns" : "cable/#{cable.output}/to")
         end
       end
 

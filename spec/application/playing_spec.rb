@@ -41,6 +41,26 @@ RSpec.describe "Songs on the running application", :own_application do
     expect(share).to be > 0.8 # on a machine that is too busy some of it is silent, and none of it wrong
   end
 
+  it "arrives by a card return that playback has to itself, bit by bit, while the recorder plays a take by others" do
+    application.post("/api/edits", "settings" => { "playback/returns" => [25], "channel/34/stage" => "card/return/25", "role/1/outputs" => [1], "send/34/source" => "desk/ch/34",
+                                                   "send/34/tap" => "channel-in", "track/34/inputs" => [34], "track/34/armed" => true,
+                                                   **(25..32).to_h { |number| ["track/#{number}/outputs", []] } })
+    before = application.take(application.capture("name" => "Before", "frames" => 96_000))
+    Tools.wait_until(60, "the player at the card's clock") { player.values_at("by_card", "clock") == [true, true] }
+    play
+    expect(application.post("/api/playback", "take" => before["id"])).not_to include("error")
+    id = application.capture("name" => "By the card")
+    Tools.wait_until(60, "some seconds of it") { playing_on(6) }
+    application.post("/api/capture/stop")
+    share, off = SongFolder.held_against(application.take(id), 34, strings)
+    expect([off, share]).to match([0, be > 0.8])
+  ensure
+    application.post("/api/playback/stop")
+    press("stop")
+    application.open_show(RunningApplication::CLEAN) && application.post("/api/undo")
+    Tools.wait_until(60, "the player at the interface's clock") { player.values_at("by_card", "clock") == [false, true] }
+  end
+
   it "goes on while the web stands still and the database is gone" do
     play
     web, = application.pids("web")

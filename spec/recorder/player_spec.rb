@@ -31,6 +31,23 @@ RSpec.describe "Playing a take", :folder do
     Loomshuttle::Recorder::Player.new(reader, streams: streams, buffer: buffer, source: 5) { |_, bytes| sent << Loomshuttle::Formats::Rtp.unpack(bytes) }
   end
 
+  describe "on a card of several streams" do
+    let(:wide) { [1, 9].map { |first| Loomshuttle::Formats::Sdp::Stream.new(host: "127.0.0.1", port: 9, lanes: 8, first: first, rate: 48_000, payload_type: 97) } }
+
+    # What plays to another stream meanwhile, such as songs, is not silenced.
+    it "sends only those that something plays to, and all where the card takes all or none" do
+      sent_to = lambda do |whole|
+        streams = []
+        taken = Loomshuttle::Recorder::TakeReader.new(@folder, manifest, outputs: { 1 => [10] }, lanes: 16)
+        player = Loomshuttle::Recorder::Player.new(taken, streams: wide, buffer: 1024, source: 5, whole: whole) { |index, _| streams << index }
+        player.fill
+        [0, 480].each { |newest| player.tick(newest, timeline) }
+        streams.uniq
+      end
+      expect([sent_to.call(false), sent_to.call(true)]).to eq([[1], [0, 1]])
+    end
+  end
+
   describe Loomshuttle::Recorder::TakeReader do
     it "puts each track on the lane that it has now" do
       expect(reader(outputs: { 1 => [2], 2 => [1] }).read(3).to_a).to eq([[2, 1], [12, 11], [22, 21]])

@@ -21,13 +21,14 @@ module Loomshuttle
         # @param sends_port [Integer] first UDP port that card sends go to
         # @param returns_port [Integer] first UDP port that card returns come in on
         # @param cables_port [Integer, nil] first UDP port that the playback interface's outputs come in on   @param clock_port [Integer, nil] where it takes its clock
+        # @param card_clock_port [Integer, nil] UDP port of a program on this computer that plays to the card, too, and hears its clock there
         # @param folder [String] for card-sends.sdp, card-returns.sdp and the desk's memory
         # @param first_memory [String, nil] settings of a desk that has no memory yet and stands in its first rig
         # @param cautious [Boolean] whether it starts in its first rig and without memory, since it has ended again and again
         # @param host [String] address that all of its sockets are bound to
         # @param slow [Integer] its clock takes so many times as long, for tests of screens: sound costs less, and whoever follows the clock never notices
         def initialize(profiles:, first_rig:, osc_port:, sends_port:, returns_port:, folder:, first_memory: nil, seed: 9, cautious: false, host: "127.0.0.1",
-                       cables_port: nil, clock_port: nil, slow: 1)
+                       cables_port: nil, clock_port: nil, card_clock_port: nil, slow: 1)
           @host, @slow, @round = host, slow, 0
           @session = Random.rand(1 << 31)
           @rig_file, @first_rig = File.join(folder, "rig.json"), first_rig
@@ -44,6 +45,7 @@ module Loomshuttle
                                   card: method(:send_card), reply: method(:reply), now: Runtime::Clock.method(:now), workshop: method(:workshop))
           open_card
           plug(model, cables_port, clock_port)
+          @card_clock = card_clock_port && Socket.sockaddr_in(card_clock_port, host)
           @memory = Memory.new(memory, @unit.settings, first: (first_memory unless File.exist?(@rig_file)), aside: aside)
           write_descriptions(folder)
         end
@@ -95,7 +97,12 @@ module Loomshuttle
         end
 
         def tell_clock
-          @out.send(WordClock.pack(@unit.time, @unit.model.rate), 0, @clock) if @clock
+          tell_time(@clock, WordClock.pack(@unit.time, @unit.model.rate)) if @clock
+          tell_time(@card_clock, Formats::Rtp.pack(sequence: @round, timestamp: @unit.time, source: @session, payload: "\0\0\0")) if @card_clock
+        end
+
+        def tell_time(target, bytes)
+          @out.send(bytes, 0, target)
         rescue SystemCallError
           nil # nobody follows it
         end

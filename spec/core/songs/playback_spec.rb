@@ -57,6 +57,35 @@ RSpec.describe "Playback in a show" do
     expect(words.call("cable/3/to" => "desk/in/13")).to eq(["Playback outputs 1 and 3 are cabled to one socket, In 13."])
   end
 
+  describe "by card returns" do
+    let(:by_card) { set(show, "playback/returns" => [9], "channel/15/stage" => "card/return/11", **(9..16).to_h { |n| ["track/#{n}/outputs", []] }) }
+
+    it "leaves by the stream that it has to itself, from its first output on, whatever is cabled" do
+      expect((1..9).map { |output| by_card.playback_goes_to(output)&.name }).to eq([*(9..16).map { |lane| "card/return/#{lane}" }, nil])
+      context = Loomshuttle::Checks::Context.of(by_card)
+      strand = context.strands.find { |one| one.channel&.number == 15 }
+      hops = Loomshuttle::Signal::Story.new(by_card, context.graph, context.levels).of_strand(strand)
+      expect(hops.first(2).map { |hop| hop.point.name }).to eq(["interface/out/3", "card/return/11"])
+      expect(Loomshuttle::Hearing::RoleWays.of(Loomshuttle::Hearing::Survey.of(by_card, {}))[2]).to eq(["channel/15"])
+      expect(%w[playback-output playback-returns].flat_map { |check| findings(by_card, check) }).to eq([])
+    end
+
+    it "takes whole streams of the card only" do
+      [[2], [25], [9, 9], [1, 9, 17], ["9"], 9].each do |value|
+        expect { set(show, "playback/returns" => value) }.to raise_error(Loomshuttle::Invalid, /card returns go to playback by whole streams, from lane 1, 9/)
+      end
+    end
+
+    it "finds what has no return left, and what the recorder would play there" do
+      expect(findings(set(by_card, "role/2/outputs" => [9]), "playback-output").map(&:sentence)).to match([start_with("Playback has 8 card returns, so nothing comes out at 9.")])
+      shared = set(by_card, "track/9/outputs" => [10], "setup/own_mix" => [15, 16])
+      found = findings(shared, "playback-returns")
+      expect(found.map(&:sentence)).to eq(["Source 9 plays to card return 10, which playback has to itself.",
+                                           "The recorder's own mix leaves on card return 15 and 16, which playback has to itself."])
+      expect(findings(found.reduce(shared) { |now, finding| mended(now, finding) }, "playback-returns")).to eq([])
+    end
+  end
+
   it "finds a click that shares its output with parts, and not one that shares it with the guide" do
     shared = set(show, "role/2/outputs" => [1])
     finding = findings(shared, "cue-shares-output").first

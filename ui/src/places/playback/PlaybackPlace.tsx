@@ -67,7 +67,9 @@ function Views({ show, playback }: { show: Show; playback: Playback }) {
       )}
       {player && !player.clock && (
         <Told kind="away">
-          The playback interface tells no clock, so nothing can play. Look at its cable to this computer.
+          {player.by_card
+            ? 'The desk’s card tells no clock, so nothing can play. Look at its cable to this computer.'
+            : 'The playback interface tells no clock, so nothing can play. Look at its cable to this computer.'}
         </Told>
       )}
       {view === 'tonight' && (

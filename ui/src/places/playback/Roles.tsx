@@ -210,40 +210,42 @@ function Row({ role, outputs }: { role: PlaybackRole; outputs: Playback['outputs
   );
 }
 
-/** Outputs and the sockets that they are cabled to. */
+/** By which way outputs leave, and the sockets that they are cabled to. */
 function Cables({ playback }: { playback: Playback }) {
+  const byCard = playback.returns.length > 0;
   return (
     <section aria-label="Outputs of playback">
-      <h2>Outputs, through {playback.interface ?? 'no interface'}</h2>
+      <h2>Outputs</h2>
       <div className={styles.row}>
-        <form
-          className={styles.row}
-          onSubmit={(event) => {
-            event.preventDefault();
-            const data = new FormData(event.currentTarget);
-            changeBy('cable', {
-              first: Number(data.get('first')),
-              count: Number(data.get('count')),
-              socket: String(data.get('socket')).trim(),
-            });
-          }}
+        <span>Playback leaves by</span>
+        <Select
+          label="Playback leaves by"
+          value={playback.returns.join(',')}
+          onChange={(value) =>
+            change({ 'playback/returns': value === '' ? [] : value.split(',').map(Number) })
+          }
         >
-          <TextField size="small" name="first" label="From output" defaultValue="1" className={own.figure} />
-          <TextField size="small" name="count" label="so many" defaultValue="2" className={own.figure} />
-          <TextField size="small" name="socket" label="to socket" placeholder="desk/in/5" />
-          <Button type="submit" size="small">
-            Cable
-          </Button>
-        </form>
+          {playback.ways.map((way) => (
+            <MenuItem key={way.label} value={way.returns.join(',')}>
+              {way.label}
+            </MenuItem>
+          ))}
+        </Select>
+        {byCard && (
+          <span className={styles.quiet}>
+            The recorder plays nothing there meanwhile. A second computer can take over at an interface only.
+          </span>
+        )}
       </div>
+      {!byCard && <CableForm />}
       <ul className={own.outputs}>
         {playback.outputs
           .filter((one) => one.to || one.roles.length > 0)
           .map((one) => (
             <li key={one.output}>
-              <b className={styles.figure}>{one.output}</b> → {one.to ? one.label : 'no cable'}
+              <b className={styles.figure}>{one.output}</b> → {one.label}
               <span className={styles.quiet}> {one.roles.join(', ') || 'nothing'}</span>
-              {one.to && (
+              {one.to && !byCard && (
                 <Button size="small" onClick={() => change({ [`cable/${one.output}/to`]: null })}>
                   Unplug
                 </Button>
@@ -252,5 +254,31 @@ function Cables({ playback }: { playback: Playback }) {
           ))}
       </ul>
     </section>
+  );
+}
+
+function CableForm() {
+  return (
+    <div className={styles.row}>
+      <form
+        className={styles.row}
+        onSubmit={(event) => {
+          event.preventDefault();
+          const data = new FormData(event.currentTarget);
+          changeBy('cable', {
+            first: Number(data.get('first')),
+            count: Number(data.get('count')),
+            socket: String(data.get('socket')).trim(),
+          });
+        }}
+      >
+        <TextField size="small" name="first" label="From output" defaultValue="1" className={own.figure} />
+        <TextField size="small" name="count" label="so many" defaultValue="2" className={own.figure} />
+        <TextField size="small" name="socket" label="to socket" placeholder="desk/in/5" />
+        <Button type="submit" size="small">
+          Cable
+        </Button>
+      </form>
+    </div>
   );
 }

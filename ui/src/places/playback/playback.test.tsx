@@ -37,6 +37,8 @@ const playback = (items: Playback['items']): Playback => ({
   roles: [],
   outputs: [],
   interface: 'Fern 12 twin',
+  returns: [],
+  ways: [{ label: 'Fern 12 twin', returns: [] }],
   pilot: { on: true, hz: 19000, db: -30 },
   player: null,
   seconds: 180,
