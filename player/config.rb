@@ -23,7 +23,8 @@ module Loomshuttle
       FOOT = Shape.record({}, { "midi" => Shape.or_none(Shape.text(most: 40, pattern: /\A[\w.-]+\z/)),
                                 "keys" => Shape.map(Shape.one_of(*FootKeys::WORDS), most: 100) })
       FIELDS = { "items" => Shape.list(ITEM, most: 1000), "roles" => Shape.list(ROLE, most: 200), "pilot" => PILOT, "buffer" => Shape.whole(480..9600),
-                 "returns" => Shape.list(Shape.whole(1..4096), most: 2), "fps" => Shape.one_of(*Audio::Ltc::FRAMES), "code" => Shape.text(most: 12, least: 4, pattern: /\A[0-9a-z]+\z/),
+                 "returns" => Shape.list(Shape.whole(1..4096), most: 2),
+                 "fps" => Shape.one_of(*Audio::Ltc::FRAMES), "code" => Shape.text(most: 12, least: 4, pattern: /\A[0-9a-z]+\z/),
                  "follow" => Shape.or_none(FOLLOW), "foot" => FOOT }.freeze
       SHAPE = Shape.record({}, FIELDS)
       DEFAULTS = { "items" => [], "roles" => [], "pilot" => { "hz" => 19_000, "level_db" => -30, "mute" => true }, "buffer" => 960, "fps" => 25, "returns" => [], "follow" => nil,

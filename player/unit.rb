@@ -95,7 +95,7 @@ module Loomshuttle
       # @param what [String] as Deck#command
       # @return [Hash] status
       def command(what, at: nil, **with)
-        raise Invalid.new("#{@config['returns'].any? ? "The desk's card" : 'The playback interface'} tells no clock, so nothing can play. Look at its cable, and at Rig.", where: "clock") unless clock? || what != "play"
+        raise Invalid.new("#{leader_of_time} tells no clock, so nothing can play. Look at its cable, and at Rig.", where: "clock") unless clock? || what != "play"
 
         at = lead(what, at, with) if @leader&.count.to_i.positive?
         obey(what, at, with)
@@ -138,7 +138,8 @@ module Loomshuttle
       def status
         @deck.status.merge("clock" => clock?, "time" => @deck.time, "outputs" => @outputs, "output_rate" => @rate, "restarts" => @clock.restarts,
                            "code" => @config["code"], "followers" => @leader ? @leader.told : [], "follows" => @follower&.status,
-                           "buffer" => buffer, "items" => @order.told, "by_card" => @config["returns"].any?, "pilot" => !@config.pilot.nil? && clock?, "problem" => @order.problem, "foot" => @foot&.status)
+                           "buffer" => buffer, "items" => @order.told, "by_card" => by_card?,
+                           "pilot" => !@config.pilot.nil? && clock?, "problem" => @order.problem, "foot" => @foot&.status)
       end
 
       private
@@ -161,6 +162,8 @@ module Loomshuttle
       end
 
       def buffer = @config["buffer"]
+      def by_card? = @config["returns"].any?
+      def leader_of_time = by_card? ? "The desk's card" : "The playback interface"
       def changed = @on_state&.call
 
       def take_over

@@ -27,7 +27,8 @@ module Loomshuttle
           too_many = outputs.select { |output| output > most }
           return [] if too_many.empty?
 
-          [finding("card", "Playback has #{most} card returns, so nothing comes out at #{list(too_many)}. Give it another stream of the card in Playback, or play to fewer outputs.")]
+          [finding("card", "Playback has #{most} card returns, so nothing comes out at #{list(too_many)}. " \
+                           "Give it another stream of the card in Playback, or play to fewer outputs.")]
         end
 
         def interface(show, outputs)

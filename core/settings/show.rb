@@ -148,8 +148,8 @@ module Loomshuttle
 
       # @return [Array<Rig::Point>] card returns that playback has to itself, from its first output on
       def playback_returns
-        profile.return_points.each_slice(PlaybackKinds::STREAM).select { |points| playback.returns.include?(points.first.number) }
-               .sort_by { |points| playback.returns.index(points.first.number) }.flatten
+        streams = profile.return_points.each_slice(PlaybackKinds::STREAM).to_h { |points| [points.first.number, points] }
+        streams.values_at(*playback.returns).flatten
       end
 
       # @param output [Integer] of playback
