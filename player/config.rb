@@ -23,11 +23,12 @@ module Loomshuttle
       FOOT = Shape.record({}, { "midi" => Shape.or_none(Shape.text(most: 40, pattern: /\A[\w.-]+\z/)),
                                 "keys" => Shape.map(Shape.one_of(*FootKeys::WORDS), most: 100) })
       FIELDS = { "items" => Shape.list(ITEM, most: 1000), "roles" => Shape.list(ROLE, most: 200), "pilot" => PILOT, "buffer" => Shape.whole(480..9600),
-                 "returns" => Shape.list(Shape.whole(1..4096), most: 2),
+                 "returns" => Shape.list(Shape.whole(1..4096), most: 2), "sound" => Shape.or_none(Shape.record(Runtime::SoundDevices::FIELDS)),
                  "fps" => Shape.one_of(*Audio::Ltc::FRAMES), "code" => Shape.text(most: 12, least: 4, pattern: /\A[0-9a-z]+\z/),
                  "follow" => Shape.or_none(FOLLOW), "foot" => FOOT }.freeze
       SHAPE = Shape.record({}, FIELDS)
-      DEFAULTS = { "items" => [], "roles" => [], "pilot" => { "hz" => 19_000, "level_db" => -30, "mute" => true }, "buffer" => 960, "fps" => 25, "returns" => [], "follow" => nil,
+      DEFAULTS = { "items" => [], "roles" => [], "pilot" => { "hz" => 19_000, "level_db" => -30, "mute" => true }, "buffer" => 960, "fps" => 25, "returns" => [], "sound" => nil,
+                   "follow" => nil,
                    "foot" => { "midi" => nil, "keys" => {} } }.freeze
 
       # @param path [String, nil] of the file; nil: kept nowhere   @param aside [Runtime::Aside, nil]
@@ -53,6 +54,9 @@ module Loomshuttle
           Songs::Role.new(name: one["name"], kind: one["kind"], outputs: one["outputs"], sum_db: one.fetch("sum_db", -3), gain_db: one.fetch("gain_db", 0), bed_db: one["bed_db"])
         end
       end
+
+      # @return [Runtime::SoundDevices::Device, nil] a sound card of this computer that it plays to
+      def sound = @data["sound"] && Runtime::SoundDevices::Device.new(**@data["sound"].transform_keys(&:to_sym))
 
       # @return [Pilot::Tone, nil] nil while it is muted or has no output
       def pilot

@@ -15,6 +15,7 @@ module Loomshuttle
             end,
             "follow" => ->(to:) { unit.configure(follow: to) },
             "foot" => ->(foot:) { unit.configure(foot: foot) }, "go" => -> { unit.go },
+            "sound.devices" => -> { Runtime::SoundDevices.list("aplay").map { |one| one.except("name") } }, "sound" => ->(id:) { unit.play_by(id) },
             "load" => ->(item:) { unit.load(item: item) }, "renew" => -> { unit.configure }, **commands(unit) }
         end
 

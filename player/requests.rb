@@ -11,7 +11,7 @@ module Loomshuttle
 
       ALL = {
         "status" => {}, "health" => {}, "stop" => { at: AT }, "panic" => {}, "take.back" => {}, "renew" => {}, "follow" => { to: Shape.or_none(Config::FOLLOW) },
-        "foot" => { foot: Config::FOOT }, "go" => {},
+        "foot" => { foot: Config::FOOT }, "go" => {}, "sound.devices" => {}, "sound" => { id: Shape.or_none(Shape.text(most: 12, pattern: /\A\h{12}\z/)) },
         "meters" => { subscribe: Shape.boolean }, "configure" => Config::FIELDS.transform_keys(&:to_sym),
         "load" => { item: Config::KEY }, "play" => { section: Shape.or_none(SECTION), sample: Shape.or_none(Songs::SongFile::FRAMES), at: AT },
         "fade" => { seconds: Shape.number(0.01..60), at: AT }, "jump" => { section: SECTION, when: WHEN, at: AT },

@@ -12,8 +12,6 @@ module Loomshuttle
     #   foot     hears a foot switch
     #   twin     tells a second player where it is; threads of Leader and Follower
     class Server
-      LARGEST = 4096
-
       # @param home [String] folder of this instance: songs/, player.json, player.sock
       # @param clock [Integer] UDP port that the interface's clock comes in on   @param lanes [Integer] first port of its lanes
       # @param card_clock [Integer, nil] UDP port that the clock of the desk's card comes in on, whose returns are described in the home folder
@@ -27,6 +25,7 @@ module Loomshuttle
         library, @config = Library.new(File.join(home, "songs"), rate), Config.new(file, aside)
         @unit = Unit.new(rate: rate, streams: @ways.streams, library: library, config: @config, outputs: outputs, now: Runtime::Clock.method(:now),
                          &@ways.method(:send))
+        @unit.sound = -> { @ways.sound&.status }
         turn
         pair(host, twin, library)
         listen_to_foot(host, foot)
@@ -80,7 +79,10 @@ module Loomshuttle
       # Never while something plays.
       def turn
         @ways.let_go
-        @unit.leave_by(@ways.streams) if !@unit.deck.playing? && @ways.use(@config["returns"])
+        return if @unit.deck.playing? || !@ways.use(@config["returns"], @config.sound)
+
+        # A sound card takes silence as well.
+        @unit.leave_by(@ways.streams, sparing: @ways.sound.nil?)
       end
 
       # Whom it follows may have changed; who follows it hears how it is.
@@ -93,11 +95,7 @@ module Loomshuttle
       def hear
         until @stopped
           begin
-            clock = @ways.clock
-            next unless clock.wait_readable(0.2)
-
-            bytes = clock.recv_nonblock(LARGEST, exception: false)
-            @unit.hear(bytes) if bytes.is_a?(String)
+            @ways.hear(0.2) { |bytes| @unit.hear(bytes) }
           rescue StandardError => e
             Runtime::Health.trouble(e, "playing")
             sleep(0.001)

@@ -43,15 +43,16 @@ module Loomshuttle
       end
 
       # @param leader [#tell, #count, #told, nil] whom others follow by   @param follower [#status, nil]
-      # @param foot [#status, nil]
-      attr_writer :leader, :follower, :foot
+      # @param foot [#status, nil]   @param sound [Proc] gives words about the sound card that it plays to, or nil
+      attr_writer :leader, :follower, :foot, :sound
 
       # @param on_meters [Proc] takes what Levels gives   @param on_state [Proc] called when something has changed
       attr_writer :on_meters, :on_state
 
       # From now on its outputs leave by other streams. @param streams [Array<Formats::Sdp::Stream>] the first one's lane 1 is output 1
-      def leave_by(streams)
-        @out = Formats::RtpOut.new(streams, packet: PACKET, session: @session, sparing: true, &@send)
+      # @param sparing [Boolean] whether silence is not sent
+      def leave_by(streams, sparing: true)
+        @out = Formats::RtpOut.new(streams, packet: PACKET, session: @session, sparing: sparing, &@send)
       end
 
       # The interface, or the desk's card, tells its clock.
@@ -90,6 +91,18 @@ module Loomshuttle
         take_over
         changed
         status
+      end
+
+      # Plays to a sound card of this computer from now on, once nothing plays.
+      # @param id [String, nil] as the list has it; nil: to the interface or the desk's card
+      # @return [Hash] status
+      # @raise [Invalid] when it is not there, is busy, or does not run at this rate
+      def play_by(id)
+        found = id && Runtime::SoundDevices.look_out(id)
+        raise Invalid.new("#{found.words} does not run at #{@rate} Hz.", where: "sound") if found && !@rate.between?(*found.rates)
+        raise Invalid.new("#{found.words} has no outputs.", where: "sound") if found&.outputs&.zero?
+
+        configure(sound: found&.to_h&.transform_keys(&:to_s))
       end
 
       # @param what [String] as Deck#command
@@ -138,7 +151,7 @@ module Loomshuttle
       def status
         @deck.status.merge("clock" => clock?, "time" => @deck.time, "outputs" => @outputs, "output_rate" => @rate, "restarts" => @clock.restarts,
                            "code" => @config["code"], "followers" => @leader ? @leader.told : [], "follows" => @follower&.status,
-                           "buffer" => buffer, "items" => @order.told, "by_card" => by_card?,
+                           "buffer" => buffer, "items" => @order.told, "by_card" => by_card?, "sound" => @sound&.call,
                            "pilot" => !@config.pilot.nil? && clock?, "problem" => @order.problem, "foot" => @foot&.status)
       end
 
@@ -162,9 +175,14 @@ module Loomshuttle
       end
 
       def buffer = @config["buffer"]
-      def by_card? = @config["returns"].any?
-      def leader_of_time = by_card? ? "The desk's card" : "The playback interface"
       def changed = @on_state&.call
+      def by_card? = @config["returns"].any?
+
+      def leader_of_time
+        return "The sound card" if @config.sound
+
+        by_card? ? "The desk's card" : "The playback interface"
+      end
 
       def take_over
         @pilot.tone = @config.pilot

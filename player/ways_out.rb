@@ -4,32 +4,40 @@ require "socket"
 
 module Loomshuttle
   module Player
-    # Where lanes leave to, and whose clock counts: a playback interface's, or the desk's card's, of whose return streams some belong to playback.
+    # Where lanes leave to, and whose clock counts: a playback interface's, the desk's card's, of whose return streams some belong to playback, or a
+    # sound card's of this computer.
     # `use` is called by one thread, everything else by any.
     class WaysOut
       LANES = 8
       # Bytes of a card's description that are read at most.
       LARGEST = 65_536
-      private_constant :LARGEST
+      LARGEST_PACKET = 4096
+      private_constant :LARGEST, :LARGEST_PACKET
 
       # @param host [String]   @param rate [Integer]   @param outputs [Integer]
       # @param interface [Array(Integer, Integer)] UDP port of its clock, and first port of its lanes   @param card_clock [Integer, nil] UDP port
-      # @param description [String] path to the card's description of its returns (SDP)
-      def initialize(host:, rate:, outputs:, interface:, card_clock:, description:)
-        @rate, @outputs, @description = rate, outputs, description
+      # @param description [String] path to the card's description of its returns (SDP)   @param now [Proc] seconds that only grow
+      def initialize(host:, rate:, outputs:, interface:, card_clock:, description:, now: Runtime::Clock.method(:now))
+        @rate, @outputs, @description, @now = rate, outputs, description, now
         @interface = (1..outputs).each_slice(LANES).with_index.map { |slice, index| stream(host, interface.last + (2 * index), slice.size, slice.first) }
         @clocks = { interface: bind(host, interface.first), card: card_clock && bind(host, card_clock) }.compact
         turn_to(:interface, @interface)
       end
 
-      # @return [UDPSocket] where the clock is heard
+      # @return [UDPSocket, nil] where the clock is heard; nil for a sound card
       attr_reader :clock
+      # @return [SoundCard, nil]
+      attr_reader :sound
       # @return [Array<Formats::Sdp::Stream>] that outputs leave by, the first one's lane 1 is output 1
       attr_reader :streams
 
       # @param returns [Array<Integer>] first lanes of the card's streams; none: the interface
+      # @param device [Runtime::SoundDevices::Device, nil] a sound card of this computer, which comes first
       # @return [Boolean] whether that is another way than before; the card's may have moved
-      def use(returns)
+      def use(returns, device = nil)
+        return false if device && device == @sound&.device
+        return by_sound(device) if device
+
         way, streams = returns.any? && @clocks[:card] ? [:card, on_card(returns)] : [:interface, @interface]
         return false if [way, streams] == [@way, @streams]
 
@@ -37,8 +45,21 @@ module Loomshuttle
         true
       end
 
+      # Waits for the clock. @param seconds [Float] longest wait
+      # @yieldparam bytes [String] an RTP packet
+      def hear(seconds, &)
+        clock, sound = @clock, @sound
+        return sound.hear(seconds, &) if sound
+        return unless clock.wait_readable(seconds)
+
+        bytes = clock.recv_nonblock(LARGEST_PACKET, exception: false)
+        yield bytes if bytes.is_a?(String)
+      end
+
       # Without giving up Ruby's lock, as the recorder does (Recorder::UdpCard).
       def send(index, bytes)
+        return @sound.send(index, bytes) if @sound
+
         @sockets[index]&.write_nonblock(bytes, exception: false)
       rescue SystemCallError, IOError
         nil # nobody is there, or the way has just become another one
@@ -47,14 +68,21 @@ module Loomshuttle
       # What comes by the clock that is not listened to is let go.
       def let_go = (@clocks.values - [@clock]).each { |socket| 100.times { break if socket.recv_nonblock(1, exception: false) == :wait_readable } }
 
-      def close = [*@clocks.values, *@sockets].each(&:close)
+      def close = [*@clocks.values, *@sockets, @sound].compact.each(&:close)
 
       private
 
+      def by_sound(device)
+        turn_to(:sound, [])
+        @clock, @sound = nil, SoundCard.new(device, rate: @rate, now: @now, most: @outputs)
+        @streams = @sound.streams
+        true
+      end
+
       def turn_to(way, streams)
-        before = @sockets.to_a
+        before = [*@sockets, *@sound]
         @sockets = streams.map { |stream| UDPSocket.new.tap { |socket| socket.connect(stream.host, stream.port) } }
-        @way, @streams, @clock = way, streams, @clocks.fetch(way)
+        @way, @streams, @clock, @sound = way, streams, @clocks[way], nil
         before.each(&:close)
       end
 

@@ -58,7 +58,7 @@ module Loomshuttle
       end
 
       def device_methods(choice)
-        { "devices" => -> { Alsa::Devices.list.map { |one| one.except("name") } }, "device.choose" => ->(id:, rate: nil) { choice.choose(id, rate) } }
+        { "devices" => -> { Runtime::SoundDevices.list.map { |one| one.except("name") } }, "device.choose" => ->(id:, rate: nil) { choice.choose(id, rate) } }
       end
 
       # What the porter has made, and nothing else of this computer.

@@ -19,7 +19,9 @@ module Loomshuttle
         [ports.osc, *playback(ports), *(0..6).flat_map { |n| [ports.sends + (2 * n), ports.returns + (2 * n)] }].each { |port| udp(port) }
       end
 
-      def self.playback(ports) = [ports.word_clock, *(ports.lanes..(ports.lanes + 3)), ports.player_clock, ports.player_clock + 1, ports.cables, ports.cables + 2, ports.foot, ports.card_clock]
+      def self.playback(ports)
+        [ports.word_clock, *(ports.lanes..(ports.lanes + 3)), ports.player_clock, ports.player_clock + 1, ports.cables, ports.cables + 2, ports.foot, ports.card_clock]
+      end
 
       def self.tcp(port, what)
         TCPServer.new("127.0.0.1", port).close

@@ -36,6 +36,10 @@ module Loomshuttle
         heard(@link.call(command, **options.transform_keys(&:to_sym)))
       end
 
+      # @return [Array<Hash>] sound cards of this computer that can be played to: id, words
+      # @raise [RecorderLink::Away]
+      def sound_devices = @link.call("sound.devices")
+
       # What a song needs to be written as it would be played.
       # @param show [Settings::Show]   @param song [String] id
       # @return [Hash]

@@ -25,7 +25,7 @@ module Loomshuttle
       def ways
         streams = @show.profile.return_points.each_slice(Settings::PlaybackKinds::STREAM).map { |points| [points.first.number, points.last.number] }
         chosen = [*streams.map { |stream| [stream] }, *streams.each_cons(2)]
-        chosen << streams.select { |first, _| @show.playback.returns.include?(first) } if @show.playback.returns.any?
+        chosen << streams.to_h.slice(*@show.playback.returns).to_a if @show.playback.returns.any?
         [{ label: interface || "a playback interface (the rig has none)", returns: [] },
          *chosen.uniq.map { |list| { label: "card returns #{list.first.first} to #{list.last.last}", returns: list.map(&:first) } }]
       end

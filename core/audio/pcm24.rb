@@ -25,6 +25,20 @@ module Loomshuttle
       # @return [String] interleaved, little-endian
       def self.to_wav(block) = octets(block, [0, 1, 2])
 
+      # What a sound card takes.
+      # @param parts [Array<String>] big-endian samples of some lanes each   @param lanes [Array<Integer>] how many each has
+      # @param bytes [3, 4] of a sample there; of four the lowest is nought
+      # @return [String] interleaved little-endian samples of all lanes
+      def self.to_card(parts, lanes, bytes)
+        columns = parts.zip(lanes).map { |part, count| Numo::UInt8.from_binary(part).reshape(part.bytesize / (count * BYTES), count, BYTES)[true, true, [2, 1, 0]] }
+        all = columns.reduce { |left, right| left.concatenate(right, axis: 1) }
+        return all.dup.to_binary if bytes == BYTES
+
+        wide = Numo::UInt8.zeros(*all.shape.first(2), bytes)
+        wide[true, true, (bytes - BYTES)..] = all
+        wide.to_binary
+      end
+
       # @return [Numo::DFloat] full scale 1.0
       def self.to_float(block) = Numo::DFloat.cast(block) / FULL_SCALE
 

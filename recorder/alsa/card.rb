@@ -24,7 +24,7 @@ module Loomshuttle
         # @return [Integer] how often samples were lost on the way in
         attr_reader :overruns
 
-        # @param device [Devices::Device]   @param rate [Integer]
+        # @param device [Runtime::SoundDevices::Device]   @param rate [Integer]
         # @param sends [Array<Formats::Sdp::Stream>] as the engine expects them   @param returns [Array<Formats::Sdp::Stream>]
         # @param now [Proc] seconds that only grow
         def initialize(device, rate:, sends:, returns:, now:)
@@ -63,7 +63,7 @@ module Loomshuttle
 
           open_playback unless @playback
           @played_at = @now.call
-          @playback&.write_nonblock(interleave(@parts), exception: false)
+          @playback&.write_nonblock(Audio::Pcm24.to_card(@parts.values_at(*@returns.each_index), @returns.map(&:lanes), @bytes), exception: false)
         rescue SystemCallError, IOError
           close_playback
         ensure
@@ -71,7 +71,9 @@ module Loomshuttle
         end
 
         # @return [Hash] for people
-        def status = { "id" => Devices.id_of(@device.name), "device" => @device.name, "words" => @device.words, "state" => @state, "overruns" => @overruns, "lanes" => @lanes }
+        def status
+          { "id" => Runtime::SoundDevices.id_of(@device.name), "device" => @device.name, "words" => @device.words, "state" => @state, "overruns" => @overruns, "lanes" => @lanes }
+        end
 
         def close
           close_playback
@@ -85,7 +87,7 @@ module Loomshuttle
           return if @tried && @now.call - @tried < AGAIN
 
           @tried = @now.call
-          return @state = "gone" unless Devices.listed?(@device.name)
+          return @state = "gone" unless Runtime::SoundDevices.listed?(@device.name)
 
           gone = @went && ((@now.call - @went) * @rate).round
           @time += gone - (gone % PACKET) if gone # what was missed stays a gap of its own length
@@ -160,19 +162,6 @@ module Loomshuttle
             @time += PACKET
             @sequence = (@sequence + 1) % Formats::Rtp::SEQUENCES
           end
-        end
-
-        # Little-endian frames of all outputs from the streams' payloads.
-        def interleave(parts)
-          columns = @returns.each_with_index.map do |stream, index|
-            Numo::UInt8.from_binary(parts[index]).reshape(PACKET, stream.lanes, 3)[true, true, [2, 1, 0]]
-          end
-          all = columns.reduce { |left, right| left.concatenate(right, axis: 1) }
-          return all.dup.to_binary if @bytes == 3
-
-          wide = Numo::UInt8.zeros(PACKET, all.shape[1], 4)
-          wide[true, true, 1..3] = all
-          wide.to_binary
         end
 
         def open_playback

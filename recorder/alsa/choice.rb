@@ -11,9 +11,8 @@ module Loomshuttle
         STREAM = 8
         # Rates that the trade works at, the usual ones first.
         RATES = [48_000, 44_100, 96_000, 88_200].freeze
-        KEPT = Shape.record({ "name" => Shape.text(most: 50, pattern: Devices::NAME), "words" => Shape.text(most: 200), "inputs" => Shape.whole(1..Devices::MOST_LANES),
-                              "outputs" => Shape.whole(0..Devices::MOST_LANES), "rates" => Shape.list(Shape.whole(1..Devices::HIGHEST), most: 2, least: 2),
-                              "format" => Shape.one_of(*Devices::FORMATS) }, { "rate" => Shape.or_none(Shape.whole(Formats::TakeManifest::RATES)) })
+        KEPT = Shape.record(Runtime::SoundDevices::FIELDS.merge("inputs" => Shape.whole(1..Runtime::SoundDevices::MOST_LANES)),
+                            { "rate" => Shape.or_none(Shape.whole(Formats::TakeManifest::RATES)) })
 
         # @param home [String] folder of the file   @param aside [Runtime::Aside, nil] for a file that cannot be read
         def initialize(home, aside = nil)
@@ -22,7 +21,7 @@ module Loomshuttle
           @device, @wanted = read
         end
 
-        # @return [Devices::Device, nil] nil for the desk's own card
+        # @return [Runtime::SoundDevices::Device, nil] nil for the desk's own card
         attr_reader :device
 
         # Chooses another one; the recorder starts anew on it.
@@ -30,7 +29,7 @@ module Loomshuttle
         # @param rate [Integer, nil] that the show runs at
         # @raise [Invalid] when it is not there, or busy, or runs at no rate of ours
         def choose(id, rate = nil)
-          found = id && Devices.look(id)
+          found = id && Runtime::SoundDevices.look(id)
           raise Invalid.new("#{found.words} runs at none of #{RATES.join(', ')} Hz.", where: "device") if found && rates(found, rate).empty?
 
           Runtime::Files.replace(@path, JSON.generate(found&.to_h&.merge(rate: rate)))
@@ -57,7 +56,7 @@ module Loomshuttle
 
         def rates(device, wanted) = [wanted, *RATES].compact.select { |one| one.between?(*device.rates) }
 
-        # @return [Array(Devices::Device, Integer)] both nil where none was chosen
+        # @return [Array(Runtime::SoundDevices::Device, Integer)] both nil where none was chosen
         def read
           data = Runtime::Files.read_json(@path)
           data.nil? ? [nil, nil] : parse(data)
@@ -67,7 +66,7 @@ module Loomshuttle
 
         def parse(data)
           kept = KEPT.check(data, "sound-device.json")
-          device = Devices::Device.new(**kept.except("rate").transform_keys(&:to_sym))
+          device = Runtime::SoundDevices::Device.new(**kept.except("rate").transform_keys(&:to_sym))
           raise Invalid.new("sound-device.json has a device without a rate of ours.", where: "rates") if rates(device, kept["rate"]).empty?
 
           [device, kept["rate"]]

@@ -57,6 +57,24 @@ RSpec.describe Loomshuttle::Player::WaysOut, :folder do
     expect(ways.streams.map(&:port)).to eq([card[0]])
   end
 
+  describe "with a sound card of this computer" do
+    include_context "with an ALSA card"
+
+    it "plays to it before anything else, at its clock, and goes back" do
+      device = Loomshuttle::Runtime::SoundDevices::Device.new(name: "twelve", words: "Twelve", inputs: 0, outputs: 2, rates: [8000, 192_000], format: "S32_LE")
+      expect([ways.use([], device), ways.use([9], device)]).to eq([true, false])
+      expect(ways.streams.map(&:lanes)).to eq([2])
+      told = []
+      Tools.wait_until(60, "its clock") do
+        ways.hear(0.1) { |bytes| told << Loomshuttle::Formats::Rtp.unpack(bytes).timestamp }
+        told.size > 2
+      end
+      expect(told.first(3)).to eq([480, 960, 1440])
+      expect(ways.use([])).to be(true)
+      expect([ways.sound, ways.clock.addr[1]]).to eq([nil, clock])
+    end
+  end
+
   it "leads nowhere without a card, and lets go what comes by the clock that is not heard" do
     expect(ways.use([1])).to be(true)
     expect(ways.streams).to eq([])

@@ -6,7 +6,7 @@ RSpec.describe "The recorder on an ALSA device", :folder do
 
   let(:recorder) { RunningRecorder.new(@folder) }
   # As many lanes as ALSA's file plugin claims, and we take.
-  let(:lanes) { Loomshuttle::Recorder::Alsa::Devices::MOST_LANES }
+  let(:lanes) { Loomshuttle::Runtime::SoundDevices::MOST_LANES }
   let(:samples) { Numo::Int32.cast(Numo::Int32.from_binary(Random.new(9).bytes(96_000 * lanes * 4)) >> 8).reshape(96_000, lanes) }
 
   before do
@@ -23,12 +23,12 @@ RSpec.describe "The recorder on an ALSA device", :folder do
     recorder.start
   end
 
-  def choose(name) = recorder.call("device.choose", id: name && Loomshuttle::Recorder::Alsa::Devices.id_of(name))
+  def choose(name) = recorder.call("device.choose", id: name && Loomshuttle::Runtime::SoundDevices.id_of(name))
   def card = recorder.call("status")["card"]
 
   it "lists devices, says what is not there, and captures from the one that is chosen" do
     expect(card).to include("device" => nil, "words" => "the desk's card")
-    expect(recorder.call("devices")).to include("id" => Loomshuttle::Recorder::Alsa::Devices.id_of("twelve"), "words" => "twelve")
+    expect(recorder.call("devices")).to include("id" => Loomshuttle::Runtime::SoundDevices.id_of("twelve"), "words" => "twelve")
     expect(choose("hw:7,0")["message"]).to include("no such sound device now")
     evil = File.join(@folder, "run")
     expect(recorder.call("device.choose", id: "file:'|touch #{evil}',raw")["message"]).to include("no such sound device now")

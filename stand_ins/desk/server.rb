@@ -44,8 +44,7 @@ module Loomshuttle
           @unit = Unit.new(model, ports: { sends: sends_port, returns: returns_port, cables: cables_port.to_i }, session: @session, seed: seed,
                                   card: method(:send_card), reply: method(:reply), now: Runtime::Clock.method(:now), workshop: method(:workshop))
           open_card
-          plug(model, cables_port, clock_port)
-          @card_clock = card_clock_port && Socket.sockaddr_in(card_clock_port, host)
+          plug(model, cables_port, clock_port, card_clock_port)
           @memory = Memory.new(memory, @unit.settings, first: (first_memory unless File.exist?(@rig_file)), aside: aside)
           write_descriptions(folder)
         end
@@ -88,9 +87,9 @@ module Loomshuttle
         end
 
         # What stands beside it: cables that came undone are not plugged, and hinder nothing else.
-        def plug(model, cables_port, clock_port)
+        def plug(model, cables_port, clock_port, card_clock_port)
           @cables = cables_port ? @unit.cables.streams.map { |stream| udp(stream.port) } : []
-          @clock = clock_port && Socket.sockaddr_in(clock_port, @host)
+          @clock, @card_clock = [clock_port, card_clock_port].map { |port| port && Socket.sockaddr_in(port, @host) }
           @unit.cables.plan = model.cables
         rescue Invalid => e
           Runtime::Log.now.warn(e.message)

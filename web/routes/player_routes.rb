@@ -12,6 +12,8 @@ module Loomshuttle
             @control.order.command(body["command"], body.except("command"))
             json({ done: true })
           end
+          app.get("/api/player/sound-devices") { json(@control.order.sound_devices) }
+          app.post("/api/player/sound") { json({ done: @control.order.command("sound", { "id" => body_json["id"] }) && true }) }
           app.post("/api/player/foot") { json({ done: @control.order.command("foot", { "foot" => body_json }) && true }) }
           app.post("/api/player/cables") { json({ done: @control.plug_cables && true }) }
           register_library(app)

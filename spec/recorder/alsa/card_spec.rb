@@ -5,7 +5,7 @@ RSpec.describe Loomshuttle::Recorder::Alsa::Card, :folder do
   let(:frames) { 48_000 }
   let(:lanes) { 12 }
   let(:samples) { Numo::Int32.cast(Numo::Int32.from_binary(Random.new(7).bytes(frames * lanes * 4)) >> 8).reshape(frames, lanes) }
-  let(:device) { Loomshuttle::Recorder::Alsa::Devices::Device.new(name: "twelve", words: "Fern 12", inputs: lanes, outputs: lanes, rates: [48_000, 48_000], format: format) }
+  let(:device) { Loomshuttle::Runtime::SoundDevices::Device.new(name: "twelve", words: "Fern 12", inputs: lanes, outputs: lanes, rates: [48_000, 48_000], format: format) }
   let(:format) { "S24_3LE" }
   let(:card) { described_class.new(device, rate: 48_000, sends: streams, returns: streams, now: Loomshuttle::Runtime::Clock.method(:now)) }
 

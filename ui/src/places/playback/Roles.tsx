@@ -13,6 +13,7 @@ import { FootSwitch } from './FootSwitch';
 import { Pilot } from './Pilot';
 import { RoleGroups } from './RoleGroups';
 import { SecondComputer } from './SecondComputer';
+import { SoundCard } from './SoundCard';
 import { cx } from '../../look/cx';
 import { level } from '../../look/format';
 import styles from '../../look/look.module.css';
@@ -236,6 +237,9 @@ function Cables({ playback }: { playback: Playback }) {
             The recorder plays nothing there meanwhile. A second computer can take over at an interface only.
           </span>
         )}
+      </div>
+      <div className={styles.row}>
+        <SoundCard />
       </div>
       {!byCard && <CableForm />}
       <ul className={own.outputs}>

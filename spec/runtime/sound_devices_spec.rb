@@ -1,6 +1,6 @@
 # frozen_string_literal: true
 
-RSpec.describe Loomshuttle::Recorder::Alsa::Devices, :folder do
+RSpec.describe Loomshuttle::Runtime::SoundDevices, :folder do
   include_context "with an ALSA card"
 
   it "lists what somebody has defined, and reads what it can do" do
@@ -36,9 +36,9 @@ RSpec.describe "A busy sound device", :folder do
   end
 
   it "is told as busy, before it is chosen and while it is used" do
-    expect { Loomshuttle::Recorder::Alsa::Devices.look(Loomshuttle::Recorder::Alsa::Devices.id_of("hw:F8,0")) }
+    expect { Loomshuttle::Runtime::SoundDevices.look(Loomshuttle::Runtime::SoundDevices.id_of("hw:F8,0")) }
       .to raise_error(Loomshuttle::Invalid, "hw:F8,0 is busy: another program uses it.")
-    device = Loomshuttle::Recorder::Alsa::Devices::Device.new(name: "hw:F8,0", words: "Fern 8", inputs: 2, outputs: 2, rates: [44_100, 48_000], format: "S32_LE")
+    device = Loomshuttle::Runtime::SoundDevices::Device.new(name: "hw:F8,0", words: "Fern 8", inputs: 2, outputs: 2, rates: [44_100, 48_000], format: "S32_LE")
     stream = Loomshuttle::Formats::Sdp::Stream.new(host: "", port: 0, lanes: 2, first: 1, rate: 48_000, payload_type: 97)
     card = Loomshuttle::Recorder::Alsa::Card.new(device, rate: 48_000, sends: [stream], returns: [stream], now: Loomshuttle::Runtime::Clock.method(:now))
     Tools.wait_until(60, "the state") do
