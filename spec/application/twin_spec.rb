@@ -18,15 +18,23 @@ RSpec.describe "A second computer", :own_application, type: :feature do
     end
   end
 
-  let(:first) { @first }
-  let(:second) { @second }
+  # Both, the first one first.
+  def self.pair = @pair ||= []
+  def first = self.class.pair[0]
+  def second = self.class.pair[1]
 
-  before(:context) do
-    @first = self.class.started
-    @second = self.class.started(arguments: ["--beside", @first.port.to_s])
+  def self.start_pair
+    pair << started
+    pair << started(arguments: ["--beside", pair[0].port.to_s])
   end
 
-  after(:context) { [@second, @first].compact.each { |one| one.stop && one.remove } }
+  def self.end_pair
+    pair.reverse_each { |one| one.stop && one.remove }
+    pair.clear
+  end
+
+  before(:context) { self.class.start_pair }
+  after(:context) { self.class.end_pair }
 
   before { make_ready }
 
@@ -70,12 +78,15 @@ RSpec.describe "A second computer", :own_application, type: :feature do
     [*SongFolder.held_against(take, 34, self.class.sound), state].tap { FileUtils.rm_rf(take["folder"]) }
   end
 
-  # @yield what befalls the first one; yields what mends it, if anything does
-  def hold_through(what, port: first.port + 15)
+  # @param port [Integer, :own] of the line that the second one follows by
+  # @yield what befalls the first one; gives what mends it, if anything does
+  def hold_through(what, port: :own)
     random = Random.new(Integer(ENV.fetch("MOMENTS_SEED", "3")))
     moments = Integer(ENV.fetch("MOMENTS", "1"))
     come_to = Array.new(moments) do |number|
-      make_ready(port) if number.positive?
+      # What is killed again and again is given up, and waits: that is another thing.
+      self.class.end_pair.then { self.class.start_pair } if port == :own && number.positive? && (number % 3).zero?
+      make_ready(*(port unless port == :own)) if number.positive?
       at = random.rand(96_000..240_000)
       mended = nil
       [at, *captured(at) { mended = yield }].tap { mended.call if mended.respond_to?(:call) }
