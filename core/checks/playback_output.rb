@@ -11,7 +11,7 @@ module Loomshuttle
           outputs = show.roles.values.flat_map(&:outputs).uniq.sort
           return [] if outputs.empty?
 
-          return by_card(show, outputs) if show.playback.returns.any?
+          return by_card(context, outputs) if show.playback.returns.any?
 
           interface(show, outputs) + twice(show)
         end
@@ -22,9 +22,21 @@ module Loomshuttle
           Finding.new(id: "playback-output/#{id}", check: "playback-output", severity: severity, sentence: sentence, path: path, at: [], fix: fix)
         end
 
-        def by_card(show, outputs)
-          most = show.playback_returns.size
-          too_many = outputs.select { |output| output > most }
+        def by_card(context, outputs)
+          show = context.show
+          there, too_many = outputs.partition { |output| show.playback_goes_to(output) }
+          beyond(show.playback_returns.size, too_many) + there.reject { |output| heard?(context, output) || machine_only?(show, output) }.map { |output| unheard(show, output) }
+        end
+
+        def heard?(context, output) = context.graph.from(context.show.playback_goes_to(output)).any?(&:live)
+
+        def unheard(show, output)
+          point = show.playback_goes_to(output)
+          finding("return/#{output}", "Playback output #{output} (#{show.roles_on(output).map(&:title).join(', ')}) leaves by card return #{point.number}, which nothing hears " \
+                                      "on stage. Let a channel hear it, in Patch.", path: [Rig::Point.playback(output), point])
+        end
+
+        def beyond(most, too_many)
           return [] if too_many.empty?
 
           [finding("card", "Playback has #{most} card returns, so nothing comes out at #{list(too_many)}. " \

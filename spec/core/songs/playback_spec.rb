@@ -58,7 +58,10 @@ RSpec.describe "Playback in a show" do
   end
 
   describe "by card returns" do
-    let(:by_card) { set(show, "playback/returns" => [9], "channel/15/stage" => "card/return/11", **(9..16).to_h { |n| ["track/#{n}/outputs", []] }) }
+    let(:by_card) do
+      set(show, "playback/returns" => [9], "channel/13/stage" => "card/return/9", "channel/14/stage" => "card/return/10", "channel/15/stage" => "card/return/11",
+                **(9..16).to_h { |n| ["track/#{n}/outputs", []] })
+    end
 
     it "leaves by the stream that it has to itself, from its first output on, whatever is cabled" do
       expect((1..9).map { |output| by_card.playback_goes_to(output)&.name }).to eq([*(9..16).map { |lane| "card/return/#{lane}" }, nil])
@@ -74,6 +77,12 @@ RSpec.describe "Playback in a show" do
       [[2], [25], [9, 9], [1, 9, 17], ["9"], 9].each do |value|
         expect { set(show, "playback/returns" => value) }.to raise_error(Loomshuttle::Invalid, /card returns go to playback by whole streams, from lane 1, 9/)
       end
+    end
+
+    it "finds a return that nothing hears on stage, but for the pilot's" do
+      deaf = set(by_card, "channel/15/stage" => "desk/in/15")
+      expect(findings(deaf, "playback-output").map(&:sentence))
+        .to eq(["Playback output 3 (Click) leaves by card return 11, which nothing hears on stage. Let a channel hear it, in Patch."])
     end
 
     it "finds what has no return left, and what the recorder would play there" do

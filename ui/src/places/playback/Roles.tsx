@@ -238,7 +238,7 @@ function Cables({ playback }: { playback: Playback }) {
           </span>
         )}
       </div>
-      <div className={styles.row}>
+      <div className={cx(styles.row, own.way)}>
         <SoundCard />
       </div>
       {!byCard && <CableForm />}
