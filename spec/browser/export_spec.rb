@@ -8,7 +8,7 @@ RSpec.describe "Exporting a take", type: :feature do
   def kill(part) = application.pids(part).each { |pid| Process.kill(:KILL, pid) }
 
   it "goes on after web and porter were killed in the middle, and the ZIP is whole" do
-    take = application.take(application.capture("name" => "Leave", "frames" => 20 * 48_000))
+    take = application.take(application.capture("name" => "Leave", "frames" => 5 * 48_000))
     application.pids("porter").each { |pid| Process.kill(:STOP, pid) } # so that it is surely under way
     open_place("capture")
     find(".capture-take-line", text: "Leave").click

@@ -55,21 +55,19 @@ RSpec.describe "The interface", type: :feature do
   end
 
   it "says that the connection is lost, and recovers" do
-    own = RunningApplication.new.start
-    own.open_show(RunningApplication::CLEAN)
-    visit("#{own.url}/#/capture")
+    visit("#{application.url}/#/capture")
     expect(page).to have_text("Ready, 30 tracks armed")
-    Process.kill(:STOP, *own.pids("web"))
+    Process.kill(:STOP, *application.pids("web"))
     expect(page).to have_css("[role=alert]", text: "No connection to the application")
-    Process.kill(:CONT, *own.pids("web"))
+    Process.kill(:CONT, *application.pids("web"))
     expect(page).to have_no_css("[role=alert]", text: "No connection")
-    Process.kill(:KILL, *own.pids("web"))
+    Process.kill(:KILL, *application.pids("web"))
     expect(page).to have_css("[role=alert]", text: "No connection to the application")
     expect(page).to have_no_css("[role=alert]", text: "No connection")
     expect(page).to have_text("Ready, 30 tracks armed")
   ensure
-    own&.stop
-    own&.remove
+    Process.kill(:CONT, *application.pids("web"))
+    Tools.wait_until(60, "the interface") { application.well? }
   end
 
   it "wears both themes, and loads nothing from elsewhere" do
