@@ -50,6 +50,7 @@ module Loomshuttle
       # The streams of a millisecond go out together; what it has already is past.
       def send(index, bytes)
         packet = Formats::Rtp.unpack(bytes)
+        return unless @pipe
         return if @sent && !Formats::Rtp.distance(@sent, packet.timestamp, Formats::Rtp::TIMESTAMPS).positive?
 
         @parts[index] = packet.payload

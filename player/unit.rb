@@ -98,6 +98,8 @@ module Loomshuttle
       # @return [Hash] status
       # @raise [Invalid] when it is not there, is busy, or does not run at this rate
       def play_by(id)
+        return status if id && @sound&.call&.fetch("id") == id # it is busy with us
+
         found = id && Runtime::SoundDevices.look_out(id)
         raise Invalid.new("#{found.words} does not run at #{@rate} Hz.", where: "sound") if found && !@rate.between?(*found.rates)
         raise Invalid.new("#{found.words} has no outputs.", where: "sound") if found&.outputs&.zero?

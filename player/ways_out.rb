@@ -12,7 +12,9 @@ module Loomshuttle
       # Bytes of a card's description that are read at most.
       LARGEST = 65_536
       LARGEST_PACKET = 4096
-      private_constant :LARGEST, :LARGEST_PACKET
+      MOST = 5000
+      LOOPBACK = /\A127\.\d{1,3}\.\d{1,3}\.\d{1,3}\z/
+      private_constant :LARGEST, :LARGEST_PACKET, :MOST, :LOOPBACK
 
       # @param host [String]   @param rate [Integer]   @param outputs [Integer]
       # @param interface [Array(Integer, Integer)] UDP port of its clock, and first port of its lanes   @param card_clock [Integer, nil] UDP port
@@ -50,6 +52,7 @@ module Loomshuttle
       def hear(seconds, &)
         clock, sound = @clock, @sound
         return sound.hear(seconds, &) if sound
+        return sleep(0.001) unless clock # it is just becoming another one
         return unless clock.wait_readable(seconds)
 
         bytes = clock.recv_nonblock(LARGEST_PACKET, exception: false)
@@ -65,8 +68,8 @@ module Loomshuttle
         nil # nobody is there, or the way has just become another one
       end
 
-      # What comes by the clock that is not listened to is let go.
-      def let_go = (@clocks.values - [@clock]).each { |socket| 100.times { break if socket.recv_nonblock(1, exception: false) == :wait_readable } }
+      # What comes by the clock that is not listened to is let go, many times more than comes between two looks.
+      def let_go = (@clocks.values - [@clock]).each { |socket| MOST.times { break if socket.recv_nonblock(1, exception: false) == :wait_readable } }
 
       def close = [*@clocks.values, *@sockets, @sound].compact.each(&:close)
 
@@ -90,11 +93,17 @@ module Loomshuttle
       def on_card(returns)
         known = Formats::Sdp.read(File.read(@description, LARGEST).to_s.scrub).to_h { |stream| [stream.first, stream] }
         first = 1
-        returns.filter_map { |lane| known[lane] }.select { |one| one.rate == @rate }.map do |one|
+        returns.filter_map { |lane| known[lane] }.select { |one| plays_to?(one) }.map do |one|
           stream(one.host, one.port, one.lanes, first).tap { first += one.lanes }
         end
       rescue SystemCallError, Invalid
         @way == :card ? @streams : []
+      end
+
+      # As the recorder: nothing leaves this computer unless whoever starts the application says so.
+      def plays_to?(stream)
+        stream.rate == @rate && stream.lanes.between?(1, LANES) && stream.port.between?(1, 65_535) &&
+          (stream.host.to_s.match?(LOOPBACK) || ENV.fetch("LOOMSHUTTLE_CARD_HOSTS", "").split(",").include?(stream.host))
       end
 
       def stream(host, port, lanes, first)

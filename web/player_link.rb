@@ -5,7 +5,7 @@ module Loomshuttle
     # The line to the player, as that to the recorder. Its thread:
     #   hears the player   takes levels and state, notices when nothing comes any more, and comes back when the player does
     class PlayerLink < RecorderLink
-      LATER = { "load" => 10 }.freeze
+      LATER = { "load" => 10, "sound" => 15, "sound.devices" => 15 }.freeze
 
       # @param path [String] of the socket
       # @param on_up [Proc]   @param on_meters [Proc]   @param on_state [Proc] takes a status, or nil when it has gone

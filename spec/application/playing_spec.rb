@@ -61,6 +61,13 @@ RSpec.describe "Songs on the running application", :own_application do
     Tools.wait_until(60, "the player at the interface's clock") { player.values_at("by_card", "clock") == [false, true] }
   end
 
+  it "lists this computer's sound cards, and takes none that it did not list" do
+    expect(application.get("/api/player/sound-devices")).to all(include("id", "words"))
+    answer = application.post("/api/player/sound", "id" => "0123456789ab")
+    expect(answer["error"]).to include("where" => "device", "message" => "There is no such sound device now; look at the list again.")
+    expect(player["sound"]).to be_nil
+  end
+
   it "goes on while the web stands still and the database is gone" do
     play
     web, = application.pids("web")
