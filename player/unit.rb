@@ -100,11 +100,7 @@ module Loomshuttle
       def play_by(id)
         return status if id && @sound&.call&.fetch("id") == id # it is busy with us
 
-        found = id && Runtime::SoundDevices.look_out(id)
-        raise Invalid.new("#{found.words} does not run at #{@rate} Hz.", where: "sound") if found && !@rate.between?(*found.rates)
-        raise Invalid.new("#{found.words} has no outputs.", where: "sound") if found&.outputs&.zero?
-
-        configure(sound: found&.to_h&.transform_keys(&:to_s))
+        configure(sound: id && able(Runtime::SoundDevices.look_out(id)).to_h.transform_keys(&:to_s))
       end
 
       # @param what [String] as Deck#command
@@ -158,6 +154,14 @@ module Loomshuttle
       end
 
       private
+
+      # @return [Runtime::SoundDevices::Device] that can be played to as songs are
+      def able(device)
+        raise Invalid.new("#{device.words} does not run at #{@rate} Hz.", where: "sound") unless @rate.between?(*device.rates)
+        raise Invalid.new("#{device.words} has no outputs.", where: "sound") if device.outputs.zero?
+
+        device
+      end
 
       # The first that was not played yet, from the one that is on.
       def to_begin(now)
