@@ -13,8 +13,7 @@ module Loomshuttle
       LARGEST = 65_536
       LARGEST_PACKET = 4096
       MOST = 5000
-      LOOPBACK = /\A127\.\d{1,3}\.\d{1,3}\.\d{1,3}\z/
-      private_constant :LARGEST, :LARGEST_PACKET, :MOST, :LOOPBACK
+      private_constant :LARGEST, :LARGEST_PACKET, :MOST
 
       # @param host [String]   @param rate [Integer]   @param outputs [Integer]
       # @param interface [Array(Integer, Integer)] UDP port of its clock, and first port of its lanes   @param card_clock [Integer, nil] UDP port
@@ -102,8 +101,7 @@ module Loomshuttle
 
       # As the recorder: nothing leaves this computer unless whoever starts the application says so.
       def plays_to?(stream)
-        stream.rate == @rate && stream.lanes.between?(1, LANES) && stream.port.between?(1, 65_535) &&
-          (stream.host.to_s.match?(LOOPBACK) || ENV.fetch("LOOMSHUTTLE_CARD_HOSTS", "").split(",").include?(stream.host))
+        stream.rate == @rate && stream.lanes.between?(1, LANES) && stream.port.between?(1, 65_535) && Runtime::CardHosts.allow?(stream.host)
       end
 
       def stream(host, port, lanes, first)

@@ -9,13 +9,11 @@ module Loomshuttle
 
       # Streams that a card has at most, and lanes of one (RFC 3190's packets of a millisecond hold no more).
       STREAMS, LANES = 64, 32
-      # Where a card may be, unless whoever starts the recorder allows others.
-      LOOPBACK = /\A127\.\d{1,3}\.\d{1,3}\.\d{1,3}\z/
 
       # @param home [String]   @param hosts [Array<String>] addresses beside this computer's own
       # @raise [Invalid] for an encoding other than L24, and for what no card has
       # @raise [SystemCallError] while there is no description
-      def initialize(home, hosts: ENV.fetch("LOOMSHUTTLE_CARD_HOSTS", "").split(","))
+      def initialize(home, hosts: Runtime::CardHosts.others)
         @hosts = hosts
         @files = %w[card-sends.sdp card-returns.sdp].map { |name| File.join(home, name) }
         @sends, @returns = read
@@ -41,7 +39,7 @@ module Loomshuttle
 
       def fits?(stream)
         stream.lanes.between?(1, LANES) && stream.first.between?(1, 4096) && Formats::TakeManifest::RATES.cover?(stream.rate) && stream.port.between?(1, 65_535) &&
-          (stream.host.to_s.match?(LOOPBACK) || @hosts.include?(stream.host))
+          Runtime::CardHosts.allow?(stream.host, @hosts)
       end
     end
   end

@@ -76,10 +76,10 @@ module Loomshuttle
 
       private
 
-      # @param lanes [Array<Integer>, nil] nil: any of them may be
-      # @return [Array<Integer>] indices of streams
+      # @param lanes [Array<Integer>] that something plays on
+      # @return [Array<Integer>] indices of streams that have none of them
       def idle(lanes)
-        lanes ? @streams.each_index.select { |index| lanes.none? { |lane| lane.between?(@streams[index].first, @streams[index].first + @streams[index].lanes - 1) } } : []
+        @streams.each_index.reject { |index| @streams[index].then { |stream| lanes.any? { |lane| lane.between?(stream.first, stream.first + stream.lanes - 1) } } }
       end
 
       def hungry? = !@closed && @ready.size < @ahead && !@reader.done?

@@ -13,7 +13,7 @@ module Loomshuttle
       SECONDS = 6
       LEAST = 5
       # What swings more than this (dB) within them is played, or hiss. With five seconds one of two thousand stretches of white noise is taken for
-      # hum (measured); hum 15 dB above the hiss between its lines is always found.
+      # hum, and hum that lies 10 dB below the hiss as a whole is found in four of ten (measured).
       STEADY_DB = 3.0
       # A line counts when it is within this of the strongest (dB); at least two have to.
       LINE_DB = 26.0
