@@ -7,6 +7,8 @@ export default mergeConfig(
   defineConfig({
     test: {
       environment: 'jsdom',
+      // All files in one page: what a page keeps is put back after each test (src/test/setup.ts), and nothing is mocked.
+      isolate: false,
       // Style sheets as they are built, with their class names.
       css: { include: [/.+/], modules: { classNameStrategy: 'scoped' } },
       setupFiles: ['src/test/setup.ts'],

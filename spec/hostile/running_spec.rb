@@ -40,7 +40,7 @@ RSpec.describe "What gets in" do
     wrong = []
     before = pids
     resident_before = resident("web")
-    (count * 2 / 5).times do
+    (count / 5).times do
       status, headers, text, words = requests.one
       wrong << [status, words, text[0, 200]] unless status.between?(200, 499)
       wrong << ["headers", words] if headers.key?("content-type") && headers["x-content-type-options"] != "nosniff"
@@ -60,7 +60,7 @@ RSpec.describe "What gets in" do
     socket = UDPSocket.new.tap { |one| one.connect("127.0.0.1", application.port + 2) }
     untouched do
       resident_before = resident("desk")
-      (count / 5).times do |n|
+      (count * 4 / 15).times do |n|
         socket.send(HostilePackets.osc(random), 0)
         application.desk_fact("name") if (n % 50).zero? # so that no queue overflows
       end
@@ -74,7 +74,7 @@ RSpec.describe "What gets in" do
     socket = UDPSocket.new
     untouched do
       resident_before = resident("recorder")
-      (count / 5).times do |n|
+      (count * 4 / 15).times do |n|
         socket.send(HostilePackets.rtp(random), 0, "127.0.0.1", application.port + 10 + (2 * random.rand(5)))
         sleep(0.002) if (n % 20).zero?
       end
@@ -88,7 +88,7 @@ RSpec.describe "What gets in" do
     random = Random.new(seed)
     codes = Hash.new(0)
     untouched do
-      (count / 5).times do
+      (count * 4 / 15).times do
         answer = HostilePackets.ask(File.join(application.home, "recorder.sock"), HostilePackets.line(random))
         next codes[:closed] += 1 unless answer
 

@@ -134,14 +134,17 @@ module Loomshuttle
           until left.empty? || open.size >= WINDOW
             address, value = left.shift
             number = @lock.synchronize { (@number += 1).tap { |one| @waiting[one] = inbox } }
-            open[number] = Request.new(address, Formats::Osc.pack(verb, number, address, *[value].compact), 0)
+            send_one(open, number, Request.new(address, Formats::Osc.pack(verb, number, address, *[value].compact)))
           end
-          open.each_value do |one|
-            next if Runtime::Clock.now - one.sent < AGAIN
+          late = Runtime::Clock.now - AGAIN
+          send_one(open, *open.shift) while !open.empty? && open.first.last.sent <= late
+        end
 
-            one.sent = Runtime::Clock.now
-            say(one.bytes)
-          end
+        # Those that were sent last stand last, so that nobody looks through all of them for the ones that are late.
+        def send_one(open, number, request)
+          request.sent = Runtime::Clock.now
+          open[number] = request
+          say(request.bytes)
         end
 
         # @return [String, nil] the address that an answer settles; nil for one that came twice

@@ -7,6 +7,8 @@ module Loomshuttle
       class Sync
         # path of the setting, what the plan says and what the desk says, both as the plan keeps them
         Difference = Value.define(:path, :plan, :desk)
+        # What was compared last. The state is told many times a second, and both sides seldom change.
+        Compared = Value.define(:show, :mirror, :differences)
         # A desk may restart while it is being set, and forget what it had not yet kept; then everything is compared anew.
         ROUNDS = 3
 
@@ -24,11 +26,11 @@ module Loomshuttle
         def differences(show)
           return nil if !@link.up? || stranger(show)
 
-          desk = ToPlan.settings(show, @link.mirror)
-          desk.filter_map do |path, value|
-            plan = show.get(path)
-            Difference.new(path: path, plan: plan, desk: value) unless @link.same?(value, plan)
-          end
+          mirror = @link.mirror
+          last = @compared # one reference, so that no lock is needed
+          return last.differences if last&.show.equal?(show) && last.mirror == mirror
+
+          compare(show, mirror).tap { |found| @compared = Compared.new(show: show, mirror: mirror, differences: found) }
         end
 
         # @param show [Settings::Show]
@@ -113,6 +115,13 @@ module Loomshuttle
         end
 
         private
+
+        def compare(show, mirror)
+          ToPlan.settings(show, mirror).filter_map do |path, value|
+            plan = show.get(path)
+            Difference.new(path: path, plan: plan, desk: value) unless @link.same?(value, plan)
+          end.freeze
+        end
 
         def name(show, id) = show.catalog.all.find { |profile| profile.id == id }&.name || id
 

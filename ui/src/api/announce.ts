@@ -5,7 +5,7 @@ let said = '';
 const watchers = new Set<() => void>();
 
 export function announce(words: string) {
-  said = words === said ? `${words} ` : words;
+  said = words !== '' && words === said ? `${words} ` : words;
   watchers.forEach((watch) => watch());
 }
 

@@ -51,6 +51,12 @@ let last: Promise<unknown> = Promise.resolve();
 // Those that were stale one behind the other since somebody's edit came in between.
 let stale: Send[] = [];
 
+/** Knows of no edit, as a page that was just opened. */
+export function forgetEdits() {
+  own.clear();
+  stale = [];
+}
+
 // Those that have not begun.
 let queued = 0;
 

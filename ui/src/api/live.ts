@@ -15,7 +15,8 @@ interface Live {
   player: PlayerStatus | null;
 }
 
-let live: Live = { connected: false, state: null, noise: null, player: null };
+const NOTHING: Live = { connected: false, state: null, noise: null, player: null };
+let live = NOTHING;
 const watchers = new Set<() => void>();
 
 function put(change: Partial<Live>) {
@@ -29,7 +30,7 @@ const data = <T>(event: Event) => JSON.parse((event as MessageEvent<string>).dat
 // state every second).
 const SILENCE_MS = 4000;
 
-/** Connects for good; comes back by itself. */
+/** Connects for good; comes back by itself. What it returns ends that, and forgets what was heard. */
 export function connectLive(
   onShow: (now?: LiveShow) => void,
   onTakes: () => void,
@@ -102,6 +103,7 @@ export function connectLive(
   return () => {
     clearInterval(silence);
     source?.close();
+    put(NOTHING);
   };
 }
 

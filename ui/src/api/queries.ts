@@ -27,6 +27,12 @@ export interface LiveShow {
 // The version that was asked for last. The answer to an edit and the live feed both tell of it; it is read once.
 let asked: LiveShow | undefined;
 
+/** Knows of no answer, as a page that was just opened. */
+export function forgetAnswers() {
+  asked = undefined;
+  queries.clear();
+}
+
 /** Reads the show anew unless that version of it is here or on its way; without one, in any case. */
 export function refreshShow(now?: LiveShow) {
   const here = queries.getQueryData<Show>(SHOW);

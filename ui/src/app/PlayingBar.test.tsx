@@ -1,25 +1,23 @@
 import { screen } from '@testing-library/react';
-import { beforeEach, expect, test, vi } from 'vitest';
+import { expect, test } from 'vitest';
 import { answer, bodies } from '../test/application';
+import { tellLive } from '../test/live';
 import { draw } from '../test/screen';
 import { PlayingBar } from './PlayingBar';
 
-let playback: Record<string, unknown> | null = null;
-vi.mock('../api/live', () => ({ useLive: () => ({ state: { rate: 48000, recorder: { playback } } }) }));
-
 const take = { number: 5, name: 'Harbour set', frames: 48000 * 90, from: 0, to: 48000 * 90, loop: false };
 
-beforeEach(() => {
-  playback = null;
-});
+const plays = (playback: Record<string, unknown> | null) =>
+  tellLive('state', { rate: 48000, recorder: { playback } });
 
 test('nothing plays, and nothing is there', () => {
+  plays(null);
   draw(<PlayingBar />);
   expect(screen.queryByRole('region', { name: 'Playing' })).toBeNull();
 });
 
 test('the take that plays is told, and stopped', async () => {
-  playback = take;
+  plays(take);
   answer('POST /api/playback/stop', {});
   const { user } = draw(<PlayingBar />);
   expect(screen.getByText('Playing take 5 Harbour set')).toBeTruthy();
@@ -30,7 +28,7 @@ test('the take that plays is told, and stopped', async () => {
 });
 
 test('a part that is looped says which', () => {
-  playback = { ...take, from: 48000 * 10, to: 48000 * 20, loop: true };
+  plays({ ...take, from: 48000 * 10, to: 48000 * 20, loop: true });
   draw(<PlayingBar />);
   expect(screen.getByText(/^loop of 00:10.* to 00:20/)).toBeTruthy();
 });

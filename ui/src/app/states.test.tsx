@@ -4,15 +4,11 @@ import { expect, test, vi } from 'vitest';
 import { api, taken } from '../api/client';
 import { askAgain, queries } from '../api/queries';
 import { answer, Refusal } from '../test/application';
+import { tellLive } from '../test/live';
 import { draw } from '../test/screen';
 import { Answered } from './Answered';
 import { Away } from './Away';
 import { Boundary } from './Boundary';
-
-let up = { desk: true, recorder: true };
-vi.mock('../api/live', () => ({
-  useLive: () => ({ state: { desk: { up: up.desk }, recorder: { up: up.recorder } } }),
-}));
 
 function Bin() {
   const bin = useQuery({ queryKey: ['bin'], queryFn: () => taken(api.GET('/api/bin')) });
@@ -60,7 +56,7 @@ test('what was answered before stays, and is called old', async () => {
 });
 
 test('a place says which part it lives on is away', () => {
-  up = { desk: false, recorder: true };
+  tellLive('state', { desk: { up: false }, recorder: { up: true } });
   draw(<Away of={['desk', 'recorder']} />);
   expect(screen.getAllByRole('status').map((one) => one.textContent)).toEqual([
     expect.stringContaining('The desk is away'),

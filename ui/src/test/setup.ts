@@ -18,13 +18,23 @@ vi.stubGlobal(
   },
 );
 
-afterEach(async () => {
+// Only now, since they make the client.
+const { hangUp, LiveSource } = await import('./live');
+const { announce } = await import('../api/announce');
+const { forgetEdits } = await import('../api/edits');
+const { tell } = await import('../api/notices');
+const { stopLooking } = await import('../api/preview');
+const { forgetAnswers } = await import('../api/queries');
+vi.stubGlobal('EventSource', LiveSource);
+
+// All files share a page: each test leaves it as if it had just been opened.
+afterEach(() => {
   cleanup();
+  hangUp();
   forgetAll();
-  const { queries } = await import('../api/queries');
-  const { tell } = await import('../api/notices');
-  const { stopLooking } = await import('../api/preview');
-  queries.clear();
+  forgetAnswers();
+  forgetEdits();
+  announce('');
   tell(null);
   stopLooking();
 });
