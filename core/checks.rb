@@ -16,7 +16,7 @@ module Loomshuttle
     end
 
     RIG = %i[ClockLeader RateDiffers LinkOverCapacity ChainOverlap BoxOffLink MissingSocket CardMode].freeze
-    CAPTURE = %i[ArmedWithoutSource SharedLane PreampOnCardFed NotAtPreamp StagePreampOnTake StereoLanes TrackNames ChannelWithoutSocket
+    CAPTURE = %i[PreampSetTwice ArmedWithoutSource SharedLane PreampOnCardFed NotAtPreamp StagePreampOnTake StereoLanes TrackNames ChannelWithoutSocket
                  DiskTime SlowMonitoring].freeze
     SOUNDCHECK = %i[ReturnLoop ForeignReturn OwnMixOnTracks LeftOnTake].freeze
     OUTPUTS = %i[MainSockets BusWithoutSocket GroupNowhere TwiceOnMain MonitorPostFader PersonalLanes ReturnTwice DelayGeometry HearsNothing].freeze

@@ -122,10 +122,11 @@ module Loomshuttle
 
       # @return [Integer] frames until the song's end, no more than size
       def play(block, done, size)
-        part = Numo::SFloat.zeros(@outputs, size)
+        whole = size == block.shape[1]
+        part = whole ? block : Numo::SFloat.zeros(@outputs, size)
         @mix.add(@loaded.material, @walk.take(size), part)
         @gain.turn(part)
-        block[true, done...(done + size)] = part
+        block[true, done...(done + size)] = part unless whole
         @loaded.material.stock.play_from(@walk.position, @walk.after&.sample)
         @walk.over? ? @walk.taken : size
       end

@@ -6,14 +6,12 @@ module Loomshuttle
   module Player
     # Writes a song as it would be played: a file for each output that carries something. By the same deck as on the night, as fast as it goes.
     class Render
-      # Frames at once.
-      BLOCK = 24_000
-
       # @param song [Songs::Song]   @param folder [String] of the song   @param roles [Array<Songs::Role>]
       # @param tonight [Songs::Tonight]   @param pilot [Pilot::Tone, nil]
       # @param timecode [Timecode, nil] as the player has it; nil: 25 frames a second from one hour on
       def initialize(song, folder, roles, tonight: Songs::Tonight.plain, pilot: nil, timecode: nil)
         @song, @roles = song, roles
+        @block = Stock::PIECE * song.rate # frames at once: as they lie in memory, so that nothing is joined
         @stock = Stock.new(song, folder)
         voice = song.guide.on ? Voice.new(folder, song.guide, song.rate) : nil
         material = Material.new(song, @stock, roles, voice: voice, timecode: timecode || Timecode.new(song.rate, 25, 1))
@@ -43,7 +41,7 @@ module Loomshuttle
         nil while @stock.fill
         left = @deck.left
         time = @deck.time
-        block = @deck.render([BLOCK, left].min)
+        block = @deck.render([@block, left].min)
         @pilot&.add(block, time)
         samples = Unit.integers(block)
         files.each { |output, file| file.write(Audio::Pcm24.to_wav(samples[output - 1, true].reshape(samples.shape[1], 1))) }

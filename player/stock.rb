@@ -17,11 +17,12 @@ module Loomshuttle
       attr_reader :troubles
 
       # @param song [Songs::Song]   @param folder [String] of its files
-      # @param open [Proc] takes a path and gives what reads `bytes(from, count)` (Formats::Wav::Reader)
+      # @param open [Proc] takes a path and gives what reads `bytes(from, count, into)` (Formats::Wav::Reader)
       def initialize(song, folder, open: Formats::Wav::Reader.method(:new))
         @song, @size = song, PIECE * song.rate
         @lock = Mutex.new # held for moments, never while a disk is waited for
         @pieces, @troubles = {}, {}
+        @read = "".b # what was read last, by the one thread that fills
         @stems = song.stems.to_h { |stem| [stem.id, stem] }
         @files = @stems.transform_values { |stem| opened(stem, File.join(folder, stem.file), open) }.compact
         @most = [MOST / (@size * 4 * [@stems.values.sum(&:lanes), 1].max), 2 * AHEAD].max
@@ -83,7 +84,7 @@ module Loomshuttle
       end
 
       def part(id, file, second)
-        bytes = file.bytes(second * @size, @size)
+        bytes = file.bytes(second * @size, @size, @read)
         bytes.empty? ? nil : Numo::SFloat.from_binary(bytes).reshape(bytes.bytesize / (4 * @stems[id].lanes), @stems[id].lanes)
       rescue SystemCallError, IOError => e
         trouble(id, e)

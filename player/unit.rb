@@ -17,10 +17,11 @@ module Loomshuttle
       # @param block [Numo::SFloat] full scale 1.0
       # @return [Numo::Int32] of 24 bits; clipping costs as much as all the rest, and is seldom needed
       def self.integers(block)
-        scaled = (block * Audio::Pcm24::FULL_SCALE).rint
-        low, high = scaled.minmax
+        scaled = block * Audio::Pcm24::FULL_SCALE
+        scaled.inplace.rint
+        low, high = scaled.out_of_place!.minmax
         scaled = scaled.clip(-Audio::Pcm24::FULL_SCALE, Audio::Pcm24::FULL_SCALE - 1) if high >= Audio::Pcm24::FULL_SCALE || low < -Audio::Pcm24::FULL_SCALE
-        Numo::Int32.cast(scaled)
+        Audio::Pcm24.integers_of(scaled)
       end
 
       attr_reader :deck, :order, :clock, :rate

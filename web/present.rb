@@ -14,7 +14,7 @@ module Loomshuttle
       # @param undoable [Hash]
       def show(undoable)
         { id: @derived.id, version: @derived.version, about: @show.about, profile: profile, setup: @show.setup.to_h,
-          channels: @show.channels.values.map(&:to_h), sends: @show.sends.values.map(&:to_h), tracks: @show.tracks.values.map { |track| track_hash(track) },
+          channels: channels, sends: @show.sends.values.map(&:to_h), tracks: @show.tracks.values.map { |track| track_hash(track) },
           sheet: sheet, strands: strands, findings: findings, latency: latency, undo: undoable[:undo], redo: undoable[:redo] }
       end
 
@@ -49,6 +49,13 @@ module Loomshuttle
       def mending(fix)
         pressed = fix.is_a?(Hearing::Press)
         { fix: fix && !pressed ? { label: fix.label, settings: fix.settings } : nil, press: pressed ? fix.to_h : nil }
+      end
+
+      # With what they share a preamp with: of an old show that had it in several ways, as it counts.
+      def channels
+        settled = Settings::SharedPreamp.settled(@show)
+        shared = Settings::SharedPreamp.groups(settled).flat_map { |list| list.map { |one| [one.number, list.map(&:number) - [one.number]] } }.to_h
+        settled.channels.values.map { |one| one.to_h.merge(same_preamp: shared.fetch(one.number, []), trims: !@show.profile.strip(one.number).trim.nil?) }
       end
 
       def story = @derived.context.then { |context| Signal::Story.new(@show, context.graph, context.levels) }

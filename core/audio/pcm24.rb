@@ -50,8 +50,13 @@ module Loomshuttle
       def self.from_float(block)
         scaled = block * FULL_SCALE
         scaled.inplace.rint
-        Numo::Int32.cast(scaled.clip(-FULL_SCALE, FULL_SCALE - 1))
+        integers_of(scaled.clip(-FULL_SCALE, FULL_SCALE - 1))
       end
+
+      # By way of 64 bits, which Numo does in half the time of the straight way.
+      # @param whole [Numo::SFloat, Numo::DFloat] whole numbers within 32 bits
+      # @return [Numo::Int32]
+      def self.integers_of(whole) = Numo::Int32.cast(Numo::Int64.cast(whole))
 
       # Whole planes of one octet each are copied, since Numo is slow on rows of three; what is filled anyway is not cleared first. Both
       # assume a little-endian machine, as Numo's own binary form does.

@@ -53,7 +53,7 @@ module Loomshuttle
       # @param show [Settings::Show]
       # @return [String] one line a named channel; lines end in CR LF, as RFC 4180 has them
       def self.write(show)
-        rows = show.channels.values.reject { |channel| channel.name.empty? }.map do |channel|
+        rows = Settings::SharedPreamp.settled(show).channels.values.reject { |channel| channel.name.empty? }.map do |channel|
           source = channel.stage && show.layout.source(channel.stage)
           [channel.number, channel.name, channel.short, source && Rig::Label.for(source.socket || source.point), channel.mic, channel.stand,
            channel.phantom ? "yes" : "", channel.spot, channel.colour, channel.gain]

@@ -13,6 +13,7 @@ module Loomshuttle
       # @param desk [Hash{String=>Object}] path => value where the desk differs from the plan
       # @return [Array<Source>] in patch order
       def self.of(show, desk = {})
+        show = Settings::SharedPreamp.settled(show)
         sends = show.sends.values.group_by { |send| show.channel_at(send.source)&.number }
         cabled = played_to(show)
         called = show.channels.values.select do |channel|

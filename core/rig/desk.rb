@@ -5,8 +5,8 @@ module Loomshuttle
     # What a kind of desk can do, and the names of its own points. Everything else asks here whether a socket, channel,
     # tap or lane exists.
     class Desk
-      # One input channel: its number, its width in lanes (1 mono, 2 stereo) and its preamp's range.
-      Strip = Value.define(:number, :width, :preamp)
+      # One input channel: its number, its width in lanes (1 mono, 2 stereo), its preamp's range, and that of its trim, nil where it has none.
+      Strip = Value.define(:number, :width, :preamp, :trim)
       # A run of sources or outlets that is numbered together. present: how many there really are; names: how many the
       # desk's patch can name; block: how many move together; id: "in", "a", "card", …; first: its first point.
       Family = Value.define(:id, :label, :first, :present, :names, :block) do
@@ -115,7 +115,8 @@ module Loomshuttle
       def read_strips(groups)
         all = groups.flat_map { |group| [group] * group["count"] }
         all.map.with_index(1) do |group, number|
-          Strip.new(number: number, width: group["width"], preamp: Preamp.new(**group["preamp"].transform_keys(&:to_sym)))
+          preamp, trim = group.values_at("preamp", "trim").map { |range| range && Preamp.new(**range.transform_keys(&:to_sym)) }
+          Strip.new(number: number, width: group["width"], preamp: preamp, trim: trim)
         end.freeze
       end
 

@@ -7,7 +7,8 @@ module Loomshuttle
     #             hears it and its neighbour
     #   take      card return that it hears on take, or nil; likewise
     #   position  "stage" or "take"
-    #   gain      preamp gain in dB        phantom  48 V at its socket
+    #   gain      preamp gain in dB        phantom  48 V at its socket; both are the same for all channels that hear it (SharedPreamp)
+    #   trim      dB behind channel in, for this channel alone
     #   colour    one of DYES              mic, stand  words for the stage
     #   spot      where the source stands: left, centre, right or nil
     #   paired    whether it is the left of a stereo pair with the next channel
@@ -22,9 +23,10 @@ module Loomshuttle
       setting :stage, ChannelKinds.source(:stage_points), blank: nil, words: "hears on stage", part: "inputs", capture: :way
       setting :take, ChannelKinds.source(:return_points), blank: nil, words: "hears on take", part: "returns"
       setting :position, Kinds.one_of(*POSITIONS), blank: "stage", words: "is on", part: "returns", capture: :to_take
-      setting :gain, ChannelKinds.gain, blank: ->(desk, number) { [desk.strip(number).preamp.min_db, 0].max }, words: "preamp gain", unit: "dB", part: "inputs",
-                                        desk: "strip/%s/gain"
+      setting :gain, ChannelKinds.level(:preamp), blank: ->(desk, number) { [desk.strip(number).preamp.min_db, 0].max }, words: "preamp gain", unit: "dB", part: "inputs",
+                                                  desk: "strip/%s/gain"
       setting :phantom, Kinds.boolean, blank: false, words: "48 V", part: "inputs", capture: :way, desk: "strip/%s/phantom"
+      setting :trim, ChannelKinds.level(:trim), blank: 0, unit: "dB", part: "inputs", desk: "strip/%s/trim", on: ->(desk, number) { !desk.strip(number).trim.nil? }
       setting :mic, Kinds.text(WORDS), blank: "", words: "microphone", part: "inputs"
       setting :stand, Kinds.text(WORDS), blank: "", part: "inputs"
       setting :spot, Kinds.one_of(*SPOTS).or_none, blank: nil, words: "stands", part: "inputs"

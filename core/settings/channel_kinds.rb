@@ -16,14 +16,15 @@ module Loomshuttle
           end.or_none
         end
 
-        # In dB, within the preamp's range and in its steps.
-        def gain
+        # In dB, within a range and in steps of it.
+        # @param name [:preamp, :trim] of the strip
+        def level(name)
           ValueKind.new({ "type" => "number" }, sort: :number) do |value, at|
-            preamp = at.show.profile.strip(at.key).preamp
-            Kinds.refuse("a preamp gain is a number of dB") unless value.is_a?(Integer) || (value.is_a?(Float) && value.finite?)
-            range = preamp.min_db..preamp.max_db
-            Kinds.refuse("the preamp goes from #{signed(range.min)} to #{range.max} dB, not #{signed(value)}") unless range.cover?(value)
-            Kinds.refuse("the preamp has steps of #{preamp.step_db} dB") unless (value % preamp.step_db).zero?
+            Kinds.refuse("a #{name} is set by a number of dB") unless value.is_a?(Integer) || (value.is_a?(Float) && value.finite?)
+            known = at.show.profile.strip(at.key)[name] || Rig::Preamp.new(min_db: 0, max_db: 0, step_db: 1)
+            range = known.min_db..known.max_db
+            Kinds.refuse("the #{name} goes from #{signed(range.min)} to #{range.max} dB, not #{signed(value)}") unless range.cover?(value)
+            Kinds.refuse("the #{name} has steps of #{known.step_db} dB") unless (value % known.step_db).zero?
             value
           end
         end

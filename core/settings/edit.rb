@@ -16,13 +16,16 @@ module Loomshuttle
       end
 
       # @param show [Show]
+      # @param kept [Boolean] whether settings that were kept are read: nothing else is set along with them
       # @return [Array(Show, Array<Change>)] settings that already had their value are not in the list
       # @raise [Invalid] when one does not fit; nothing is applied then
-      def apply(show)
+      def apply(show, kept: false)
         whole = Lists.leaving(show, settings).merge(settings)
         changed = steps(show, whole).reduce(show) { |now, (path, value)| now.put(path, value) }
+        along = kept ? {} : SharedPreamp.along(show, changed, whole)
+        changed = along.reduce(changed) { |now, (path, value)| now.put(path, value) }
         Limits.check(changed)
-        [changed, changes(show, changed, whole.keys)]
+        [changed, changes(show, changed, [*whole.keys, *along.keys])]
       end
 
       private

@@ -23,7 +23,7 @@ module Loomshuttle
       # @raise [Invalid] for a path or value the rig does not have
       def self.load(catalog, about, settings)
         desk = settings["rig/desk"] or raise Invalid.new("The show names no desk.", where: "rig/desk")
-        Edit.set("Load", Retired.out_of(settings.except("rig/desk"))).apply(blank(catalog, about, desk: desk)).first
+        Edit.set("Load", Retired.out_of(settings.except("rig/desk"))).apply(blank(catalog, about, desk: desk), kept: true).first
       end
 
       # The items of each collection: `rig` and `setup` are one item each, the others a Hash by key.

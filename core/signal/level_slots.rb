@@ -3,7 +3,7 @@
 module Loomshuttle
   module Signal
     # The levels that a kind of desk has, each with its place in an array. They are named by what they decide:
-    #   [:preamp, 7], [:equaliser, 7], [:mute, 7], [:fader, 7]   of a channel; mute: where it silences before the fader
+    #   [:preamp, 7], [:trim, 7], [:equaliser, 7], [:mute, 7], [:fader, 7]   of a channel; mute: where it silences before the fader
     #   [:send, base, 3]        a channel's lane into bus 3, with its pan where that is one of a pair
     #   [:pan, base, "r"]       a channel's lane into a side of the main      [:bus_pan, 3, "r"]   likewise of a bus
     #   [:matrix, 2, base]      a bus or main into matrix 2
@@ -41,7 +41,7 @@ module Loomshuttle
       def strip_levels(number)
         lanes = @desk.channel_points(number)
         sends = lanes.product((1..@desk.buses).to_a).map { |base, bus| [:send, base, bus] }
-        [[:preamp, number], [:equaliser, number], [:mute, number], [:fader, number]] + sends + lanes.product(@desk.mains).map { |base, side| [:pan, base, side] }
+        [[:preamp, number], [:trim, number], [:equaliser, number], [:mute, number], [:fader, number]] + sends + lanes.product(@desk.mains).map { |base, side| [:pan, base, side] }
       end
     end
   end

@@ -10,13 +10,18 @@ module Loomshuttle
       # What a mono source has on both sides of a stereo mix that nobody has panned: constant power.
       CENTRE_DB = -10 * Math.log10(2)
       UNKNOWN = Float::NAN
+      # Levels that a plan has, first words of their names.
+      PLANNED = %i[preamp trim].freeze
 
       # @param show [Settings::Show]
-      # @return [Levels] preamps as they are planned; the rest is the mixing engineer's, and unknown
+      # @return [Levels] preamps and trims as they are planned; the rest is the mixing engineer's, and unknown
       def self.planned(show)
         slots = LevelSlots.of(show.profile)
         levels = Numo::DFloat.new(slots.size).fill(UNKNOWN)
-        show.channels.each_value { |channel| levels[slots.place(:preamp, channel.number)] = channel.gain }
+        Settings::SharedPreamp.settled(show).channels.each_value do |channel|
+          levels[slots.place(:preamp, channel.number)] = channel.gain
+          levels[slots.place(:trim, channel.number)] = channel.trim
+        end
         new(slots, levels)
       end
 
@@ -25,7 +30,7 @@ module Loomshuttle
       # @return [Levels]
       def self.mixed(show, values)
         mixed = MixedLevels.new(show, values)
-        names = LevelSlots.of(show.profile).names.reject { |name| name.first == :preamp }
+        names = LevelSlots.of(show.profile).names.reject { |name| PLANNED.include?(name.first) }
         planned(show).with(names.to_h { |name| [name, mixed.level(name)] }.compact)
       end
 

@@ -35,7 +35,8 @@ module Loomshuttle
       end
 
       def strip(base, number)
-        [join(base.at("channel-in"), base.at("pre-eq"), turned: @mix.turned?(number)), join(base.at("pre-eq"), base.at("post-eq"), level: [:equaliser, number]),
+        [join(base.at("channel-in"), base.at("pre-eq"), level: [:trim, number], turned: @mix.turned?(number)),
+         join(base.at("pre-eq"), base.at("post-eq"), level: [:equaliser, number]),
          join(base.at("post-eq"), base.at("pre-fader"), level: [:mute, number]), join(base.at("pre-fader"), base.at("post-fader"), level: [:fader, number])]
       end
 

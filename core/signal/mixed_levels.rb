@@ -20,7 +20,7 @@ module Loomshuttle
         @values = values
       end
 
-      # @param name [Array] of LevelSlots, all but preamps: those are planned
+      # @param name [Array] of LevelSlots, all but preamps and trims: those are planned
       # @return [Float, nil] dB; -Infinity for nothing; nil where it is not known
       def level(name)
         case name

@@ -22,7 +22,8 @@ module Loomshuttle
       # @param show [Settings::Show]
       # @param strands [Array<Strand>] of the same show
       def initialize(show, strands)
-        @show = show
+        @show = Settings::SharedPreamp.settled(show)
+        @leaders = Settings::SharedPreamp.leaders(@show)
         @profile = show.profile
         @ways, @dyes = {}, {}
         strands.each { |strand| follow(strand, strand.id) }
@@ -58,7 +59,7 @@ module Loomshuttle
       end
 
       def socket_ports
-        heard = @show.channels.values.select(&:stage).to_h { |channel| [channel.stage, channel] }
+        heard = @show.channels.values.select(&:stage).reverse.to_h { |channel| [channel.stage, channel] }
         shown_sources.map.with_index do |source, row|
           port("socket", row, source.point, @show.layout.number(source.point), source.mark, note: socket_note(source, heard[source.point]), missing: source.missing)
         end
@@ -81,9 +82,9 @@ module Loomshuttle
 
       def channel_note(channel)
         single = @single[channel.number]
-        return "" unless single || channel.position == "take" || channel.fixed || channel.paired
-
-        [("take" if channel.position == "take"), ("slot" if single), ("fixed" if channel.fixed), ("pair" if channel.paired)].compact.join(" · ")
+        leader = @leaders[channel.number]
+        [("take" if channel.position == "take"), ("with #{leader.number}" if leader && leader != channel), ("slot" if single), ("fixed" if channel.fixed),
+         ("pair" if channel.paired)].compact.join(" · ")
       end
 
       def send_ports

@@ -15,8 +15,7 @@ module Loomshuttle
         free = show.channels.values.select { |one| !one.used? && !one.fixed && show.profile.strip(one.number).width == width }
         second = free.find { |one| one.number > number } || free.first or raise Invalid.new("No channel is free for a second treatment of #{first.title}.", where: "channels")
         at = "channel/#{second.number}"
-        same = { "name" => "#{first.title[0, Settings::NAME - 2]} 2", "stage" => first.stage.name, "colour" => first.colour, "gain" => first.gain, "phantom" => first.phantom,
-                 "main" => false }
+        same = { "name" => "#{first.title[0, Settings::NAME - 2]} 2", "stage" => first.stage.name, "colour" => first.colour, "main" => false }
         Settings::Edit.set("Let channel #{second.number} hear #{first.title} as well", Completed.settings(show, same.transform_keys { |field| "#{at}/#{field}" }))
       end
     end

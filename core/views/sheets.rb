@@ -13,8 +13,9 @@ module Loomshuttle
       def self.of(show) = new(show).tables
 
       def initialize(show)
-        @show = show
-        @heard = show.channels.values.select(&:stage).group_by { |channel| show.layout.socket_of(channel.stage) }
+        @show = Settings::SharedPreamp.settled(show)
+        @leaders = Settings::SharedPreamp.leaders(@show)
+        @heard = @show.channels.values.select(&:stage).group_by { |channel| show.layout.socket_of(channel.stage) }
         @sends = show.sends.values.select(&:source).group_by { |send| show.channel_at(send.source)&.number }
       end
 
@@ -52,7 +53,15 @@ module Loomshuttle
         Table.new(title: "Desk by channel", note: @show.profile.name, head: ["Ch", "Name", "Hears on stage", "Preamp", "Card send, tap", "Take from return"], rows: rows)
       end
 
-      def gain(channel) = channel.stage.nil? || channel.card_fed? ? "" : "#{format('%+d', channel.gain).tr('-', '−')} dB"
+      # With the channel that has the same preamp before, and its own trim.
+      def gain(channel)
+        return "" if channel.stage.nil? || channel.card_fed?
+
+        leader = @leaders[channel.number]
+        [decibels(channel.gain), ("with #{leader.number}" if leader && leader != channel), ("trim #{decibels(channel.trim)}" unless channel.trim.zero?)].compact.join(", ")
+      end
+
+      def decibels(value) = "#{'+' unless value.negative?}#{value} dB".tr("-", "−")
 
       def outputs
         rows = @show.outputs.values.select(&:source).map do |output|

@@ -62,6 +62,18 @@ RSpec.describe Loomshuttle::StandIns::Desk::Unit do
       expect(ask("/set", 3, "strip/1/label", "Horn").first).to eq(:me)
     end
 
+    it "has one preamp at a socket, which all who hear it turn, and tells of each" do
+      { "strip/1/stage" => "in/1", "strip/1/gain" => 20.0, "strip/1/phantom" => 1, "strip/11/gain" => 35.0 }.each { |address, value| ask("/set", 1, address, value) }
+      ask("/subscribe", 1, "changes", 10, peer: :watcher)
+      ask("/set", 2, "strip/11/stage", "in/1")
+      expect([ask("/get", 3, "strip/11/gain").last, ask("/get", 4, "strip/11/phantom").last]).to eq([20.0, 1])
+      ask("/set", 5, "strip/11/gain", 27.0)
+      expect(ask("/get", 6, "strip/1/gain").last).to eq(27.0)
+      told = replies.select { |one| one.first(2) == [:watcher, "/changed"] }
+      expect(told.map { |one| one[3] }).to eq(%w[strip/11/stage strip/11/gain strip/11/phantom strip/11/gain strip/1/gain])
+      expect(told.map { |one| one[2] }.each_cons(2).map { |one, next_one| next_one - one }.uniq).to eq([1])
+    end
+
     it "sends meters 20 times a second to those who asked" do
       ask("/subscribe", 1, "meters", 10)
       100.times { desk.step }

@@ -8,7 +8,7 @@ module DeckHelp
     def bits = 32
     def close = nil
 
-    def bytes(from, count)
+    def bytes(from, count, _into = nil)
       count = (frames - from).clamp(0, count)
       Numo::SFloat.cast((Numo::DFloat.new(count).seq + from + 1) / (1 << 23)).reshape(count, 1).dot(Numo::SFloat.ones(1, lanes)).to_binary
     end

@@ -52,6 +52,8 @@ class RandomRig
       apply(Loomshuttle::Views::Choices.for(@show, column, numbers.keys.sample(random: random)).sample(random: random).settings)
     end
     @show.channels.each_key { |n| apply("channel/#{n}/gain" => random.rand(0..20)) }
+    trimmed = @show.channels.keys.select { |number| @show.profile.strip(number).trim && random.rand < 0.3 }
+    apply(trimmed.to_h { |number| ["channel/#{number}/trim", random.rand(-12..12) / 2.0] })
   end
 
   # Subgroups, pairs, taps, polarity, and who is on main, as far as the desk can.

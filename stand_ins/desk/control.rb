@@ -17,10 +17,11 @@ module Loomshuttle
         # @param settings [Settings]
         # @param facts [Hash{String=>Proc}] read-only addresses
         # @param now [Proc] seconds
+        # @param preamps [Preamps, nil] whose knobs channels have in common
         # @param workshop [Proc, nil] takes a word and a value; raises Settings::Refused
         # @param send [Proc] takes a peer and bytes
-        def initialize(settings, facts:, now:, workshop: nil, &send)
-          @settings = settings
+        def initialize(settings, facts:, now:, preamps: nil, workshop: nil, &send)
+          @settings, @preamps = settings, preamps
           @facts = facts
           @now = now
           @workshop = workshop
@@ -95,10 +96,19 @@ module Loomshuttle
           raise Settings::Refused, "a set has one value" unless rest.size == 1
           raise Settings::Refused, "#{address} can only be read" if @facts.key?(address)
 
+          along = keep(address, rest.first) { |kept| say(peer, "/value", id, address, kept) }
+          along.each { |other, value| keep(other, value) }
+        end
+
+        # Sets one and tells who listens.
+        # @yieldparam kept [Object] the value as it is kept
+        # @return [Hash{String=>Object}] what must be set along with it
+        def keep(address, value)
           before = @settings.get(address)
-          kept = @settings.set(address, rest.first)
-          say(peer, "/value", id, address, kept)
+          kept, along = @preamps ? @preamps.along(address) { @settings.set(address, value) } : [@settings.set(address, value), {}]
+          yield kept if block_given?
           each_subscriber("changes") { |one| say(one, "/changed", @settings.revision, address, kept) } unless kept == before
+          along
         end
 
         def subscribe(peer, id, what, seconds)

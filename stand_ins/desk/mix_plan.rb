@@ -12,16 +12,16 @@ module Loomshuttle
         # A mix: sums of channel lanes; other mixes with their gains; its own equaliser, and its fader and mute as one gain.
         Mix = Struct.new(:sums, :mixes, :tilt, :gain)
 
-        # signs: column of the channels' polarity, nil where none is turned; tilts: of their equalisers; open: 0 where a mute before the fader is
+        # trims: column of the channels' trims, negative where the polarity is turned, nil where all are 1; tilts: of their equalisers; open: 0 where a mute before the fader is
         # closed, nil where none is; faders: column
         # mixes: [kind, index] => Mix, in an order in which each comes after those that feed it
-        attr_reader :signs, :tilts, :open, :faders, :mixes
+        attr_reader :trims, :tilts, :open, :faders, :mixes
 
         # @param model [Model]   @param settings [Settings]
         # @param heard [Array<Array(Symbol, Integer)>] mixes that a send, output or meter asks for
         def initialize(model, settings, heard)
           @model, @settings = model, settings
-          @signs = unless_ones(column { |at| on?("#{at}/polarity") ? -1.0 : 1.0 })
+          @trims = unless_ones(column { |at| (on?("#{at}/polarity") ? -1.0 : 1.0) * (has?("#{at}/trim") ? Audio::Level.amplitude(get("#{at}/trim")) : 1.0) })
           @tilts = column { |at| get("#{at}/tilt") }
           @open = unless_ones(column { |at| @model.mix.mute_at == "pre-fader" && on?("#{at}/mute") ? 0.0 : 1.0 })
           @faders = column { |at| on?("#{at}/mute") ? 0.0 : level("#{at}/fader") }

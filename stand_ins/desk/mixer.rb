@@ -47,7 +47,7 @@ module Loomshuttle
           preamp = Audio::Pcm24.from_float(pick(stage, @plan.stage_lanes) * @plan.gains)
           inside = replace(preamp, card)
           pre_eq = Audio::Pcm24.to_float(inside)
-          pre_eq *= @mix.signs if @mix.signs
+          pre_eq *= @mix.trims if @mix.trims
           post_eq = equalise(pre_eq)
           before_fader = @mix.open ? post_eq * @mix.open : post_eq
           { "preamp" => preamp, "channel-in" => inside, "pre-eq" => pre_eq, "post-eq" => post_eq, "pre-fader" => before_fader,

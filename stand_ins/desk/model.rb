@@ -12,7 +12,8 @@ module Loomshuttle
         attr_reader :profile, :name, :rate, :channels, :lanes, :buses, :matrices, :mains, :taps, :sends, :returns, :packet, :modes, :rates,
                     :sockets, :boxes, :input_names, :outlets, :mix_outputs, :stage_block, :free_slots, :take_block, :flip, :ports, :mix, :cables
 
-        Channel = Value.define(:number, :width, :first_lane, :gain_range, :gain_step)
+        # trim_range: nil where it has none
+        Channel = Value.define(:number, :width, :first_lane, :gain_range, :gain_step, :trim_range, :trim_step)
         # A box on a port: place 1 is nearest to the desk; first_socket: its place in `sockets`.
         Box = Value.define(:port, :place, :kind, :inputs, :outputs, :first_socket, :in_offset, :out_offset, :delay)
         # Sockets or link lanes that outputs are fed to, in blocks.
@@ -78,9 +79,10 @@ module Loomshuttle
         def read_channels(groups)
           lane = 0
           groups.flat_map { |group| [group] * group["count"] }.map.with_index(1) do |group, number|
-            preamp = group["preamp"]
+            preamp, trim = group.values_at("preamp", "trim")
             channel = Channel.new(number: number, width: group["width"], first_lane: lane,
-                                  gain_range: preamp["min_db"]..preamp["max_db"], gain_step: preamp["step_db"])
+                                  gain_range: preamp["min_db"]..preamp["max_db"], gain_step: preamp["step_db"],
+                                  trim_range: trim && (trim["min_db"]..trim["max_db"]), trim_step: trim && trim["step_db"])
             lane += group["width"]
             channel
           end

@@ -11,7 +11,7 @@ module Loomshuttle
         RATE = Shape.whole(Formats::TakeManifest::RATES)
         PREAMP = Shape.record({ "min_db" => Shape.number(-200..200), "max_db" => Shape.number(-200..200), "step_db" => Shape.number(0.01..100) })
         GROUP = Shape.record({ "prefix" => WORD, "count" => COUNT }, { "names" => COUNT, "block" => Shape.whole(1..64) })
-        CHANNELS = Shape.record({ "count" => Shape.whole(1..256), "width" => Shape.whole(1..2), "preamp" => PREAMP })
+        CHANNELS = Shape.record({ "count" => Shape.whole(1..256), "width" => Shape.whole(1..2), "preamp" => PREAMP }, { "trim" => PREAMP })
         MODE = Shape.record({ "id" => Shape.text(most: 40, least: 1), "lanes" => COUNT })
         CARD = Shape.record({ "sends" => Shape.whole(1..256), "returns" => Shape.whole(1..256), "packet" => Shape.whole(8..480), "modes" => Shape.list(MODE, most: 16, least: 1) })
         PATCHING = Shape.record({}, { "stage_block" => Shape.whole(1..64), "free_slots" => Shape.whole(0..256), "take_block" => Shape.whole(1..64),

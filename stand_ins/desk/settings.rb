@@ -61,7 +61,8 @@ module Loomshuttle
           add("#{at}/stage", "") { |value| source(channel, value, @model.input_names.keys) } if @model.stage_block == 1
           add("#{at}/take", "") { |value| source(channel, value, returns) } if @model.take_block == 1
           add("#{at}/hears", "stage") { |value| one_of(value, %w[stage take]) } unless @model.flip == "block"
-          add("#{at}/gain", [channel.gain_range.min, 0].max.to_f) { |value| gain(channel, value) }
+          add("#{at}/gain", [channel.gain_range.min, 0].max.to_f) { |value| stepped(value, channel.gain_range, channel.gain_step) }
+          add("#{at}/trim", 0.0) { |value| stepped(value, channel.trim_range, channel.trim_step) } if channel.trim_range
           add("#{at}/phantom", 0) { |value| one_of(value, [0, 1]) }
           add("#{at}/tilt", 0.25) { |value| number(value, -0.9..0.9) }
           add_into_mixes(at)
@@ -136,9 +137,9 @@ module Loomshuttle
           value.to_f
         end
 
-        def gain(channel, value)
-          number(value, channel.gain_range)
-          raise Refused, "the preamp has steps of #{channel.gain_step} dB" unless (value % channel.gain_step).zero?
+        def stepped(value, range, step)
+          number(value, range)
+          raise Refused, "it has steps of #{step} dB" unless (value % step).zero?
 
           value.to_f
         end

@@ -29,7 +29,7 @@ module Loomshuttle
           @mixer = Mixer.new(@model, @settings)
           @meters = Meters.new(@model.lanes, @model.mains.size + @model.mix_outputs, @model.rate)
           @stage = stage || Stage::PlayersOnStage.new(@model.sockets, rate: @model.rate, seed: seed)
-          @control = Control.new(@settings, facts: facts(session), now: now, workshop: workshop, &reply)
+          @control = Control.new(@settings, facts: facts(session), now: now, preamps: Preamps.new(@model, @settings), workshop: workshop, &reply)
           @time = 0
         end
 

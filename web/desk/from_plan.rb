@@ -14,14 +14,15 @@ module Loomshuttle
         def self.settings(show, mirror = {}) = new(show, mirror).settings
 
         def initialize(show, mirror)
-          @show = show
+          @show = Settings::SharedPreamp.settled(show)
           @mirror = mirror
           @desk = show.profile
         end
 
         def settings
-          declared("channel").merge(patching(:stage), patching(:take), positions, sends, declared("bus"), MixSends.from_plan(@show), declared("output"),
-                                    declared("outlet"), declared("personal"), boxes, declared("setup"), declared("rig"))
+          # Patched first: a channel that comes to a socket finds its preamp as it is set there.
+          patching(:stage).merge(patching(:take), declared("channel"), positions, sends, declared("bus"), MixSends.from_plan(@show),
+                                 declared("output"), declared("outlet"), declared("personal"), boxes, declared("setup"), declared("rig"))
         end
 
         private

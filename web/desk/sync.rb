@@ -117,6 +117,7 @@ module Loomshuttle
         private
 
         def compare(show, mirror)
+          show = Settings::SharedPreamp.settled(show)
           ToPlan.settings(show, mirror).filter_map do |path, value|
             plan = show.get(path)
             Difference.new(path: path, plan: plan, desk: value) unless @link.same?(value, plan)

@@ -22,12 +22,13 @@ module Loomshuttle
 
         # @param from [Integer] frame
         # @param count [Integer] frames; fewer come back at the end
+        # @param into [String] that is written over and returned, for those who read much and keep none of it
         # @return [String] little-endian samples
-        def bytes(from, count)
+        def bytes(from, count, into = "".b)
           count = (frames - from).clamp(0, count)
-          return "".b if count.zero?
+          return into.clear if count.zero?
 
-          @file.pread(count * @frame_bytes, @data_at + (from * @frame_bytes))
+          @file.pread(count * @frame_bytes, @data_at + (from * @frame_bytes), into)
         end
 
         # @return [Numo::Int32] [frames, lanes], 24-bit

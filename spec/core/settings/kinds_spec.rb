@@ -18,7 +18,7 @@ RSpec.describe Loomshuttle::Settings::Kinds do
     "channel/1/position" => { "moon" => '"moon" is not one of stage, take' },
     "channel/1/stage" => { "desk/in/99" => %r{"desk/in/99" is not one of}, 4 => /4 is not one of/ },
     "channel/1/take" => { "desk/in/1" => /is not one of card.return.1 to card.return.40/ },
-    "channel/1/gain" => { 99 => "the preamp goes from −6 to 60 dB, not 99", 10.25 => /has steps of 1 dB/, "12" => "a preamp gain is a number of dB" },
+    "channel/1/gain" => { 99 => "the preamp goes from −6 to 60 dB, not 99", 10.25 => /has steps of 1 dB/, "12" => "a preamp is set by a number of dB" },
     "channel/1/phantom" => { "yes" => "must be true or false" },
     "channel/1/spot" => { "up" => '"up" is not one of left, centre, right' },
     "channel/2/paired" => { true => "a pair is an odd channel and the next one, both mono" },

@@ -13,6 +13,9 @@ const CHANNEL = {
   mic: 'dynamic',
   stand: '',
   gain: 18,
+  trim: 0,
+  trims: false,
+  same_preamp: [] as number[],
   spot: null,
   phantom: false,
   fixed: false,
@@ -41,9 +44,9 @@ beforeEach(() => {
   ]);
 });
 
-function open(at: Port, typed = '') {
+function open(at: Port, typed = '', channels = [CHANNEL]) {
   const show = shown({
-    channels: [CHANNEL],
+    channels,
     tracks: [TRACK],
     profile: { stage_block: 1, take_block: 1, dyes: ['iron', 'woad'], taps: [] },
   });
@@ -91,4 +94,14 @@ test('a track gives up its lanes with its width, and its dye to its source', asy
 test('says why a socket is missing', () => {
   open(port('socket', 0, { missing: 'no box on port A reaches lane 40' }));
   expect(screen.getByText('Missing: no box on port A reaches lane 40.')).toBeTruthy();
+});
+
+test('a preamp that another channel has as well is told, and the trim is its own', async () => {
+  const ears = { ...CHANNEL, number: 11, name: 'Tuba ears' };
+  const { user } = open(port('channel', 0), '', [{ ...CHANNEL, trims: true, same_preamp: [11] }, ears]);
+  expect(
+    screen.getByText(/same socket as channel 11 Tuba ears: preamp gain and 48 V are set for all/),
+  ).toBeTruthy();
+  await user.type(screen.getByRole('textbox', { name: 'Trim, dB' }), '{Control>}a{/Control}-3{Enter}');
+  await waitFor(() => expect(sent()).toEqual([{ 'channel/1/trim': -3 }]));
 });

@@ -79,6 +79,7 @@ function ChannelFields({ channel, show }: { channel: Channel; show: Show }) {
         <TextSetting label="Microphone" path={`${at}/mic`} value={channel.mic} />
         <TextSetting label="Stand" path={`${at}/stand`} value={channel.stand} />
         <TextSetting label="Preamp gain, dB" path={`${at}/gain`} value={channel.gain} />
+        {channel.trims && <TextSetting label="Trim, dB" path={`${at}/trim`} value={channel.trim} />}
         <TextField
           select
           label="Stands on stage"
@@ -110,14 +111,13 @@ function ChannelFields({ channel, show }: { channel: Channel; show: Show }) {
 
 /** Other channels that hear the same socket, and what else can be made of this one. */
 function Treatments({ channel, show }: { channel: Channel; show: Show }) {
-  const others = show.channels.filter(
-    (one) => one.number !== channel.number && channel.stage !== null && one.stage === channel.stage,
-  );
+  const others = show.channels.filter((one) => channel.same_preamp.includes(one.number));
   return (
     <>
       {others.length > 0 && (
         <p className={styles.note}>
-          Hears the same socket as {others.map((one) => `channel ${one.number} ${one.name}`).join(' and ')}.
+          Hears the same socket as {others.map((one) => `channel ${one.number} ${one.name}`).join(' and ')}:
+          preamp gain and 48 V are set for all of them{channel.trims && ', the trim for this one alone'}.
         </p>
       )}
       <div className={styles.row}>

@@ -1,0 +1,83 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Settings
+    # Channels that hear one socket have one preamp between them: its gain and 48 V are those of the socket, so an edit of one channel sets the
+    # others too. A show of an older version may have them in several ways; then those of the lowest channel count (Checks::PreampSetTwice).
+    module SharedPreamp
+      FIELDS = %i[gain phantom].freeze
+      # Settings by which channels come to share a preamp.
+      TOUCHED, MOVED = %r{\Achannel/(\d+)/(?:stage|gain|phantom)\z}, %r{\A(?:box|rig)/}
+      private_constant :TOUCHED, :MOVED
+
+      class << self
+        # A stereo channel has two preamps, which are set as one.
+        # @param show [Show]
+        # @return [Array<Array<Channel>>] those that share a preamp, lowest number first; only where they are several
+        def groups(show)
+          lists = {}
+          show.channels.each_value do |channel|
+            sockets = sockets(show, channel)
+            known = sockets.filter_map { |socket| lists[socket] }.uniq(&:object_id)
+            list = known.flatten(1) << channel
+            [*sockets, *lists.select { |_, one| known.any? { |other| other.equal?(one) } }.keys].each { |socket| lists[socket] = list }
+          end
+          lists.values.uniq(&:object_id).select { |list| list.size > 1 }.map { |list| list.sort_by(&:number) }
+        end
+
+        # @return [Hash{Integer=>Channel}] channel => the one whose gain and 48 V count, where a preamp is shared
+        def leaders(show) = groups(show).each_with_object({}) { |list, found| list.each { |channel| found[channel.number] = list.first } }
+
+        # @param show [Show]
+        # @return [Show] with one gain and 48 V for each preamp
+        def settled(show)
+          groups(show).reduce(show) do |now, list|
+            FIELDS.reduce(now) { |so_far, field| alike(so_far, list, field, list.first[field]).reduce(so_far) { |one, (path, value)| one.put(path, value) } }
+          end
+        end
+
+        # What an edit must set besides. Who heard a socket before has the say over who is new there; what the edit itself sets in several ways is left.
+        # @param before [Show]   @param after [Show] with the edit   @param given [Hash{String=>Object}] its settings
+        # @return [Hash{String=>Object}]
+        def along(before, after, given)
+          moved = given.keys.any? { |path| MOVED.match?(path) }
+          numbers = given.keys.filter_map { |path| path[TOUCHED, 1]&.to_i }
+          return {} unless moved || numbers.any?
+
+          touched = groups(after).select { |list| moved || list.any? { |channel| numbers.include?(channel.number) } }
+          touched.reduce({}) { |more, list| FIELDS.reduce(more) { |so_far, field| so_far.merge(chosen(before, after, list, field, given)) } }
+        end
+
+        private
+
+        # @return [Array<Rig::Point>] what it has preamps at
+        def sockets(show, channel)
+          return [] if channel.stage.nil? || channel.card_fed?
+
+          show.profile.strip(channel.number).width.times.filter_map { |side| channel.stage.beside(side) }.map { |point| show.layout.socket_of(point) }
+        end
+
+        def chosen(before, after, list, field, given)
+          named = list.select { |channel| given.key?("channel/#{channel.number}/#{field}") }
+          return {} if named.map(&field).uniq.size > 1
+
+          alike(after, list, field, (named.first || list.find { |channel| stays?(before, after, channel) } || list.first)[field])
+        end
+
+        def stays?(before, after, channel)
+          old = before.channels[channel.number]
+          !old.nil? && sockets(before, old) == sockets(after, channel)
+        end
+
+        # Preamps of another range keep what they have, where they cannot have this.
+        def alike(show, list, field, value)
+          list.reject { |channel| channel[field] == value }.to_h { |channel| ["channel/#{channel.number}/#{field}", value] }.select do |path, one|
+            Path.parse(show, path).keep(one)
+          rescue Invalid
+            false
+          end
+        end
+      end
+    end
+  end
+end
