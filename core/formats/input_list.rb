@@ -7,7 +7,8 @@ module Loomshuttle
     # An input list as CSV (RFC 4180): written plainly, read forgivingly. Headers are recognised by the words that people
     # use; commas, semicolons or tabs may part the fields; every row that was not understood is reported.
     module InputList
-      # One line of the list. socket: Rig::Point of a stage source, or nil; channel: number or nil
+      # One line of the list. socket: Rig::Point of a stage source, or nil; channel: number or nil;
+      # phantom: nil where the list has no such column
       Entry = Value.define(:line, :channel, :name, :short, :socket, :mic, :stand, :phantom, :spot, :colour, :gain)
       # What was wrong in which line.
       Problem = Value.define(:line, :message)
@@ -43,7 +44,7 @@ module Loomshuttle
         entries, problems = rows.each.with_index(2).with_object([[], []]) do |(row, line), (good, bad)|
           next if row.all? { |field| field.to_s.strip.empty? }
 
-          entry, wrong = reader.read(columns.zip(row).to_h.compact, line)
+          entry, wrong = reader.read(columns.zip(row).to_h.except(nil), line)
           good << entry if entry
           bad.concat(wrong)
         end

@@ -23,7 +23,7 @@ module Loomshuttle
           line: line, channel: number(words[:channel]), name: fit(name, Settings::NAME, "name"),
           short: fit(words[:short].to_s, Settings::SHORT, "short name"), socket: socket(words[:socket].to_s),
           mic: fit(words[:mic].to_s, Settings::WORDS, "microphone"), stand: fit(words[:stand].to_s, Settings::WORDS, "stand"),
-          phantom: yes_or_no(words[:phantom].to_s), spot: spot(words[:spot].to_s), colour: colour(words[:colour].to_s), gain: gain(words[:gain].to_s)
+          phantom: words.key?(:phantom) ? yes_or_no(words[:phantom]) : nil, spot: spot(words[:spot].to_s), colour: colour(words[:colour].to_s), gain: gain(words[:gain].to_s)
         )
         [entry, @problems]
       end
@@ -57,7 +57,7 @@ module Loomshuttle
       def socket(text)
         return nil if text.empty?
 
-        letters, number = text.downcase.scan(/\A(?:stage)?\s*(?:box)?\s*([a-z]*)\s*[-.:]?\s*(?:in|input)?\s*[-.:]?\s*(\d+)\z/).first
+        letters, number = text.downcase.scan(/\A(?:stage)?\s*(?:box)?\s*([a-z]*)\s*[-.:]?\s*(?:in|input|return)?\s*[-.:]?\s*(\d+)\z/).first
         point = letters && number && (@by_socket[Rig::Point.read("box-#{letters}/in/#{number.to_i}")] || own(letters, number.to_i))
         return note("there is no socket \"#{text}\" in this rig; a free one can be proposed") unless point
 

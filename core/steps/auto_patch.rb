@@ -7,19 +7,21 @@ module Loomshuttle
     # on neighbouring odd/even lanes; sockets in order, at the box that stands nearest.
     class AutoPatch
       # A name for one line of the list with its settings, so that a proposal can be accepted in part.
-      Part = Value.define(:title, :settings)
+      #   kind   "new"; "renamed" or "moved" (to another socket), of a channel that is in use; "changed" otherwise; "removed": in use, and not on the list
+      #   note   what it was before, or nil
+      Part = Value.define(:title, :kind, :note, :settings)
 
       # @param show [Settings::Show]
       # @param entries [Array<Formats::InputList::Entry>, nil] nil: the channels that have names already
-      # @return [Array<Part>] only lines that change something, in the list's order
+      # @return [Array<Part>] only lines that change something, in the list's order; behind them what the list has no more
       # @raise [Invalid] when channels run out
-      def self.parts(show, entries = nil) = new(show, entries || entries_of(show)).parts
+      def self.parts(show, entries = nil) = new(show, entries || entries_of(show)).then { |made| made.parts + (entries ? made.removed : []) }
 
-      # @param only [Array<String>, nil] titles of the parts that are accepted; nil: all
+      # @param only [Array<String>, nil] titles of the parts that are accepted; nil: all but those that are removed
       # @return [Settings::Edit] with what moves along on a desk that patches in blocks. A part that would move a fixed channel along
       #   is left out.
       def self.edit(show, entries = nil, only: nil)
-        parts = parts(show, entries).select { |part| only.nil? || only.include?(part.title) }
+        parts = parts(show, entries).select { |part| only ? only.include?(part.title) : part.kind != "removed" }
         settings = together(show, parts.map(&:settings)) || parts.reduce({}) { |sum, part| together(show, [sum, part.settings]) || sum }
         Settings::Edit.set("Auto-patch #{parts.size} inputs", settings)
       end
@@ -50,50 +52,57 @@ module Loomshuttle
       def self.unmet(show, entries) = new(show, entries).tap(&:parts).unmet
 
       # @return [Array] as AutoPatch.unmet, once parts were made
-      attr_reader :unmet
+      def unmet = @elsewhere + @sockets.unmet
 
       def initialize(show, entries)
         @show = show
         @entries = entries
-        @free = Available.new(show, promised: entries.filter_map(&:socket))
-        @unmet = []
+        @channels = EntryChannels.choose(show, entries)
+        @sockets = EntrySockets.new(show, @channels)
+        @free = @sockets.free
+        @elsewhere = []
       end
 
       def parts
-        @channels = EntryChannels.choose(@show, @entries)
         @entries.each_with_index.filter_map do |entry, at|
           number = @channels[entry]
-          miss(entry, "channel #{entry.channel}", "channel #{number}") unless [nil, number].include?(entry.channel)
+          @elsewhere << [entry, elsewhere(entry, number)] unless [nil, number].include?(entry.channel)
           settings = plan(entry, number, side(at, number)).reject { |path, value| @show.get(path) == value }
-          Part.new(title: entry.name, settings: settings) unless settings.empty?
+          Part.new(title: entry.name, **told(@show.channels[number], settings), settings: settings) unless settings.empty?
         end
+      end
+
+      # @return [Array<Part>] channels in use that no line of the list means
+      def removed
+        gone = @show.channels.values.reject { |channel| channel.name.empty? || @channels.value?(channel.number) }
+        gone.map { |channel| Part.new(title: channel.name, kind: "removed", note: "channel #{channel.number}", settings: RemovedInput.settings(@show, channel)) }
       end
 
       private
 
+      # @return [Hash] :kind and :note of a part
+      def told(channel, settings)
+        name, stage = settings.values_at("channel/#{channel.number}/name", "channel/#{channel.number}/stage")
+        return { kind: "new", note: "channel #{channel.number}" } if channel.name.empty?
+        return { kind: "renamed", note: "channel #{channel.number}, was #{channel.name}" } if name
+        return { kind: "changed", note: "channel #{channel.number}" } unless stage && channel.stage
+
+        { kind: "moved", note: "channel #{channel.number}, was at #{@sockets.label(channel.stage)}" }
+      end
+
       def plan(entry, number, side)
         channel = @show.channels[number]
-        described = describe(entry, number)
-        return described if channel.fixed
+        return describe(entry, number, channel.stage) if channel.fixed
 
-        described.merge(socket(entry, channel), paired(number, side), ways(number, side))
+        stage = @sockets.socket(entry)
+        describe(entry, number, stage).merge(stage ? { "channel/#{number}/stage" => stage.name } : {}, paired(number, side), ways(number, side, by_card: stage&.card?))
       end
 
-      def describe(entry, number)
-        preamp = @show.profile.strip(number).preamp
+      def describe(entry, number, stage)
+        preamp, set = @show.profile.strip(number).preamp, @sockets.preamp(entry, stage)
         words = { "name" => entry.name, "short" => entry.short, "mic" => entry.mic, "stand" => entry.stand, "spot" => entry.spot, "colour" => entry.colour,
-                  "gain" => entry.gain && (entry.gain / preamp.step_db * preamp.step_db).clamp(preamp.min_db, preamp.max_db) }
-        words.reject { |_, value| value.nil? || value == "" }.merge("phantom" => entry.phantom).transform_keys { |field| "channel/#{number}/#{field}" }
-      end
-
-      # A socket that is there and was not asked away stays.
-      def socket(entry, channel)
-        there = channel.stage && @show.layout.source(channel.stage).missing.nil?
-        return {} if there && (entry.socket.nil? || entry.socket == channel.stage)
-
-        point = @free.socket(channel.number, wanted: entry.socket, spot: entry.spot)
-        miss(entry, socket_label(entry.socket), point ? socket_label(point) : "no socket") unless [nil, point].include?(entry.socket)
-        point ? { "channel/#{channel.number}/stage" => point.name } : {}
+                  "gain" => set[:gain] && (set[:gain] / preamp.step_db * preamp.step_db).clamp(preamp.min_db, preamp.max_db), "phantom" => set[:phantom] }
+        words.reject { |_, value| value.nil? || value == "" }.transform_keys { |field| "channel/#{number}/#{field}" }
       end
 
       # @return [:left, :right, nil] which side of a pair stands at a place of the list
@@ -106,26 +115,22 @@ module Loomshuttle
       def paired(number, side) = side == :left ? { "channel/#{number}/paired" => true } : {}
 
       # The way to the recorder and back. A channel that has one keeps it.
-      def ways(number, side)
+      def ways(number, side, by_card:)
         return {} if @free.captured?(number)
 
         lane = @free.lane(number, side) or return {}
-        settings = { "send/#{lane}/source" => Rig::Point.desk("ch", number).name, "send/#{lane}/tap" => by_card?(number) ? "channel-in" : nil }
+        settings = { "send/#{lane}/source" => Rig::Point.desk("ch", number).name, "send/#{lane}/tap" => by_card ? "channel-in" : nil }
         track = @free.track(lane, side) or return settings
-        settings.merge!(track_settings(track, lane, side, number)) unless side == :right
-        settings["channel/#{number}/take"] = Rig::Point.card_return(lane).name if home?(number, lane)
+        settings.merge!(track_settings(track, lane, side, number, by_card)) unless side == :right
+        settings["channel/#{number}/take"] = Rig::Point.card_return(lane).name if !by_card && home?(number, lane)
         settings
       end
 
-      def miss(entry, wanted, given) = @unmet << [entry, "#{entry.name} gets #{given}, not #{wanted}: that one is taken, or it has one already"]
+      def elsewhere(entry, number) = "#{entry.name} gets channel #{number}, not channel #{entry.channel}: that one is taken, or it has one already"
 
-      def socket_label(point) = Rig::Label.for(@show.layout.socket_of(point))
-
-      def by_card?(number) = @show.channels[number].card_fed?
-
-      def track_settings(track, lane, side, number)
+      def track_settings(track, lane, side, number, by_card)
         lanes = side == :left ? [lane, lane + 1] : [lane]
-        outputs = lanes.each_with_index.all? { |one, at| home?(number + at, one) } ? lanes : []
+        outputs = !by_card && lanes.each_with_index.all? { |one, at| home?(number + at, one) } ? lanes : []
         { "stereo" => side == :left, "inputs" => lanes, "outputs" => outputs, "armed" => true }.transform_keys { |field| "track/#{track}/#{field}" }
       end
 
@@ -134,7 +139,7 @@ module Loomshuttle
       def home?(number, lane)
         size = @show.profile.take_block
         take = @show.channels[number].take
-        !by_card?(number) && @free.return?(lane, number) && ((lane - number) % size).zero? && (size == 1 || take.nil? || take.number == lane)
+        @free.return?(lane, number) && ((lane - number) % size).zero? && (size == 1 || take.nil? || take.number == lane)
       end
     end
   end

@@ -7,9 +7,11 @@ module Loomshuttle
     class Available
       # @param show [Settings::Show]
       # @param promised [Array<Rig::Point>] sockets that somebody asks for; others get them only when nothing else is free
-      def initialize(show, promised: [])
+      # @param leaving [Array<Integer>] channels that give up the socket that they hear
+      def initialize(show, promised: [], leaving: [])
         @show = show
-        @taken = set(show.channels.values.reject { |channel| channel.name.empty? && !channel.fixed }.filter_map(&:stage))
+        @taken = set(show.channels.values.reject { |channel| (channel.name.empty? && !channel.fixed) || leaving.include?(channel.number) }.filter_map(&:stage))
+        @asked = {}
         @tracks = set(show.tracks.values.reject(&:free?).map(&:number))
         @free_tracks = show.tracks.keys
         @partner_tracks = {}
@@ -23,10 +25,18 @@ module Loomshuttle
       # @param wanted [Rig::Point, nil] asked for by the list   @param spot [String, nil] where the source stands
       # @return [Rig::Point, nil] a stage source
       def socket(number, wanted: nil, spot: nil)
-        point = (wanted if free?(wanted)) || straight(number, spot) || first(@sockets) { |one| free?(one) }
+        point = (wanted if obtainable?(wanted)) || straight(number, spot) || first(@sockets) { |one| free?(one) }
         @taken[point] = true if point
+        @asked[point] = true if point && point == wanted
         point
       end
+
+      # Two lines that ask for one socket are two treatments of one sound. A card return is heard by one who asks for it.
+      # @return [Boolean] whether a line that asks for it gets it
+      def obtainable?(point) = free?(point) || @asked[point] || (point&.card? && !@taken[point] && !@returns[point.number] && !@hearing.key?(point.number))
+
+      # Somebody of the list hears it already, as the list asks.
+      def asked(point) = @asked[point] = true
 
       # @param side [:left, :right, nil]
       # @return [Integer, nil] a card lane: one that carries the channel already, else the channel's own, else one that is free

@@ -2,8 +2,9 @@
 
 module Loomshuttle
   module Steps
-    # Which channel each line of an input list gets: one of its own name, then the number that the list says, then the
-    # next free one; both sides of a pair together, the left on an odd number.
+    # Which channel each line of an input list gets. A list that was revised changes what is there: a line gets the channel of its name; else, unless
+    # another line has that one's name, the channel in use that has the number it says, or that hears the socket it says, which it renames. Others get the
+    # number that the list says, then the next free one; both sides of a pair together, the left on an odd number.
     class EntryChannels
       # @param show [Settings::Show]
       # @param entries [Array<Formats::InputList::Entry>]
@@ -28,6 +29,8 @@ module Loomshuttle
 
       def choose
         by_name
+        by_known_number
+        by_known_socket
         by_number
         @entries.each_index { |at| take(@entries[at], beside(at) || free(at)) unless @chosen[@entries[at]] }
         @entries.to_h { |entry| [entry, @chosen[entry]] }
@@ -42,10 +45,35 @@ module Loomshuttle
 
       def by_name
         named = @show.channels.values.reject { |channel| channel.name.empty? }.group_by { |channel| plain(channel.name) }
+        alike = @entries.to_h { |entry| [entry, named.fetch(plain(entry.name), [])] }
+        # Of several of one name each line gets its own number first.
+        [->(entry, one) { one.number == entry.channel }, ->(_, _) { true }].each do |fits|
+          alike.each do |entry, channels|
+            channel = channels.find { |one| fits.call(entry, one) } unless @chosen[entry]
+            take(entry, channels.delete(channel).number) if channel
+          end
+        end
+      end
+
+      def by_known_number
+        @entries.each { |entry| take(entry, entry.channel) if !@chosen[entry] && idle_name?(entry.channel) }
+      end
+
+      # The first that hears it; a second one is another treatment of the same.
+      def by_known_socket
+        hearing = @show.channels.values.select(&:stage).group_by(&:stage)
         @entries.each do |entry|
-          channel = named[plain(entry.name)]&.shift
+          next if @chosen[entry] || entry.socket.nil?
+
+          channel = hearing.fetch(entry.socket, []).find { |one| idle_name?(one.number) }
           take(entry, channel.number) if channel
         end
+      end
+
+      # @return [Boolean] whether a channel has a name that no line of the list has
+      def idle_name?(number)
+        channel = @show.channels[number]
+        !channel.nil? && !channel.name.empty? && !@chosen.value?(number)
       end
 
       def by_number

@@ -115,7 +115,8 @@ module Loomshuttle
         def auto_patch(show, options, entries = nil, problems = [])
           parts = AutoPatch.parts(show, entries)
           edit = AutoPatch.edit(show, entries, only: options["only"])
-          Proposal.new(edit: edit.with(label: entries ? "Input list of #{entries.size} inputs" : "Auto-patch"), parts: parts.map(&:title), problems: problems)
+          label = entries ? "Input list of #{entries.size} inputs" : "Auto-patch"
+          Proposal.new(edit: edit.with(label: label), parts: parts.map { |part| part.to_h.except(:settings) }, problems: problems)
         end
 
         def input_list(show, options)

@@ -45,9 +45,9 @@ RSpec.describe Loomshuttle::Steps::AutoPatch do
 
   it "tells what the list asks for and cannot have" do
     show = straight(8, from: chained)
-    list = [entry("Guest", channel: 3, socket: point("link/a/up/2")), entry("Source 4", channel: 9), entry("Piper", channel: 10, socket: point("link/a/up/10"))]
+    list = [entry("Source 3"), entry("Guest", channel: 3, socket: point("link/a/up/4")), entry("Source 4", channel: 9), entry("Piper", channel: 10, socket: point("link/a/up/10"))]
     expect(described_class.unmet(show, list).map { |_, message| message[/\A.*(?=:)/] }).to eq(
-      ["Guest gets channel 9, not channel 3", "Guest gets Box A in 9, not Box A in 2", "Source 4 gets channel 4, not channel 9"]
+      ["Guest gets channel 9, not channel 3", "Source 4 gets channel 4, not channel 9", "Guest gets Box A in 9, not Box A in 4"]
     )
   end
 

@@ -70,17 +70,23 @@ test('stays open when it is refused', async () => {
 test('takes only the inputs that are ticked', async () => {
   answer(PREVIEW, (body) =>
     previewOf({
-      parts: ['Tuba', 'Viola'],
+      parts: [
+        { title: 'Tuba', kind: 'changed', note: null },
+        { title: 'Viola', kind: 'renamed', note: 'channel 4, was Fiddle' },
+        { title: 'Harp', kind: 'removed', note: 'channel 9' },
+      ],
       label: JSON.stringify((body as { options: { only?: string[] } }).options.only),
     }),
   );
   const { user } = await look('auto_patch');
-  expect(screen.getByText('2 of 2 inputs taken')).toBeTruthy();
+  expect(screen.getByText('2 of 3 inputs taken')).toBeTruthy();
   await user.click(screen.getByRole('checkbox', { name: 'Tuba' }));
   expect(await screen.findByText('["Viola"]')).toBeTruthy();
+  await user.click(screen.getByRole('checkbox', { name: /Harp not on the list: to be removed, channel 9/ }));
+  expect(await screen.findByText('["Viola","Harp"]')).toBeTruthy();
   await user.click(screen.getByRole('button', { name: 'None' }));
   expect(await screen.findByText('[]')).toBeTruthy();
-  expect(screen.getByText('0 of 2 inputs taken')).toBeTruthy();
+  expect(screen.getByText('0 of 3 inputs taken')).toBeTruthy();
 });
 
 test('offers another way, and marks the one that is looked at', async () => {

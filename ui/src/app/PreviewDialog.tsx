@@ -83,16 +83,26 @@ function Inside({ looking }: { looking: Looking }) {
   );
 }
 
+const PARTS: Record<Preview['parts'][number]['kind'], string> = {
+  new: 'new',
+  renamed: 'renamed',
+  moved: 'moved',
+  changed: '',
+  removed: 'not on the list: to be removed',
+};
+
 /** Which lines of a proposal are taken. */
 function Parts({ looking }: { looking: Looking }) {
   const { preview, kind, options } = looking;
-  const only = (options['only'] as string[] | undefined) ?? preview.parts;
+  const all = preview.parts.map((part) => part.title);
+  const staying = preview.parts.filter((part) => part.kind !== 'removed').map((part) => part.title);
+  const only = (options['only'] as string[] | undefined) ?? staying;
   const choose = (next: string[]) => void lookAt(kind, { ...options, only: next }, looking);
   return (
     <fieldset className={styles.parts}>
       <legend>
         {only.length} of {count(preview.parts.length, 'input')} taken{' '}
-        <Button size="small" onClick={() => choose(preview.parts)}>
+        <Button size="small" onClick={() => choose(all)}>
           All
         </Button>
         <Button size="small" onClick={() => choose([])}>
@@ -100,13 +110,16 @@ function Parts({ looking }: { looking: Looking }) {
         </Button>
       </legend>
       {preview.parts.map((part) => (
-        <label key={part}>
+        <label key={`${part.kind} ${part.title}`}>
           <Checkbox
             size="small"
-            checked={only.includes(part)}
-            onChange={(_, on) => choose(on ? [...only, part] : only.filter((one) => one !== part))}
+            checked={only.includes(part.title)}
+            onChange={(_, on) =>
+              choose(on ? [...only, part.title] : only.filter((one) => one !== part.title))
+            }
           />
-          {part}
+          {part.title}{' '}
+          <span className={styles.quiet}>{[PARTS[part.kind], part.note].filter(Boolean).join(', ')}</span>
         </label>
       ))}
     </fieldset>

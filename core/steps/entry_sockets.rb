@@ -1,0 +1,92 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Steps
+    # Which socket each line of an input list gets: the one that it asks for where that is free, or given up by another line, or asked for by another line as
+    # well; else the one that its channel has; else one that is free.
+    class EntrySockets
+      # @param show [Settings::Show]   @param channels [Hash{Formats::InputList::Entry=>Integer}] as EntryChannels chose them
+      def initialize(show, channels)
+        @show, @channels = show, channels
+        @unmet, @leads = [], {}
+        @heard = staying.to_h { |entry| [entry.socket, entry.name] }
+        @free = Available.new(show, promised: channels.keys.filter_map(&:socket), leaving: leaving)
+        @heard.each_key { |point| @free.asked(point) }
+      end
+
+      # @return [Available] what is free still
+      attr_reader :free
+
+      # @return [Array<Array(Formats::InputList::Entry, String)>] entry, and a sentence about what it asks for and does not get
+      attr_reader :unmet
+
+      # @return [Rig::Point, nil] what the line's channel hears from now on
+      def socket(entry)
+        channel = channel_of(entry)
+        return channel.stage if settled?(entry, channel)
+
+        point = @free.socket(channel.number, wanted: entry.socket, spot: entry.spot)
+        miss(entry, point ? label(point) : "no socket") unless [nil, point].include?(entry.socket)
+        tell_other(entry, point)
+        point
+      end
+
+      # Of two lines at one socket the first has the say over its preamp.
+      # @param point [Rig::Point, nil] that the line's channel hears
+      # @return [Hash{Symbol=>Object}] :gain and :phantom of its preamp, nil for what no line says
+      def preamp(entry, point)
+        own = { gain: entry.gain, phantom: entry.phantom }
+        first = point ? @leads[point] ||= entry : entry
+        return own if first.equal?(entry)
+
+        theirs = { gain: first.gain, phantom: first.phantom }.compact
+        differs = own.any? { |field, value| value && theirs.fetch(field, value) != value } # a cell that is empty asks for nothing
+        @unmet << [entry, "#{entry.name} has the preamp of #{first.name}, whose gain and 48 V are taken"] if differs
+        own.merge(theirs)
+      end
+
+      # @return [String] a socket for a person
+      def label(point) = Rig::Label.for(@show.layout.socket_of(point))
+
+      private
+
+      def channel_of(entry) = @show.channels[@channels[entry]]
+
+      # Lines whose channel hears already what they ask for.
+      def staying = @channels.keys.select { |entry| entry.socket && entry.socket == channel_of(entry).stage }
+
+      # A socket that is there and was not asked away stays; so does one where the other cannot be had.
+      def settled?(entry, channel)
+        return false unless channel.stage && @show.layout.source(channel.stage).missing.nil?
+        return true if [nil, channel.stage].include?(entry.socket)
+        return false if channel.name.empty? || @free.obtainable?(entry.socket)
+
+        miss(entry, label(channel.stage))
+        true
+      end
+
+      # Channels whose line asks for another socket, which nobody has who stays there unasked.
+      # @return [Array<Integer>]
+      def leaving
+        wants = @channels.select { |entry, number| moves?(entry, @show.channels[number]) }.to_h { |entry, number| [number, entry.socket] }
+        loop do
+          held = @show.channels.values.reject { |channel| channel.name.empty? || wants.key?(channel.number) }.filter_map(&:stage)
+          kept = wants.reject { |_, socket| held.include?(socket) && !@heard.key?(socket) }
+          return wants.keys if kept.size == wants.size
+
+          wants = kept
+        end
+      end
+
+      def moves?(entry, channel) = entry.socket && entry.socket != channel.stage && !channel.name.empty? && !channel.fixed
+
+      def miss(entry, given) = @unmet << [entry, "#{entry.name} gets #{given}, not #{label(entry.socket)}: that one is taken, or it has one already"]
+
+      def tell_other(entry, point)
+        other = @heard[point] if point
+        @unmet << [entry, "#{entry.name} hears #{label(point)} as well as #{other}, as another treatment of the same sound"] if other
+        @heard[point] = entry.name if point
+      end
+    end
+  end
+end

@@ -1,0 +1,34 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Steps
+    # What goes with a source that is no more on a list: its name and words, its socket, its way to the recorder and back. A fixed channel keeps its patch; what others
+    # of its block hear on take is left as well.
+    module RemovedInput
+      WORDS = %i[name short mic stand spot].freeze
+      TRACK = { "inputs" => [], "outputs" => [], "armed" => false, "name" => "" }.freeze
+      private_constant :WORDS, :TRACK
+
+      # @param show [Settings::Show]   @param channel [Settings::Channel]
+      # @return [Hash{String=>Object}] only what is not so already
+      def self.settings(show, channel)
+        at = "channel/#{channel.number}"
+        words = WORDS.to_h { |field| ["#{at}/#{field}", Settings.blank("#{at}/#{field}", show.profile)] }
+        words.merge(channel.fixed ? {} : patch(show, channel, at)).reject { |path, value| show.get(path) == value }
+      end
+
+      class << self
+        private
+
+        # Of a stereo track that takes something else as well nothing is emptied.
+        def patch(show, channel, at)
+          lanes = show.sends.values.select { |send| show.channel_at(send.source) == channel }.map(&:lane)
+          tracks = show.tracks.values.select { |track| track.inputs.any? && (track.inputs - lanes).empty? }
+          emptied = { "#{at}/stage" => nil, "#{at}/paired" => false, **lanes.to_h { |lane| ["send/#{lane}/source", nil] } }
+          emptied["#{at}/take"] = nil if show.profile.take_block == 1
+          tracks.reduce(emptied) { |all, track| all.merge(TRACK.transform_keys { |field| "track/#{track.number}/#{field}" }) }
+        end
+      end
+    end
+  end
+end
