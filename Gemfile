@@ -16,6 +16,7 @@ gem "prawn-table", "~> 0.2.2"
 gem "puma", "~> 8.0"
 gem "rack", "~> 3.2"
 gem "rackup", "~> 2.2"
+gem "roo", "~> 2.10" # input lists from spreadsheets
 gem "rubyzip", "~> 2.4" # exports; also keeps selenium-webdriver from an ancient release
 gem "sequel", "~> 5.100"
 gem "sinatra", "~> 4.2"

@@ -49,6 +49,7 @@ module Loomshuttle
       register Routes::Journal
       register Routes::LibraryRoutes
       register Routes::Papers
+      register Routes::InputLists
       register Routes::DeskRoutes
       register Routes::LineCheckRoutes
       register Routes::Sound

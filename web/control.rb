@@ -10,7 +10,7 @@ module Loomshuttle
       extend Forwardable
 
       attr_reader :shelf, :hub, :recorder, :desk, :shows, :library, :in_step, :listener, :ticks, :guard, :jobs, :deliveries, :looks, :outflow, :parts,
-                  :who_hears, :levels, :live_ears, :songs, :order
+                  :who_hears, :levels, :live_ears, :songs, :order, :list_columns
 
       # @param shows [Store::Shows]  @param database [Sequel::Database]
       # @param home [String] folder of this instance  @param desk_port [Integer] OSC port of the desk
@@ -105,6 +105,7 @@ module Loomshuttle
         @clearing = Clearing.new(@jobs, @deliveries, @recorder, @songs)
         @ticks = Store::Ticks.new(database)
         sheets = Store::LevelSheets.new(database)
+        @list_columns = Store::ListColumns.new(database)
         @who_hears = WhoHears.new(@open_show, desk: @desk, sync: @sync, sheets: sheets, hub: @hub, on_change: method(:touch))
         @levels = LevelDesk.new(self, sheets: sheets, sync: @sync)
         @live_ears = LiveEars.new(@who_hears, @recorder)

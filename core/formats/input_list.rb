@@ -13,43 +13,57 @@ module Loomshuttle
       # What was wrong in which line.
       Problem = Value.define(:line, :message)
       Read = Value.define(:entries, :problems, :unknown)
+      # A column: its header, by what it is remembered (its plain header), the key of HEADERS that it is taken for, or nil, and what stands in it.
+      Column = Value.define(:header, :key, :field, :samples)
 
       HEADERS = {
-        channel: ["ch", "channel", "chan", "no", "nr", "#", "number", "input", "input no", "in"],
-        name: ["name", "source", "instrument", "description", "what", "input name", "channel name"],
+        channel: ["ch", "channel", "chan", "no", "nr", "#", "number", "channel no", "channel number", "ch no", "ch #", "input", "input no", "in", "kanal nr",
+                  "kanal", "canal", "voie"],
+        name: ["name", "source", "instrument", "description", "what", "input name", "channel name", "source name", "signal", "quelle", "bezeichnung", "input", "nom"],
         short: ["short", "short name", "label", "scribble"],
-        socket: ["socket", "stage box", "stagebox", "box", "patch", "stage input", "stage", "box input", "multicore"],
-        mic: ["mic", "microphone", "mic/di", "mic / di", "mic or di", "di", "type"], stand: ["stand", "mic stand", "clip"],
-        phantom: ["48v", "+48", "+48v", "48 v", "phantom", "phantom power"], spot: %w[spot position side place where],
+        socket: ["socket", "stage box", "stagebox", "box", "patch", "stage input", "stage", "box input", "multicore", "snake"],
+        mic: ["mic", "microphone", "mic/di", "mic / di", "mic or di", "di", "type", "mikrofon", "micro"], stand: ["stand", "mic stand", "clip", "stativ", "pied"],
+        phantom: ["48v", "+48", "+48v", "48 v", "48", "phantom", "phantom power", "p48", "+48 v", "fantom"], spot: %w[spot position side place where],
         colour: %w[colour color dye], gain: ["gain", "preamp", "gain db", "preamp gain"]
       }.freeze
       WRITTEN = { channel: "channel", name: "name", short: "short", socket: "socket", mic: "mic", stand: "stand", phantom: "48v", spot: "spot", colour: "colour",
                   gain: "gain" }.freeze
-      # Characters and rows of a list: no desk has more inputs.
-      LONGEST, ROWS = 400_000, 2000
-      YES = %w[yes y x 1 true on 48v +48 48].freeze
-      NO = ["", "no", "n", "0", "false", "off", "-"].freeze
+      # Characters and rows of a list: no desk has more inputs. Its header is among the first rows, under titles and dates.
+      LONGEST, ROWS, TOP = 400_000, 2000, 15
+      YES = %w[yes y x 1 true on 48v +48v +48 48 p48 ✓ ✔ ☑ ● ja j oui o si sí ok].freeze
+      NO = ["", "no", "n", "0", "false", "off", "-", "–", "—", "✗", "☐", "nein", "non", "none"].freeze
 
-      # @param text [String] as it came, in UTF-8 or Windows-1252
+      # @param text [String] UTF-8
       # @param show [Settings::Show] whose rig the sockets are looked up in
+      # @param known [Hash{String=>String}] headers as somebody has mapped them: plain header => a key of HEADERS, or "" for nothing
       # @return [Read] unknown: headers that mean nothing here
       # @raise [Invalid] when it is no table, or no column is a name
-      def self.read(text, show)
-        rows = bounded(text)
-        header = rows.shift
-        columns = (header || []).map { |word| column(word) }
-        raise Invalid.new("No column is called #{HEADERS[:name].first(3).join(', ')}, or another word for the source's name.", where: "line 1") unless columns.include?(:name)
+      def self.read(text, show, known: {})
+        table = table(text, known)
+        raise Invalid.new("No column is called #{HEADERS[:name].first(3).join(', ')}, or another word for the source's name.", where: "line 1") unless table.fields.include?(:name)
 
         reader = InputRow.new(show)
-        entries, problems = rows.each.with_index(2).with_object([[], []]) do |(row, line), (good, bad)|
-          next if row.all? { |field| field.to_s.strip.empty? }
-
-          entry, wrong = reader.read(columns.zip(row).to_h.except(nil), line)
+        entries, problems = table.rows.with_object([[], []]) do |(row, line), (good, bad)|
+          entry, wrong = reader.read(table.fields.zip(row).reject { |field, _| field.nil? }.to_h, line)
           good << entry if entry
           bad.concat(wrong)
         end
-        Read.new(entries: entries, problems: problems, unknown: header.zip(columns).select { |word, known| known.nil? && !word.to_s.strip.empty? }.map(&:first))
+        Read.new(entries: entries, problems: problems, unknown: table.unknown(known))
       end
+
+      # What the columns of a list are taken for, so that somebody can say it better.
+      # @return [Array<Column>]
+      # @raise [Invalid] when it is no table
+      def self.columns(text, known: {})
+        table = table(text, known)
+        table.header.each_with_index.reject { |word, _| plain(word).empty? }.map do |word, at|
+          samples = table.rows.map { |row, _| row[at].to_s.strip }.reject(&:empty?).uniq.first(3)
+          Column.new(header: word.strip, key: plain(word), field: table.fields[at]&.to_s, samples: samples)
+        end
+      end
+
+      # @return [String] a header without what differs from list to list
+      def self.plain(word) = word.to_s.downcase.gsub(/[_.:?*]+/, " ").squeeze(" ").strip
 
       # @param show [Settings::Show]
       # @return [String] one line a named channel; lines end in CR LF, as RFC 4180 has them
@@ -65,31 +79,13 @@ module Loomshuttle
       class << self
         private
 
-        def bounded(text)
+        def table(text, known)
           raise Invalid.new("An input list has #{LONGEST} characters at most, not #{text.length}.", where: "list") if text.length > LONGEST
 
-          parse(clean(text)).tap do |rows|
-            raise Invalid.new("An input list has #{ROWS} rows at most, not #{rows.size}.", where: "list") if rows.size > ROWS
-          end
-        end
+          rows = ListText.rows(ListText.decode(text))
+          raise Invalid.new("An input list has #{ROWS} rows at most, not #{rows.size}.", where: "list") if rows.size > ROWS
 
-        def clean(text)
-          utf8 = text.dup.force_encoding("UTF-8")
-          utf8 = text.dup.force_encoding("Windows-1252").encode("UTF-8", undef: :replace, invalid: :replace) unless utf8.valid_encoding?
-          utf8.delete_prefix("\uFEFF").gsub(/\r\n?/, "\n")
-        end
-
-        def parse(text)
-          first = text.lines.first.to_s
-          separator = [",", ";", "\t"].max_by { |one| first.count(one) }
-          CSV.parse(text, col_sep: separator)
-        rescue CSV::MalformedCSVError => e
-          raise Invalid.new("This is not CSV: #{e.message.sub(/ in line \d+\.?\z/, '')} in line #{e.line_number}.", where: "line #{e.line_number}")
-        end
-
-        def column(word)
-          plain = word.to_s.strip.downcase.gsub(/[_.]/, " ").squeeze(" ").strip
-          HEADERS.find { |_, words| words.include?(plain) }&.first
+          ListTable.of(rows, known)
         end
       end
     end

@@ -17,7 +17,7 @@ module Loomshuttle
         @line, @problems = line, []
         words = fields.transform_values { |field| field.to_s.strip }
         name = words[:name].to_s
-        return [nil, [problem("the row has no name and was left out")]] if name.empty?
+        return [nil, words.except(:channel).values.all?(&:empty?) ? [] : [problem("the row has no name and was left out")]] if name.empty?
 
         entry = InputList::Entry.new(
           line: line, channel: number(words[:channel]), name: fit(name, Settings::NAME, "name"),

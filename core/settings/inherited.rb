@@ -35,7 +35,7 @@ module Loomshuttle
         def common(names)
           first, second = names.map(&:chars)
           shared = first.zip(second).take_while { |one, other| one == other }.map(&:first).join
-          shared.strip.length > 2 ? shared.strip.sub(/[\s(]*\z/, "") : names.join(" and ")[0, NAME]
+          shared.strip.length > 2 ? shared.sub(%r{[\s(_\-./]*\z}, "") : names.join(" and ")[0, NAME]
         end
       end
     end

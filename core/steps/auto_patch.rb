@@ -52,22 +52,23 @@ module Loomshuttle
       def self.unmet(show, entries) = new(show, entries).tap(&:parts).unmet
 
       # @return [Array] as AutoPatch.unmet, once parts were made
-      def unmet = @elsewhere + @sockets.unmet
+      def unmet = @elsewhere + @sockets.unmet + EntryPairs.apart(@show, @pairs, @channels)
 
       def initialize(show, entries)
         @show = show
         @entries = entries
         @channels = EntryChannels.choose(show, entries)
+        @pairs = EntryPairs.of(entries)
         @sockets = EntrySockets.new(show, @channels)
         @free = @sockets.free
         @elsewhere = []
       end
 
       def parts
-        @entries.each_with_index.filter_map do |entry, at|
+        @entries.filter_map do |entry|
           number = @channels[entry]
           @elsewhere << [entry, elsewhere(entry, number)] unless [nil, number].include?(entry.channel)
-          settings = plan(entry, number, side(at, number)).reject { |path, value| @show.get(path) == value }
+          settings = plan(entry, number, side(entry, number)).reject { |path, value| @show.get(path) == value }
           Part.new(title: entry.name, **told(@show.channels[number], settings), settings: settings) unless settings.empty?
         end
       end
@@ -105,11 +106,12 @@ module Loomshuttle
         words.reject { |_, value| value.nil? || value == "" }.transform_keys { |field| "channel/#{number}/#{field}" }
       end
 
-      # @return [:left, :right, nil] which side of a pair stands at a place of the list
-      def side(at, number)
-        return :left if number.odd? && EntryChannels.pair_starts?(@entries, at) && @channels[@entries[at + 1]] == number + 1
+      # @return [:left, :right, nil] which side of a pair a line is
+      def side(entry, number)
+        return (:left if number.odd? && @channels[@pairs[entry]] == number + 1) if @pairs.key?(entry)
 
-        :right if at.positive? && number.even? && EntryChannels.pair_starts?(@entries, at - 1) && @channels[@entries[at - 1]] == number - 1
+        left = @pairs.key(entry)
+        :right if left && number.even? && @channels[left] == number - 1
       end
 
       def paired(number, side) = side == :left ? { "channel/#{number}/paired" => true } : {}

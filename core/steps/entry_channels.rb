@@ -12,17 +12,11 @@ module Loomshuttle
       # @raise [Invalid] when channels run out
       def self.choose(show, entries) = new(show, entries).choose
 
-      # "Accordion L" and, next in the list, "Accordion R".
-      # @return [Boolean] whether a pair starts at a place of the list
-      def self.pair_starts?(entries, at)
-        one, other = entries[at].name, entries[at + 1]&.name.to_s
-        one.match?(/\s(l|left)\z/i) && other.match?(/\s(r|right)\z/i) && one.sub(/\s\S+\z/, "") == other.sub(/\s\S+\z/, "")
-      end
-
       def initialize(show, entries)
         @show = show
         @entries = entries
         @chosen = {}
+        @lefts = EntryPairs.of(entries).invert
         @mono = show.profile.strips.select { |strip| strip.width == 1 }.map(&:number)
         @open = show.channels.values.select { |channel| channel.name.empty? && !channel.fixed }.to_h { |channel| [channel.number, true] }
       end
@@ -32,7 +26,7 @@ module Loomshuttle
         by_known_number
         by_known_socket
         by_number
-        @entries.each_index { |at| take(@entries[at], beside(at) || free(at)) unless @chosen[@entries[at]] }
+        @entries.each { |entry| take(entry, beside(entry) || free(entry)) unless @chosen[entry] }
         @entries.to_h { |entry| [entry, @chosen[entry]] }
       end
 
@@ -83,16 +77,14 @@ module Loomshuttle
       def plain(name) = name.downcase.gsub(/[^[:alnum:]]+/, " ").strip
 
       # The right side of a pair goes beside its left.
-      def beside(at)
-        return unless at.positive? && EntryChannels.pair_starts?(@entries, at - 1)
-
-        number = @chosen[@entries[at - 1]]
-        number + 1 if number.odd? && @open[number + 1]
+      def beside(entry)
+        number = @chosen[@lefts[entry]] if @lefts.key?(entry)
+        number + 1 if number&.odd? && @open[number + 1]
       end
 
-      def free(at)
+      def free(entry)
         @mono.shift until @mono.empty? || @open[@mono.first]
-        start = @mono.find { |number| number.odd? && @open[number] && @open[number + 1] } if EntryChannels.pair_starts?(@entries, at)
+        start = @mono.find { |number| number.odd? && @open[number] && @open[number + 1] } if @lefts.value?(entry)
         start || @mono.first or
           raise Invalid.new("#{@show.profile.name} has #{@show.channels.size} channels, and the list has more inputs than are free.", where: "channels")
       end

@@ -34,7 +34,8 @@ module Loomshuttle
         "tracks" => { "first" => NUMBER, "count" => NUMBER, "track" => NUMBER, "lane" => NUMBER, "stereo" => Shape.boolean },
         "main_mix" => {}, "join" => { "channel" => NUMBER }, "split" => { "channel" => NUMBER },
         "auto_patch" => { "only" => Shape.or_none(Shape.list(WORD, most: 1024)) },
-        "input_list" => { "text" => Shape.text(most: Formats::InputList::LONGEST, lines: true), "only" => Shape.or_none(Shape.list(WORD, most: 1024)) },
+        "input_list" => { "text" => Shape.text(most: Formats::InputList::LONGEST, lines: true), "columns" => Shape.map(Shape.text(most: 40), most: 200),
+                          "only" => Shape.or_none(Shape.list(WORD, most: 1024)) },
         "recall" => { "settings" => SETTINGS, "label" => Shape.text(most: 200) }, "listeners" => {}, "speaker_delays" => {},
         "outputs" => { "first" => NUMBER, "count" => NUMBER, "source" => WORD, "kind" => Shape.one_of("output", "personal") },
         "wet_capture" => { "channels" => Shape.list(NUMBER, most: 1024) }, "second_channel" => { "channel" => NUMBER },
@@ -120,7 +121,7 @@ module Loomshuttle
         end
 
         def input_list(show, options)
-          read = Formats::InputList.read(options.fetch("text"), show)
+          read = Formats::InputList.read(options.fetch("text"), show, known: options.fetch("columns", {}))
           unknown = read.unknown.map { |word| Problem.new(where: "line 1", message: "the column \"#{word}\" means nothing here and was left out") }
           lines = read.problems.map { |one| [one.line, one.message] } + AutoPatch.unmet(show, read.entries).map { |entry, message| [entry.line, message] }
           auto_patch(show, options, read.entries, unknown + lines.sort_by(&:first).map { |line, message| Problem.new(where: "line #{line}", message: message) })

@@ -68,9 +68,9 @@ RSpec.describe "A second computer", :own_application, type: :feature do
   # @return [Array] as SongFolder.held_against, and what the second player does then
   def captured(at)
     id = first.capture("name" => "Through it")
-    Tools.wait_until(60, "the moment") { player(second)["position"] >= at }
+    Tools.wait_until(60, -> { "the moment: #{player(second)}" }) { player(second)["position"] >= at }
     yield
-    Tools.wait_until(60, "the rest") { player(second)["position"] > at + (48_000 * 3) }
+    Tools.wait_until(60, -> { "the rest: #{player(second)}" }) { player(second)["position"] > at + (48_000 * 3) }
     Tools.wait_until(60, "the first one's database and web") { answers? }
     state = player(second)["state"]
     first.post("/api/capture/stop")

@@ -40,7 +40,8 @@ export async function hear(input: RequestInfo | URL, init?: RequestInit): Promis
   const url = new URL(sent.url);
   const request = `${sent.method} ${url.pathname}`;
   const text = await sent.text();
-  const body = text === '' ? {} : (JSON.parse(text) as Body);
+  const isJson = sent.headers.get('content-type')?.includes('json');
+  const body = text === '' ? {} : isJson ? (JSON.parse(text) as Body) : { text };
   asked.push({ request, body, prefer: sent.headers.get('prefer') });
   const found = answers.get(request);
   if (!found) return json({ error: { message: `No answer to ${request}.`, where: '' } }, 404);

@@ -30,6 +30,14 @@ const show = () =>
     },
   });
 
+const LIST = { text: 'channel,name\n1,Tuba', known: {}, fields: ['channel', 'name'] };
+const column = (header: string, field: string | null, key = header.toLowerCase()) => ({
+  header,
+  key,
+  field,
+  samples: ['Tuba'],
+});
+
 test('a run starts with the range that is chosen on the sheet', async () => {
   const chosen = [4, 5, 6].map((row) => port('track', row));
   const { user } = draw(<RunStraightDialog open onClose={close} chosen={chosen} show={show()} />);
@@ -74,24 +82,36 @@ test('an input list is looked at before anything is changed, and closes when it 
       <PreviewDialog />
     </>,
   );
+  answer('PUT /api/input-lists/file', {
+    ...LIST,
+    columns: [column('channel', 'channel'), column('name', 'name')],
+  });
   const file = new File(['channel,name\n1,Tuba'], 'inputs.csv', { type: 'text/csv' });
   await user.upload(screen.getByLabelText('Input list file'), file);
   const make = await screen.findByRole('button', { name: 'Make 1 change' });
   expect([looked(), bodies('POST /api/edits')]).toEqual([
-    [['input_list', { text: 'channel,name\n1,Tuba' }]],
+    [['input_list', { text: LIST.text, columns: {} }]],
     [],
   ]);
   await user.click(make);
   await waitFor(() => expect(close).toHaveBeenCalled());
 });
 
-test('a list in an old encoding is read, too', async () => {
+test('a column that nobody knows is asked for, and remembered', async () => {
   show();
+  answer('POST /api/input-lists/columns', { done: true });
+  answer('PUT /api/input-lists/file', {
+    ...LIST,
+    known: { strip: '' },
+    columns: [column('Wer?', null, 'wer'), column('Strip', null)],
+  });
   const { user } = draw(<InputListDialog open onClose={close} />);
-  const bytes = new Uint8Array([...'name\nB'].map((one) => one.charCodeAt(0)).concat(0xfc, 0x68, 0x6e, 0x65));
-  await user.upload(
-    screen.getByLabelText('Input list file'),
-    new File([bytes], 'old.csv', { type: 'text/csv' }),
+  await user.upload(screen.getByLabelText('Input list file'), new File(['x'], 'inputs.xlsx'));
+  await user.click(await screen.findByRole('combobox', { name: 'Wer? is' }));
+  await user.click(screen.getByRole('option', { name: 'name of the source' }));
+  await user.click(screen.getByRole('button', { name: 'Look at the patch…' }));
+  await waitFor(() =>
+    expect(looked()).toEqual([['input_list', { text: LIST.text, columns: { strip: '', wer: 'name' } }]]),
   );
-  await waitFor(() => expect(looked()).toEqual([['input_list', { text: 'name\nBühne' }]]));
+  expect(bodies('POST /api/input-lists/columns')).toEqual([{ columns: { wer: 'name' } }]);
 });

@@ -1,0 +1,59 @@
+# frozen_string_literal: true
+
+require "csv"
+
+module Loomshuttle
+  module Formats
+    # A table as people's programs write it: UTF-8, UTF-16 or Windows-1252, with a byte order mark or without, parted by commas, semicolons or tabs.
+    module ListText
+      MARKS = { "\xEF\xBB\xBF".b => "UTF-8", "\xFF\xFE".b => "UTF-16LE", "\xFE\xFF".b => "UTF-16BE" }.freeze
+      # Bytes from which the encoding is guessed.
+      GLANCE = 400
+      private_constant :MARKS, :GLANCE
+
+      class << self
+        # @param bytes [String] of a file
+        # @return [String] UTF-8, lines end in LF
+        # @raise [Invalid] when it is no text
+        def decode(bytes)
+          bytes = bytes.b
+          mark = MARKS.keys.find { |one| bytes.start_with?(one) }
+          text = as(bytes.byteslice((mark || "").bytesize..), mark ? MARKS[mark] : guess(bytes))
+          raise Invalid.new("This is no text: it has characters that no list has.", where: "list") if text.match?(/[\x00-\x08\x0E-\x1A\x1C-\x1F]/)
+
+          text.gsub(/\r\n?/, "\n")
+        end
+
+        # @param text [String] UTF-8
+        # @return [Array<Array<String, nil>>]
+        # @raise [Invalid] when it is no table
+        def rows(text)
+          separator = [",", ";", "\t"].max_by { |one| text.lines.first(20).sum { |line| line.count(one) } }
+          CSV.parse(text, col_sep: separator)
+        rescue CSV::MalformedCSVError => e
+          forgiving(text, separator) or raise Invalid.new("This is not CSV: #{e.message.sub(/ in line \d+\.?\z/, '')} in line #{e.line_number}.", where: "line #{e.line_number}")
+        end
+
+        private
+
+        # Text of western languages in UTF-16 is every other byte nought.
+        def guess(bytes)
+          head = bytes.byteslice(0, GLANCE).bytes
+          noughts = head.each_index.select { |at| head[at].zero? }
+          return bytes.dup.force_encoding("UTF-8").valid_encoding? ? "UTF-8" : "Windows-1252" if noughts.size < head.size / 4
+
+          noughts.count(&:odd?) > noughts.size / 2 ? "UTF-16LE" : "UTF-16BE"
+        end
+
+        def as(bytes, encoding) = bytes.force_encoding(encoding).encode("UTF-8", undef: :replace, invalid: :replace)
+
+        # A stray inch mark (Tom 12" rack) is a character like any other.
+        def forgiving(text, separator)
+          CSV.parse(text, col_sep: separator, liberal_parsing: true)
+        rescue CSV::MalformedCSVError
+          nil
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,27 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Store
+    # What columns of input lists are taken for, by their headers, as people have mapped them; of all shows.
+    class ListColumns
+      # Headers that are remembered.
+      MOST = 2000
+
+      def initialize(database)
+        @db = database
+      end
+
+      # @return [Hash{String=>String}] plain header => field, "" for none
+      def all = @db[:list_columns].as_hash(:header, :field)
+
+      # @param columns [Hash{String=>String}]
+      # @raise [Invalid] when there are as many as fit
+      def keep(columns)
+        raise Invalid.new("#{MOST} headers are remembered already.", where: "columns") if (all.keys | columns.keys).size > MOST
+
+        rows = columns.map { |header, field| { header: header, field: field } }
+        @db[:list_columns].insert_conflict(target: :header, update: { field: Sequel[:excluded][:field] }).multi_insert(rows)
+      end
+    end
+  end
+end
