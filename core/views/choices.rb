@@ -5,8 +5,8 @@ module Loomshuttle
     # What can be chosen for one cell of the strand sheet, each as the settings that choosing it sets. Screens offer
     # these and post them back, and so never decide what fits.
     class Choices
-      # missing: why it cannot be chosen, or nil
-      Choice = Value.define(:label, :settings, :current, :missing)
+      # missing: why it cannot be chosen, or nil; marks: what else it is called by, as on the strand sheet ("A 9", "In 5", "12")
+      Choice = Value.define(:label, :settings, :current, :missing, :marks)
 
       # column => method; the number is a stage source's place in the layout, a channel, a card lane, a track, an output, an
       # outlet block's place in the profile, or nothing (1)
@@ -24,10 +24,14 @@ module Loomshuttle
       # @raise [Invalid] when there is no such cell
       def self.for(show, column, number)
         list = COLUMNS[column] or raise Invalid.new("There are no choices for \"#{column}\".", where: "column")
-        new(show).send(list, number).map do |label, settings, missing|
-          Choice.new(label: label, settings: settings, current: settings.all? { |path, value| show.get(path) == value }, missing: missing)
+        new(show).send(list, number).map do |label, settings, missing, marks|
+          Choice.new(label: label, settings: settings, current: settings.all? { |path, value| show.get(path) == value }, missing: missing, marks: marks || numbers(label))
         end
       end
+
+      # Lanes, channels and outputs are called by their number as well.
+      def self.numbers(label) = [label[/\A[A-Za-z ]+ (\d+)\z/, 1] || label[/\AChannel (\d+)\b/, 1]].compact
+      private_class_method :numbers
 
       def initialize(show)
         @show = show
@@ -62,7 +66,13 @@ module Loomshuttle
         path = "channel/#{number}/stage"
         @show.get(path)
         there, missing = starts(number, @show.layout.sources.map(&:point)).map { |point| @show.layout.source(point) }.partition { |source| source.missing.nil? }
-        nothing(path) + (there + missing).map { |source| [@show.layout.words(source.point), { path => source.point.name }, source.missing] }
+        nothing(path) + (there + missing).map { |source| [@show.layout.words(source.point), { path => source.point.name }, source.missing, marks(source)] }
+      end
+
+      # A number alone is a socket of the desk before one of a box.
+      def marks(source)
+        own = source.point.device == "desk"
+        [source.mark, Rig::Label.short(source.point), (source.point.number.to_s if own)].compact.map(&:strip).uniq
       end
 
       def hears_on_take(number) = points("channel/#{number}/take", number, @returns)

@@ -41,4 +41,11 @@ RSpec.describe Loomshuttle::Views::Choices do
     expect { described_class.for(straight(2), "soup", 1) }.to raise_error(Loomshuttle::Invalid, /soup/)
     expect { described_class.for(straight(2), "send", 99) }.to raise_error(Loomshuttle::Invalid, /99/)
   end
+
+  it "are called as the sheet prints them; a number alone is the desk's own socket" do
+    marks = described_class.for(chained, "hears_on_stage", 1).to_h { |choice| [choice.label, choice.marks] }
+    expect(marks.values_at("Box A in 9 (link A, lane 9)", "Box B in 3 (link A, lane 19)", "In 5")).to eq([["A 9", "A·9"], ["B 3", "A·19"], ["In 5", "5"]])
+    expect(described_class.for(straight, "track_input", 1).map(&:marks).first(3)).to eq([[], ["1"], ["2"]])
+    expect(described_class.for(straight, "socket_feeds", 1).find { |choice| choice.label.start_with?("Channel 7") }.marks).to eq(["7"])
+  end
 end

@@ -39,8 +39,14 @@ beforeEach(() => {
   close.mockClear();
   answer('POST /api/edits', edited(8));
   answer('GET /api/choices', [
-    { label: 'Card send 1', settings: { 'track/1/inputs': [1] }, current: true, missing: null },
-    { label: 'Card send 5', settings: { 'track/1/inputs': [5] }, current: false, missing: null },
+    { label: 'Card send 1', settings: { 'track/1/inputs': [1] }, current: true, missing: null, marks: ['1'] },
+    {
+      label: 'Card send 5',
+      settings: { 'track/1/inputs': [5] },
+      current: false,
+      missing: null,
+      marks: ['5'],
+    },
   ]);
 });
 

@@ -2,7 +2,7 @@ import { screen, waitFor } from '@testing-library/react';
 import { beforeEach, expect, test, vi } from 'vitest';
 import { answer, bodies, Refusal } from '../../test/application';
 import { draw, edited, shown } from '../../test/screen';
-import { ChoiceField, TextSetting } from './Fields';
+import { ChoiceField, fitting, TextSetting } from './Fields';
 
 beforeEach(() => {
   shown();
@@ -59,14 +59,21 @@ test('what is being typed stays when somebody else changes the show', async () =
 });
 
 const CHOICES = [
-  { label: 'None', settings: { 'channel/4/stage': null }, current: false, missing: null },
-  { label: 'In 4', settings: { 'channel/4/stage': 'desk/in/4' }, current: true, missing: null },
-  { label: 'In 12', settings: { 'channel/4/stage': 'desk/in/12' }, current: false, missing: null },
+  { label: 'None', settings: { 'channel/4/stage': null }, current: false, missing: null, marks: [] },
+  { label: 'In 4', settings: { 'channel/4/stage': 'desk/in/4' }, current: true, missing: null, marks: ['4'] },
+  {
+    label: 'In 12',
+    settings: { 'channel/4/stage': 'desk/in/12' },
+    current: false,
+    missing: null,
+    marks: ['12'],
+  },
   {
     label: 'In 13',
     settings: { 'channel/4/stage': 'desk/in/13' },
     current: false,
     missing: 'no such socket',
+    marks: ['13'],
   },
 ];
 
@@ -106,4 +113,41 @@ test('choosing what is set already sets nothing', async () => {
   const { user, choose } = await choices();
   await user.click(screen.getByRole('option', { name: 'In 4' }));
   expect(choose).not.toHaveBeenCalled();
+});
+
+const named = (label: string, ...marks: string[]) => ({
+  label,
+  marks,
+  settings: {},
+  current: false,
+  missing: null,
+});
+
+test('what is typed names a choice as the sheet does, exactly first', () => {
+  const sockets = [
+    named('Box A in 5 (link A, lane 5)', 'A 5', 'A·5'),
+    named('Box A in 15 (link A, lane 15)', 'A 15', 'A·15'),
+    named('Box B in 5 (link B, lane 5)', 'B 5', 'B·5'),
+    named('In 5', 'In 5', '5'),
+    named('In 15', 'In 15', '15'),
+  ];
+  const first = (typed: string) => fitting(sockets, typed)[0]?.label;
+  expect(['a 5', 'A5', 'B 5', 'in 5', '5', '15', 'box a in 15'].map(first)).toEqual([
+    'Box A in 5 (link A, lane 5)',
+    'Box A in 5 (link A, lane 5)',
+    'Box B in 5 (link B, lane 5)',
+    'In 5',
+    'In 5',
+    'In 15',
+    'Box A in 15 (link A, lane 15)',
+  ]);
+  expect(fitting(sockets, '')).toEqual(sockets);
+  expect(fitting(sockets, 'C 1')).toEqual([]);
+});
+
+test('what stands there is replaced by the next key', async () => {
+  const { user, choose } = await choices();
+  await waitFor(() => expect(screen.getByRole<HTMLInputElement>('combobox').value).toBe('In 4'));
+  await user.keyboard('12{Enter}');
+  expect(choose).toHaveBeenCalledWith({ 'channel/4/stage': 'desk/in/12' });
 });

@@ -1,7 +1,7 @@
 import Autocomplete from '@mui/material/Autocomplete';
 import TextField from '@mui/material/TextField';
-import { useState } from 'react';
-import type { Settings } from '../../api/client';
+import { useEffect, useRef, useState } from 'react';
+import type { Choice, Settings } from '../../api/client';
 import { set } from '../../api/edits';
 import { type Column, useChoices } from '../../api/queries';
 import styles from '../../look/look.module.css';
@@ -30,15 +30,22 @@ export function ChoiceField({
   const choices = useChoices(column, number, version).data ?? [];
   const [text, setText] = useState<string | null>(typed || null);
   const current = choices.find((choice) => choice.current) ?? null;
+  const input = useRef<HTMLInputElement>(null);
+  const shownLabel = current?.label ?? '';
+  // What stands there is chosen and not typed: the next key starts anew.
+  useEffect(() => {
+    if (text === null && document.activeElement === input.current) input.current?.select();
+  }, [text, shownLabel]);
   return (
     <Autocomplete
       options={choices}
+      filterOptions={(all, { inputValue }) => fitting(all, text === null ? '' : inputValue)}
       getOptionLabel={(choice) => choice.label}
       getOptionDisabled={(choice) => choice.missing !== null}
       getOptionKey={(choice) => JSON.stringify(choice.settings)}
       isOptionEqualToValue={(a, b) => a.label === b.label}
       value={current}
-      inputValue={text ?? current?.label ?? ''}
+      inputValue={text ?? shownLabel}
       onInputChange={(_, next, why) => {
         // A reset comes by itself when the choices arrive, and must not take away what was typed to open the cell.
         if (why !== 'reset') setText(why === 'input' ? next : null);
@@ -51,7 +58,8 @@ export function ChoiceField({
       autoHighlight
       disableClearable={current !== null}
       size="small"
-      slotProps={{ popper: { role: 'region', 'aria-label': `Choices: ${label}` } }}
+      // Beside the field, so that the next one is to be seen.
+      slotProps={{ popper: { role: 'region', 'aria-label': `Choices: ${label}`, placement: 'right-start' } }}
       renderOption={(props, choice) => {
         const { key, ...rest } = props as typeof props & { key: string };
         return (
@@ -63,9 +71,28 @@ export function ChoiceField({
           </li>
         );
       }}
-      renderInput={(params) => <TextField {...params} label={label} autoFocus={autoFocus} />}
+      renderInput={(params) => <TextField {...params} label={label} autoFocus={autoFocus} inputRef={input} />}
     />
   );
+}
+
+const plain = (text: string) => text.toLowerCase().replace(/[\s·]+/g, '');
+
+/** Choices that fit what is typed: those that it names exactly first, then those that begin with it. */
+export function fitting(choices: Choice[], typed: string): Choice[] {
+  const words = plain(typed);
+  if (!words) return choices;
+  const rank = ({ label, marks }: Choice) => {
+    const names = [label, ...marks].map(plain);
+    if (names.includes(words)) return 0;
+    if (names.some((name) => name.startsWith(words))) return 1;
+    return names.some((name) => name.includes(words)) ? 2 : 3;
+  };
+  return choices
+    .map((choice) => ({ choice, at: rank(choice) }))
+    .filter(({ at }) => at < 3)
+    .sort((a, b) => a.at - b.at)
+    .map(({ choice }) => choice);
 }
 
 interface TextProps {
