@@ -1,6 +1,8 @@
 # frozen_string_literal: true
 
 require_relative "boot"
+# File names are UTF-8, whatever the terminal of the one who started it says.
+Encoding.default_external = Encoding::UTF_8
 require "zeitwerk"
 
 # One product in parts that must not grow together. Each process loads only the parts it may know; naming any other

@@ -48,7 +48,7 @@ module Loomshuttle
       end
 
       def writer(out, output)
-        titles = @roles.select { |role| role.outputs.include?(output) }.map(&:name).join(", ").gsub(/[^[:alnum:], _-]+/, "_").byteslice(0, 120).scrub("")
+        titles = Formats::FileNames.safe(@roles.select { |role| role.outputs.include?(output) }.map(&:name).join(" and "), most: 100)
         bext = Formats::Bext.new(description: "#{@song.name}: output #{output}", originator: "Loomshuttle", reference: @song.id.delete("-"), date: Time.now.strftime("%Y-%m-%d"),
                                  time: Time.now.strftime("%H:%M:%S"), time_reference: 0, history: "A=PCM,F=#{@song.rate},W=24,M=mono,T=Loomshuttle")
         Formats::Wav::Writer.new(File.join(out, "output #{format('%02d', output)} #{titles}.wav"), bext: bext, rate: @song.rate)

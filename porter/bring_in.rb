@@ -68,7 +68,7 @@ module Loomshuttle
       end
 
       def writer(item, number)
-        title = item["title"].gsub(/[^[:alnum:] _-]+/, "_").byteslice(0, 150).scrub("")
+        title = Formats::FileNames.safe(item["title"])
         path = File.join(work, "#{format('%02d', item['track'] || (OTHERS + number))} #{title}.wav")
         Formats::Wav::Writer.new(path, bext: bext(item), ixml: ixml(item, number), lanes: item["lanes"], rate: @rate)
       end

@@ -56,7 +56,7 @@ module Loomshuttle
       end
 
       def writer(stem, number)
-        title = stem["role"].gsub(/[^[:alnum:] _-]+/, "_").byteslice(0, 100).scrub("")
+        title = Formats::FileNames.safe(stem["role"])
         bext = Formats::Bext.new(description: "#{@job['name']}: #{stem['role']}", originator: "Loomshuttle", reference: @id.delete("-"), date: Time.now.strftime("%Y-%m-%d"),
                                  time: Time.now.strftime("%H:%M:%S"), time_reference: 0, history: "A=PCM,F=#{@rate},W=32,M=#{stem['lanes'] == 1 ? 'mono' : 'stereo'},T=Loomshuttle")
         Formats::Wav::Writer.new(File.join(work, "#{format('%02d', number)} #{title}.wav"), bext: bext, lanes: stem["lanes"], rate: @rate, bits: 32)

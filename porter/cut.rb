@@ -25,6 +25,9 @@ module Loomshuttle
         raise Invalid.new("There is no take in #{folder} any more.", where: "take")
       end
 
+      # @return [String] name of a track's file where it goes: by what take and track are called now
+      def file(track) = Formats::FileNames.track(@take["name"], @take["number"], track["number"], track["name"])
+
       # @return [String] file of a track
       def path(track) = File.join(@folder, track["file"])
 
@@ -70,7 +73,7 @@ module Loomshuttle
       def manifest
         @take.slice("format", "id", "number", "name", "notes", "project", "rate", "bits", "started_at")
           .merge("frames" => to - from, "from" => from, "note" => note, "markers" => markers.map(&:to_h), "gaps" => gaps, "breaks" => breaks,
-                 "tracks" => @tracks.map { |track| track.except("rests").merge("frames" => to - from) })
+                 "tracks" => @tracks.map { |track| track.except("rests").merge("file" => file(track), "frames" => to - from) })
       end
 
       # What it says happened when is told in the time of the whole take.

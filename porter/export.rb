@@ -26,7 +26,7 @@ module Loomshuttle
         FileUtils.mkdir_p(work)
         @total = @cut.bytes * (zip? ? 2 : 1)
         @room.check(@total)
-        @cut.tracks.each { |track| make(track["file"]) { |path| sound(track, path) } }
+        @cut.tracks.each { |track| make(@cut.file(track)) { |path| sound(track, path) } }
         @cut.lists.each { |name, bytes| make(name) { |path| File.binwrite(path, bytes) } }
         make(SHEET) { |path| FileUtils.cp(@job.path(SHEET), path) } if File.exist?(@job.path(SHEET))
         File.write(File.join(work, SUMS), @sums.map { |name, sum| "#{sum}  #{name}\n" }.join)

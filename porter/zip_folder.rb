@@ -12,6 +12,7 @@ module Loomshuttle
       # @yieldparam bytes [Integer] that went in
       def self.pack(folder, path)
         Zip.write_zip64_support = true
+        Zip.unicode_names = true # and says that they are
         name = File.basename(folder)
         Zip::OutputStream.open(path) do |zip|
           Dir.children(folder).sort.each do |entry|

@@ -136,7 +136,7 @@ module Loomshuttle
       private
 
       def open_folder(root)
-        TakeFolder.new(File.join(root, TakeFiles.folder(@number, @name)), @tracks.to_h { |track| [track, file_of(track)] }) do |path, track|
+        TakeFolder.new(File.join(root, Formats::FileNames.take_folder(@number, @name)), @tracks.to_h { |track| [track, file_of(track)] }) do |path, track|
           Formats::Wav::Writer.new(path, bext: bext(track), ixml: ixml(track), lanes: track.inputs.size, rate: @rate, bits: @bits)
         end
       end
@@ -164,7 +164,7 @@ module Loomshuttle
         @note = words.compact.join(" ").then { |text| text unless text.empty? }
       end
 
-      def file_of(track) = TakeFiles.file(@name, @number, track.number, track.name)
+      def file_of(track) = Formats::FileNames.track(@name, @number, track.number, track.name)
       def resting?(number) = @rests.key?(number) && !@rests[number].empty? && @rests[number].last[1].nil?
 
       def since_midnight

@@ -49,7 +49,7 @@ module Loomshuttle
         def adopt(root, folder, number)
           manifest = Manifest.read(folder) or raise Invalid.new("#{folder} is no take.", where: "folder")
           Manifest.write(folder, manifest.merge("number" => number))
-          Runtime::Files.move(folder, File.join(root, TakeFiles.folder(number, manifest["name"])))
+          Runtime::Files.move(folder, File.join(root, Formats::FileNames.take_folder(number, manifest["name"])))
           manifest.merge("number" => number)
         end
 

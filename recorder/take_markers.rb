@@ -25,7 +25,7 @@ module Loomshuttle
       def self.write_lists(folder, name, markers, rate)
         lists = { "mid" => Formats::Markers.method(:midi), "csv" => Formats::Markers.method(:csv) }
         lists.each do |kind, make|
-          path = File.join(folder, "#{TakeFiles.safe(name)} markers.#{kind}")
+          path = File.join(folder, "#{Formats::FileNames.safe(name)} markers.#{kind}")
           Dir.glob(File.join(folder, "* markers.#{kind}")).each { |old| File.delete(old) }
           File.binwrite(path, make.call(markers, rate)) unless markers.empty?
         end

@@ -23,8 +23,9 @@ module Loomshuttle
       # @return [Hash] the job
       # @raise [Invalid]
       def export(take, form:, tracks: nil, from: nil, to: nil, part: nil, sheet: nil, who: nil)
-        make({ "kind" => "export", "take" => take["folder"], "number" => take["number"], "name" => safe([format("%04d", take["number"]), take["name"], part].compact.join(" ")),
-               "form" => form, "tracks" => tracks, "from" => from, "to" => to, "who" => who }, sheet ? { SHEET => sheet } : {})
+        name = Formats::FileNames.safe([format("%04d", take["number"]), take["name"], part].compact.join(" "), most: 80)
+        make({ "kind" => "export", "take" => take["folder"], "number" => take["number"], "name" => name, "form" => form,
+               "tracks" => tracks, "from" => from, "to" => to, "who" => who }, sheet ? { SHEET => sheet } : {})
       end
 
       # @param items [Array<Hash>] title, track, lanes, offset and files (Porter::BringIn)
@@ -53,7 +54,7 @@ module Loomshuttle
       # @param folder [String] of a song   @param asked [Hash] as PlayOrder#to_render
       # @return [Hash] the job
       def render(folder, name, asked, who: nil)
-        make({ "kind" => "render", "name" => safe(name), "song" => folder, "form" => "folder", "who" => who, **asked }, {})
+        make({ "kind" => "render", "name" => Formats::FileNames.safe(name), "song" => folder, "form" => "folder", "who" => who, **asked }, {})
       end
 
       # @param folder [String] of a song   @param tempo [Integer] percent   @param key [Integer] semitones
@@ -123,8 +124,6 @@ module Loomshuttle
 
       # A home that was moved has its results where it is now.
       def here(folder, id, result) = File.join(folder, result.split("/#{id}/", 2).last.to_s.delete_prefix("/"))
-
-      def safe(name) = name.gsub(/[^[:alnum:] _-]+/, "_").strip[0, 80].then { |text| text.empty? ? "take" : text }
     end
   end
 end

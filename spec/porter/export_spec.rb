@@ -32,6 +32,22 @@ RSpec.describe Loomshuttle::Porter::Export, :folder do
     expect(job.values_at("done", "total").uniq).to eq([4 * 96_000 * 3])
   end
 
+  # Bit 11 of an entry says that its name is UTF-8 (APPNOTE.TXT 6.3.9 of the ZIP format, 4.4.4).
+  it "calls everything as take and tracks are called by now, in letters of every script" do
+    tracks = take["tracks"].each { |track| track["name"] = "日本語" if track["number"] == 2 }
+    renamed = take.merge("name" => "Ночной сет", "tracks" => tracks)
+    Loomshuttle::Recorder::Manifest.write(take["folder"], renamed.except("folder"))
+    jobs.export(renamed, form: "zip")
+    work
+    expect(File.basename(job["result"])).to eq("0001 Ночной сет.zip")
+    Zip::File.open(job["result"]) do |zip|
+      expect(zip.map { |entry| File.basename(entry.name.dup.force_encoding("UTF-8")) }).to include("Ночной сет 0001 01 Track 1.wav", "Ночной сет 0001 02 日本語.wav")
+      expect(zip.map { |entry| entry.gp_flags[11] }.uniq).to eq([1])
+      manifest = JSON.parse(zip.read("0001 Ночной сет/take.json"))
+      expect(manifest["tracks"].map { |track| track["file"] }.first(2)).to eq(["Ночной сет 0001 01 Track 1.wav", "Ночной сет 0001 02 日本語.wav"])
+    end
+  end
+
   it "cuts a section out, with its own time, markers and length, of some tracks only" do
     jobs.export(take, form: "folder", tracks: [2, 3], from: 24_000, to: 72_000, part: "Reel")
     work

@@ -205,15 +205,6 @@ RSpec.describe Loomshuttle::Recorder::Unit, :folder do
   end
 end
 
-RSpec.describe Loomshuttle::Recorder::TakeFiles do
-  {
-    "Fiddle" => "Fiddle", "Prüf/stück: 1?" => "Pruf_stuck_ 1_", "../../etc/passwd" => "_etc_passwd", "" => "unnamed", "   " => "unnamed", "CON" => "CON_",
-    "a" * 100 => "a" * 60, "日本" => "unnamed", "tab\tname" => "tab_name", ".hidden" => "_hidden"
-  }.each do |name, safe|
-    it("makes #{name.inspect[0, 30]} safe") { expect(described_class.safe(name)).to eq(safe) }
-  end
-end
-
 RSpec.describe Loomshuttle::Runtime::Rpc do
   let(:rpc) { described_class.new("add" => ->(a:, b: 1) { a + b }, "fail" => -> { raise Loomshuttle::Invalid.new("No.", where: "here") }, "burst" => -> { raise "x" }) }
 

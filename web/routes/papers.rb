@@ -21,9 +21,9 @@ module Loomshuttle
 
           # The file is called after the show.
           def paper(kind, bytes, type = nil)
-            name = @control.seen.show.about[:name].to_s.gsub(/[^[:alnum:] _-]+/, "").strip
+            name = Formats::FileNames.safe(@control.seen.show.about[:name].to_s)
             content_type(type || kind)
-            headers("content-disposition" => "attachment; filename*=UTF-8''#{Rack::Utils.escape_path(name.empty? ? 'show' : name)}.#{kind}")
+            headers("content-disposition" => "attachment; filename*=UTF-8''#{Rack::Utils.escape_path(name)}.#{kind}")
             bytes
           end
         end
