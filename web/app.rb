@@ -81,6 +81,7 @@ module Loomshuttle
         end
       end
 
+      error(Missing) { |e| problem(404, e.message, e.where) }
       error(Invalid) { |e| problem(422, e.message, e.where, faults: e.faults.map(&:to_h)) }
       error(RecorderLink::Away) { |e| problem(503, e.message, "recorder") }
       error(Sequel::DatabaseConnectionError, Sequel::DatabaseDisconnectError, Sequel::PoolTimeout) { problem(503, "The database does not answer; nothing was changed. Try again in a moment.", "database") }

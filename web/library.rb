@@ -79,7 +79,14 @@ module Loomshuttle
         store = @control.shows
         read = Formats::ShowFile.read(file, store.profiles.catalog)
         read.profiles.each { |profile| keep_profile(profile.to_json_data) }
-        store.create(about || read.show.about, read.show.set_settings)
+        store.create(about || told_apart(read.show.about), read.show.set_settings)
+      end
+
+      # A show that comes a second time gets a number, so that nobody opens the wrong one.
+      def told_apart(about)
+        taken = @control.shows.list.map { |show| show[:about][:name] }
+        name = [about[:name], *(2..(taken.size + 2)).map { |number| "#{about[:name]} (#{number})" }].find { |one| !taken.include?(one) }
+        about.merge(name: name)
       end
     end
   end

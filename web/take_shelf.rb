@@ -38,10 +38,10 @@ module Loomshuttle
       def all = @store.all
 
       # @return [Hash] one take
-      # @raise [Invalid] when there is none of that number or id
+      # @raise [Missing] when there is none of that number or id
       def find(take)
         all.find { |one| one["id"] == take.to_s || one["number"].to_s == take.to_s } or
-          raise Invalid.new("There is no take #{Text.readable(take, most: 60)}.", where: "take")
+          raise Missing.new("There is no take #{Text.readable(take, most: 60)}.", where: "take")
       end
 
       # @return [Hash] one take that can be heard and packed

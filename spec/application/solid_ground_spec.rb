@@ -109,7 +109,7 @@ RSpec.describe "The application on solid ground", :own_application do
     desk = File.join(Loomshuttle::ROOT, "bin", "desk")
     6.times do |n|
       before = application.pids("desk")
-      Open3.capture2e(desk, "--port", (application.port + 2).to_s, "restart")
+      Open3.capture2e(desk, "--port", application.port.to_s, "restart")
       Tools.wait_until(60, "the desk") do
         application.pids("desk").then { |now| now.any? && now != before } && application.desk_fact("name")
       rescue Errno::ECONNREFUSED

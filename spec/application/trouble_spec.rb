@@ -99,7 +99,7 @@ RSpec.describe "The application in trouble", :own_application do
   end
 
   def restart_desk
-    out, status = Open3.capture2e(File.join(Loomshuttle::ROOT, "bin", "desk"), "--port", (application.port + 2).to_s, "restart")
+    out, status = Open3.capture2e(File.join(Loomshuttle::ROOT, "bin", "desk"), "--port", application.port.to_s, "restart")
     raise out unless status.success?
   end
 end

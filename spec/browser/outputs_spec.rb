@@ -137,7 +137,7 @@ RSpec.describe "The Outputs place", type: :feature do
   end
 
   def hand(address, value)
-    out, err, status = Open3.capture3(File.join(Loomshuttle::ROOT, "bin", "desk"), "set", address, value, "--port", (application.port + 2).to_s)
+    out, err, status = Open3.capture3(File.join(Loomshuttle::ROOT, "bin", "desk"), "set", address, value, "--port", application.port.to_s)
     raise "#{out}#{err}" unless status.success?
   end
 end

@@ -88,7 +88,7 @@ RSpec.describe "The Rig place", type: :feature do
   end
 
   def hand(*words)
-    out, err, status = Open3.capture3(File.join(Loomshuttle::ROOT, "bin", "desk"), *words, "--port", (application.port + 2).to_s)
+    out, err, status = Open3.capture3(File.join(Loomshuttle::ROOT, "bin", "desk"), *words, "--port", application.port.to_s)
     raise "#{out}#{err}" unless status.success?
   end
 end

@@ -38,7 +38,8 @@ class RunningApplication
   # @param file [String] in demo/
   # @return [Integer] its id
   def fresh(file = "clean.json")
-    made = post("/api/shows", file: JSON.parse(File.read(File.join(Loomshuttle::ROOT, "demo", file))), open: true)
+    show = JSON.parse(File.read(File.join(Loomshuttle::ROOT, "demo", file)))
+    made = post("/api/shows", file: show, about: show["about"], open: true) # by the same name each time
     made.fetch("id").tap { |id| open_show(id) }
   end
 

@@ -105,7 +105,7 @@ RSpec.describe Loomshuttle::Web::App, :folder do
     get("/api/nothing")
     expect([last_response.status, JSON.parse(last_response.body).dig("error", "message")]).to eq([404, "There is nothing at /api/nothing."])
     get("/api/takes/7")
-    expect(answer(422)["error"]["message"]).to eq("There is no take 7.")
+    expect(answer(404)["error"]["message"]).to eq("There is no take 7.")
     get("/api/compare?one=now&other=soup")
     expect(answer(422)["error"]["message"]).to include("nothing called \"soup\"")
     get("/assets/../../Gemfile")

@@ -27,8 +27,11 @@ RSpec.describe Loomshuttle::Web::Library, :folder do
     file = ask("/api/papers/show.json")
     expect(last_response.headers["content-disposition"]).to eq("attachment; filename*=UTF-8''Test.json")
     id = tell("/api/shows", file: file, open: true)["id"]
-    expect(show).to include("id" => id, "version" => 1)
+    expect(show).to include("id" => id, "version" => 1, "about" => { "name" => "Test (2)" })
     expect(ask("/api/compare?one=now&other=show/1")["changes"]).to eq([])
+    tell("/api/shows", file: file)
+    tell("/api/shows", file: file, about: { name: "Test" })
+    expect(ask("/api/shows").map { |one| one["about"]["name"] }).to eq(["Test", "Test (3)", "Test (2)", "Test"])
   end
 
   it "refuses a faulty file whole, with the place of each fault" do

@@ -12,8 +12,10 @@ module Loomshuttle
         class Failed < StandardError; end
 
         TRIES = 12
+        # Port of the application; its desk's is two above.
+        APPLICATION = 4040
         USAGE = <<~TEXT
-          A hand at the stand-in desk: bin/desk [--port N] COMMAND
+          A hand at the stand-in desk: bin/desk [--port N] COMMAND; N is the application's port, as everywhere (4040)
             get ADDRESS           what a setting is
             set ADDRESS VALUE     change it by hand
             list [START]          addresses that begin so
@@ -29,8 +31,8 @@ module Loomshuttle
         # @return [Integer] exit code
         def self.main(arguments)
           at = arguments.index("--port")
-          port = at ? arguments.slice!(at, 2).last.to_i : 4042
-          puts new(port).run(*arguments)
+          port = at ? arguments.slice!(at, 2).last.to_i : APPLICATION
+          puts new(port + 2).run(*arguments)
           0
         rescue Failed => e
           warn e.message
@@ -94,7 +96,7 @@ module Loomshuttle
           rescue Errno::ECONNREFUSED
             sleep(0.1)
           end
-          raise Failed, "No desk answers on port #{@port}; bin/demo starts one two ports above its own."
+          raise Failed, "No desk answers for an application on port #{@port - 2}; start it with bin/demo, or name its port with --port."
         end
 
         def hear

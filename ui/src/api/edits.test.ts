@@ -4,7 +4,7 @@ import { beforeEach, expect, test } from 'vitest';
 import { answer, asked, bodies, Refusal } from '../test/application';
 import { edited, previewOf, shown, Within } from '../test/screen';
 import type { Show } from './client';
-import { flip, hearShow, previewStep, set, stepUnless, takePreview, undo } from './edits';
+import { flip, hearShow, previewStep, set, step, stepUnless, takePreview, undo } from './edits';
 import { useNotice } from './notices';
 import { queries, refreshShow, SHOW, useShow } from './queries';
 
@@ -150,6 +150,12 @@ test('two steps that are looked at and taken at once do not meet each other', as
   expect((await Promise.all(both)).map((one) => one.done)).toEqual([true, true]);
   expect((await stepUnless('join', { channel: 5 }, () => true)).done).toBeNull();
   expect(bodies('POST /api/edits')).toHaveLength(2);
+});
+
+test('a step that changes nothing says so', async () => {
+  answer('POST /api/steps', { ...edited(7), changes: [] });
+  expect(await step('chain_offsets', { port: 'a' })).toBe(true);
+  expect(notice()?.text).toBe('There was nothing to do: everything is so already.');
 });
 
 test('a preview waits for the edits before it', async () => {

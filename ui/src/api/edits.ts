@@ -131,9 +131,15 @@ export type StepKind = NonNullable<
 >;
 export type StepOptions = Record<string, unknown>;
 
+const NOTHING = { kind: 'info', text: 'There was nothing to do: everything is so already.' } as const;
+
 /** Takes a step that the core computes, without looking at it first. */
 export const step = (kind: StepKind, options: StepOptions = {}) =>
-  edit((base, wish) => taken(api.POST('/api/steps', { ...wish, body: { ...base, kind, options } })));
+  edit(async (base, wish) => {
+    const edited = await taken(api.POST('/api/steps', { ...wish, body: { ...base, kind, options } }));
+    if (edited.changes.length === 0) tell(NOTHING);
+    return edited;
+  });
 
 const preview = (kind: StepKind, options: StepOptions): Promise<Preview> =>
   inTime(taken(api.POST('/api/steps/preview', { body: { kind, options } })));
@@ -161,7 +167,10 @@ export const stepUnless = (
 ): Promise<{ shown: Preview; done: boolean | null }> =>
   inTurn(async () => {
     const shown = await preview(kind, options);
-    if (shown.changes.length === 0) return { shown, done: true };
+    if (shown.changes.length === 0) {
+      tell(NOTHING);
+      return { shown, done: true };
+    }
     return { shown, done: asks(shown) ? null : await attempt(asShown(shown), against()) };
   });
 

@@ -42,6 +42,16 @@ test('sends everything, or only what is ticked', async () => {
   );
 });
 
+test('ticks all and none at once, and never offers to send nothing', async () => {
+  answer('GET /api/desk', { ...STATE, differences: TWO });
+  const { user } = open();
+  await user.click(await screen.findByRole('button', { name: 'Tick none' }));
+  expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Send to the desk' }).disabled).toBe(true);
+  expect(screen.getByText('0 of 2 settings ticked')).toBeTruthy();
+  await user.click(screen.getByRole('button', { name: 'Tick all' }));
+  expect(screen.getByRole('button', { name: 'Send 2 settings to the desk' })).toBeTruthy();
+});
+
 test('reads what is ticked into the plan, against the version that is shown', async () => {
   answer('GET /api/desk', { ...STATE, differences: TWO });
   const { user } = open();

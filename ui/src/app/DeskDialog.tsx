@@ -66,6 +66,19 @@ function Inside({ onClose }: { onClose: () => void }) {
         {state && !state.away && list.length === 0 && (
           <p>The desk is in step: every setting of the plan was read back equal.</p>
         )}
+        {list.length > 1 && (
+          <div className={styles.row}>
+            <span className={styles.grow}>
+              {chosen.length} of {count(list.length, 'setting')} ticked
+            </span>
+            <Button size="small" onClick={() => leave([])}>
+              Tick all
+            </Button>
+            <Button size="small" onClick={() => leave(list.map((one) => one.path))}>
+              Tick none
+            </Button>
+          </div>
+        )}
         {list.length > 0 && (
           <ChangeTable
             changes={list.map((one) => ({ ...one, from: one.plan, to: one.desk }))}
@@ -105,14 +118,15 @@ function Inside({ onClose }: { onClose: () => void }) {
               disabled={chosen.length === 0}
               onClick={() => void readDesk(paths).then(() => refresh('desk'))}
             >
-              Read {count(chosen.length, 'setting')} from the desk into the plan
+              {chosen.length > 0 ? `Read ${count(chosen.length, 'setting')}` : 'Read'} from the desk into the
+              plan
             </Button>
             <Button
               variant="contained"
               disabled={chosen.length === 0 || send.isPending}
               onClick={() => send.mutate(undefined)}
             >
-              Send {count(chosen.length, 'setting')} to the desk
+              {chosen.length > 0 ? `Send ${count(chosen.length, 'setting')}` : 'Send'} to the desk
             </Button>
           </>
         )}
