@@ -17,7 +17,7 @@ module Loomshuttle
 
     RIG = %i[ClockLeader RateDiffers LinkOverCapacity ChainOverlap BoxOffLink MissingSocket CardMode].freeze
     CAPTURE = %i[PreampSetTwice ArmedWithoutSource SharedLane PreampOnCardFed NotAtPreamp StagePreampOnTake StereoLanes TrackNames ChannelWithoutSocket
-                 DiskTime SlowMonitoring].freeze
+                 DiskTime SlowMonitoring NotCaptured].freeze
     SOUNDCHECK = %i[ReturnLoop ForeignReturn OwnMixOnTracks LeftOnTake].freeze
     OUTPUTS = %i[MainSockets BusWithoutSocket GroupNowhere TwiceOnMain MonitorPostFader PersonalLanes ReturnTwice DelayGeometry HearsNothing].freeze
     PLAYBACK = %i[RoleWithoutOutput PlaybackOutput PlaybackReturns CueSharesOutput].freeze

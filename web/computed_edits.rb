@@ -35,8 +35,13 @@ module Loomshuttle
         proposal = proposal(derived.show, kind, options)
         after, changes = proposal.edit.apply(derived.show)
         { version: derived.version, label: proposal.edit.label, settings: proposal.edit.settings, changes: told(derived.show, after, changes),
-          parts: proposal.parts, problems: proposal.problems.map(&:to_h), notes: Settings::Blocks.newly_single(derived.show, after) }.merge(consequences(derived, after))
+          parts: proposal.parts, uncaptured: LISTS.include?(kind) ? left_out(after) : [], problems: proposal.problems.map(&:to_h),
+          notes: Settings::Blocks.newly_single(derived.show, after) }.merge(consequences(derived, after))
       end
+
+      # Steps that patch sources to tracks: what they leave out is told.
+      LISTS = %w[auto_patch input_list].freeze
+      private_constant :LISTS
 
       # Takes a step at once.
       # @return as Control#edit
@@ -58,6 +63,8 @@ module Loomshuttle
       def whole(show, other, label)
         alone(Settings::Edit.set(label, Settings::Compare.way(show, other)))
       end
+
+      def left_out(after) = Signal::Uncaptured.of(after).map { |left| "#{left.title}: #{left.why}" }
 
       def alone(edit) = Steps::Propose::Proposal.new(edit: edit, parts: [], problems: [])
 

@@ -15,7 +15,7 @@ module Loomshuttle
       def show(undoable)
         { id: @derived.id, version: @derived.version, about: @show.about, profile: profile, setup: @show.setup.to_h,
           channels: channels, sends: @show.sends.values.map(&:to_h), tracks: @show.tracks.values.map { |track| track_hash(track) },
-          sheet: sheet, strands: strands, findings: findings, latency: latency, undo: undoable[:undo], redo: undoable[:redo] }
+          sheet: sheet, strands: strands, findings: findings, uncaptured: uncaptured, latency: latency, undo: undoable[:undo], redo: undoable[:redo] }
       end
 
       def strands = @derived.context.strands.map { |strand| strand_hash(strand) }
@@ -26,6 +26,9 @@ module Loomshuttle
           finding.to_h.merge(path: finding.path.map { |point| { point: point, label: Rig::Label.for(point) } }, accepted: @show.setup.accepted[finding.id], **mending(finding.fix))
         end
       end
+
+      # What the next capture will not have; what mends it stands with its finding.
+      def uncaptured = Signal::Uncaptured.of(@show).map { |left| left.to_h.slice(:kind, :title, :why).merge(at: left.point) }
 
       # @param id [String] of a strand
       # @raise [Invalid] when there is none

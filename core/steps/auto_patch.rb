@@ -47,6 +47,12 @@ module Loomshuttle
         end
       end
 
+      # @param numbers [Array<Integer>] channels
+      # @return [Hash{String=>Object}] settings that give them a way to the recorder and back, where there is one
+      def self.ways(show, numbers)
+        edit(show, entries_of(show).select { |entry| numbers.include?(entry.channel) }).settings
+      end
+
       # What a list asks for and does not get, since it is taken.
       # @return [Array<Array(Formats::InputList::Entry, String)>] entry, and a sentence about it
       def self.unmet(show, entries) = new(show, entries).tap(&:parts).unmet

@@ -65,7 +65,7 @@ RSpec.describe Loomshuttle::Checks do
 
   it "puts what blocks first" do
     faulty = set(straight, "send/3/tap" => "post-eq", "send/5/source" => nil)
-    expect(findings(faulty).map(&:severity)).to eq(%w[blocks look])
+    expect(findings(faulty).map(&:severity)).to eq(%w[blocks look look])
   end
 
   it "offers only fixes that can be applied, over random patches" do

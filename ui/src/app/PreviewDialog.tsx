@@ -61,6 +61,7 @@ function Inside({ looking }: { looking: Looking }) {
             kind="look"
             lines={preview.problems.map((one) => `${one.where ? `${one.where}: ` : ''}${one.message}`)}
           />
+          <Notes title="Would not be captured even then" kind="look" lines={preview.uncaptured} />
           <Notes title="Patched singly" kind="look" lines={preview.notes} />
           <Notes title="Would be wrong then" kind="look" lines={preview.findings_new} />
           <Notes title="Would be mended" kind="well" lines={preview.findings_gone} />

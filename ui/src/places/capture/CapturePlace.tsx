@@ -6,6 +6,7 @@ import { useShow } from '../../api/queries';
 import { arm } from './arming';
 import { ArmTools } from './ArmTools';
 import { LaneRow } from './LaneRow';
+import { LeftOut } from './LeftOut';
 import { Marking } from './Marking';
 import { TakeList } from './TakeList';
 import { Transport } from './Transport';
@@ -34,6 +35,7 @@ export default function CapturePlace() {
       <main>
         <Away of={['recorder']} />
         <Transport armed={tracks.filter((track) => track.armed)} />
+        <LeftOut show={show} />
         {capture ? (
           <Marking capture={capture} guarded={state?.recorder.guarded ?? true} rate={state?.rate ?? 48000} />
         ) : (

@@ -1,0 +1,50 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Steps
+    # What brings sources into the next capture that would not be in it (Signal::Uncaptured).
+    module CaptureAll
+      class << self
+        # @param show [Settings::Show]   @param lefts [Array<Signal::Uncaptured::Left>] of one kind
+        # @return [Settings::Edit, nil] nil where there is no way
+        def edit(show, lefts)
+          return if lefts.empty?
+
+          settings = lefts.first.kind == "not-armed" ? armed(lefts) : patched(show, lefts)
+          settings = wider(show, lefts) if settings.empty?
+          possible(show, label(lefts, settings), settings) unless settings.empty?
+        end
+
+        private
+
+        def armed(lefts) = lefts.to_h { |left| ["track/#{left.point.number}/armed", true] }
+
+        def patched(show, lefts)
+          return {} if lefts.first.kind == "beyond-card"
+
+          AutoPatch.ways(show, lefts.filter_map(&:channel).uniq)
+        end
+
+        # Another mode of the card, with as many lanes as are asked for.
+        def wider(show, lefts)
+          lanes = show.card_lanes + lefts.size
+          lanes = [lanes, *lefts.map { |left| left.point.number }].max if lefts.first.kind == "beyond-card"
+          mode, wide = show.profile.card_modes.select { |_, most| most > show.card_lanes }.min_by { |_, most| [most < lanes ? 1 : 0, most] }
+          wide && lefts.first.kind != "not-armed" ? { "setup/card_mode" => mode } : {}
+        end
+
+        def label(lefts, settings)
+          return "Set the card to #{settings['setup/card_mode']}" if settings.key?("setup/card_mode")
+
+          "#{lefts.first.kind == 'not-armed' ? 'Arm' : 'Capture'} #{lefts.size == 1 ? lefts.first.title : "#{lefts.size} sources"}"
+        end
+
+        def possible(show, label, settings)
+          Settings::Edit.set(label, Completed.settings(show, settings)).tap { |edit| edit.apply(show) }
+        rescue Invalid
+          nil
+        end
+      end
+    end
+  end
+end
