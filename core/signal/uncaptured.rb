@@ -51,7 +51,8 @@ module Loomshuttle
               end
         return unless why
 
-        Left.new(kind: why[0], title: @show.label(send.source), why: why[1], point: Rig::Point.card_send(send.lane), channel: @show.channel_at(send.source)&.number)
+        channel = @show.channel_at(send.source)
+        Left.new(kind: why[0], title: channel&.title || @show.label(send.source), why: why[1], point: Rig::Point.card_send(send.lane), channel: channel&.number)
       end
 
       def unarmed(track)

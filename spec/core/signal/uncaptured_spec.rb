@@ -34,7 +34,7 @@ RSpec.describe Loomshuttle::Signal::Uncaptured do
 
   it "tells a send without a track, a track that is not armed, and a lane beyond the card's mode" do
     show = set(straight(4), "track/2/inputs" => [], "track/2/outputs" => [], "track/2/armed" => false, "track/2/name" => "", "track/3/armed" => false)
-    expect(lefts(show)).to eq([["no-track", "Channel 2 Source 2", "no track takes card send 2"], ["not-armed", "Source 3", "track 3 is not armed"]])
+    expect(lefts(show)).to eq([["no-track", "Source 2", "no track takes card send 2"], ["not-armed", "Source 3", "track 3 is not armed"]])
     expect(lefts(mended(mended(show, "no-track"), "not-armed"))).to eq([])
     narrow = set(straight(4), "setup/card_mode" => "2 lanes")
     expect(lefts(narrow).map(&:first)).to eq(%w[beyond-card beyond-card])

@@ -89,41 +89,65 @@ const PARTS: Record<Preview['parts'][number]['kind'], string> = {
   renamed: 'renamed',
   moved: 'moved',
   changed: '',
-  removed: 'not on the list: to be removed',
+  removed: '',
 };
 
-/** Which lines of a proposal are taken. */
+/** Which lines of a proposal are taken; what a list has no more stands by itself, and is removed only where it is ticked. */
 function Parts({ looking }: { looking: Looking }) {
   const { preview, kind, options } = looking;
-  const all = preview.parts.map((part) => part.title);
-  const staying = preview.parts.filter((part) => part.kind !== 'removed').map((part) => part.title);
-  const only = (options['only'] as string[] | undefined) ?? staying;
+  const removed = preview.parts.filter((part) => part.kind === 'removed');
+  const staying = preview.parts.filter((part) => part.kind !== 'removed');
+  const titles = staying.map((part) => part.title);
+  const only = (options['only'] as string[] | undefined) ?? titles;
   const choose = (next: string[]) => void lookAt(kind, { ...options, only: next }, looking);
+  const gone = only.filter((one) => !titles.includes(one));
+  const tick = { only, choose };
   return (
-    <fieldset className={styles.parts}>
-      <legend>
-        {only.length} of {count(preview.parts.length, 'input')} taken{' '}
-        <Button size="small" onClick={() => choose(all)}>
-          All
-        </Button>
-        <Button size="small" onClick={() => choose([])}>
-          None
-        </Button>
-      </legend>
-      {preview.parts.map((part) => (
-        <label key={`${part.kind} ${part.title}`}>
-          <Checkbox
-            size="small"
-            checked={only.includes(part.title)}
-            onChange={(_, on) =>
-              choose(on ? [...only, part.title] : only.filter((one) => one !== part.title))
-            }
-          />
-          {part.title}{' '}
-          <span className={styles.quiet}>{[PARTS[part.kind], part.note].filter(Boolean).join(', ')}</span>
-        </label>
-      ))}
-    </fieldset>
+    <>
+      {staying.length > 0 && (
+        <fieldset className={styles.parts}>
+          <legend>
+            {only.length - gone.length} of {count(staying.length, 'input')} taken{' '}
+            <Button size="small" onClick={() => choose([...titles, ...gone])}>
+              All
+            </Button>
+            <Button size="small" onClick={() => choose(gone)}>
+              None
+            </Button>
+          </legend>
+          {staying.map((part) => (
+            <Tick key={part.title} part={part} {...tick} />
+          ))}
+        </fieldset>
+      )}
+      {removed.length > 0 && (
+        <details>
+          <summary>
+            {count(removed.length, 'channel')} in use that this list has not: tick what is to go
+          </summary>
+          <div className={styles.parts}>
+            {removed.map((part) => (
+              <Tick key={part.title} part={part} {...tick} />
+            ))}
+          </div>
+        </details>
+      )}
+    </>
+  );
+}
+
+function Tick(props: { part: Preview['parts'][number]; only: string[]; choose: (next: string[]) => void }) {
+  const { part, only, choose } = props;
+  return (
+    <label>
+      <Checkbox
+        size="small"
+        checked={only.includes(part.title)}
+        onChange={(_, on) => choose(on ? [...only, part.title] : only.filter((one) => one !== part.title))}
+      />
+      {part.title}{' '}
+      <span className={styles.quiet}>{[PARTS[part.kind], part.note].filter(Boolean).join(', ')}</span>
+    </label>
   );
 }
 

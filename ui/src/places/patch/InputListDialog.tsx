@@ -127,8 +127,12 @@ function Columns(props: {
               <TextField
                 select
                 size="small"
+                fullWidth
                 value={mapped[column.key] ?? column.field ?? ''}
-                slotProps={{ htmlInput: { 'aria-label': `${column.header} is` } }}
+                slotProps={{
+                  htmlInput: { 'aria-label': `${column.header} is` },
+                  select: { displayEmpty: true },
+                }}
                 onChange={(event) => onMap(column, event.target.value)}
               >
                 <MenuItem value="">nothing of these</MenuItem>
