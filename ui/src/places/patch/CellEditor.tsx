@@ -34,7 +34,14 @@ export function CellEditor({ port, cell, typed, show, onClose }: EditorProps) {
     if (Object.keys(settings).length > 0) void patch(show, settings);
   };
   return (
-    <Popover open anchorEl={cell} onClose={onClose} anchorOrigin={{ vertical: 'bottom', horizontal: 'left' }}>
+    // Without a transition: the list of choices opens with it, beside where it comes to stand.
+    <Popover
+      open
+      anchorEl={cell}
+      onClose={onClose}
+      transitionDuration={0}
+      anchorOrigin={{ vertical: 'bottom', horizontal: 'left' }}
+    >
       <div className={styles.editor} role="dialog" aria-label={`Set ${HEADS[rail]} ${port.mark}`}>
         <h3>
           {HEADS[rail]} {port.mark} {port.name}
