@@ -70,7 +70,7 @@ module Loomshuttle
       no_commands do # rubocop:disable Metrics/BlockLength
         def plan_of(folder)
           look = client.post("/api/deliveries/look", "folder" => folder)["look"]
-          sleep(0.2) while (seen = client.get("/api/songs/looks/#{look}"))["state"] == "looking"
+          sleep(0.2) while (seen = client.get("/api/song-looks/#{look}"))["state"] == "looking"
           raise Client::Failed, seen["error"] if seen["error"]
 
           [seen["plan"], look]

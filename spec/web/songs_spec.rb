@@ -125,7 +125,7 @@ RSpec.describe Loomshuttle::Web::SongLibrary, :folder do
       Tools.run("sox", "-D", "-n", "-r", 44_100, "-b", "16", "-c", 1, File.join(folder, "#{name}.wav"), "synth", 2, "sine", hertz)
     end
     look = tell("/api/deliveries/look", { id: File.basename(folder) })["look"]
-    seen = Tools.wait_until(20, "the look") { ask("/api/songs/looks/#{look}").then { |one| one if one["state"] == "done" } }
+    seen = Tools.wait_until(20, "the look") { ask("/api/song-looks/#{look}").then { |one| one if one["state"] == "done" } }
     expect(seen["plan"]).to include("name" => "Ropewalk", "bpm" => 96.0)
     expect(seen["plan"]["stems"].map { |stem| [stem["role"], stem["lanes"], stem["known"]] }).to contain_exactly(["Strings", 2, false], ["Frame loop", 1, false])
     tell("/api/songs/bring-in", { look: look, name: "Ropewalk", stems: seen["plan"]["stems"].map { |stem| stem.slice("files", "role") } })

@@ -58,7 +58,7 @@ module Loomshuttle
         end
 
         def self.register_intake(app)
-          app.get("/api/songs/looks/:id") do
+          app.get("/api/song-looks/:id") do
             look = @control.looks.find(params["id"])
             json({ state: look.state, seen: look.seen, error: look.error, plan: look.state == "done" ? SongIntake.new(@control).plan(look) : nil })
           end

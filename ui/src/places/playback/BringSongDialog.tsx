@@ -21,7 +21,7 @@ interface BringProps {
 }
 
 const planOf = (id: string, onSeen: (files: number) => void) =>
-  lookedInto<SongPlan>(() => taken(api.GET('/api/songs/looks/{id}', { params: { path: { id } } })), onSeen);
+  lookedInto<SongPlan>(() => taken(api.GET('/api/song-looks/{id}', { params: { path: { id } } })), onSeen);
 
 /** A folder of stems becomes a song: looked at, its roles corrected, and only then brought in. */
 export const BringSongDialog = dialogOf(
