@@ -5,7 +5,7 @@ module Loomshuttle
     # A take that comes back on another channel than the one it left from would be mixed with the wrong settings.
     module ForeignReturn
       def self.findings(context)
-        context.strands.select { |strand| foreign?(strand) }.map { |strand| finding(context.show, strand) }
+        context.strands.select { |strand| foreign?(strand) && !shared?(context.show, strand) }.map { |strand| finding(context.show, strand) }
       end
 
       class << self
@@ -13,6 +13,12 @@ module Loomshuttle
 
         def foreign?(strand)
           strand.channel&.channel? && !strand.home.empty? && !strand.comes_home?
+        end
+
+        # Tracks that share a return on purpose come back where that one is heard.
+        def shared?(show, strand)
+          track = show.tracks[strand.track] or return false
+          !track.shares.empty? && show.tracks.values.any? { |other| other != track && other.shares == track.shares && other.outputs.intersect?(track.outputs) }
         end
 
         def finding(show, strand)
@@ -31,14 +37,23 @@ module Loomshuttle
           return hear(show, strand, channel) if channel.take.nil? || channel.take == strand.return_point
 
           lane = channel.take.number + show.profile.channel_points(channel.number).index(strand.channel)
+          return pair(show, track, lane - strand.track_lane) if track.stereo
+
           outputs = track.outputs.dup
           outputs[strand.track_lane] = lane
-          return if outputs.uniq.size != outputs.size
 
           there = show.tracks.values.find { |one| one != track && one.outputs.include?(lane) }
           return swap(show, track, outputs, there, lane => strand.return) if there
 
           Settings::Edit.set("Play #{show.title_of(track)} to card return #{lane}", "track/#{track.number}/outputs" => outputs)
+        end
+
+        # Both sides of a stereo track at once, in order, where nobody else plays.
+        def pair(show, track, first)
+          taken = show.tracks.values.reject { |other| other == track }.flat_map(&:outputs)
+          return unless first.odd? && first < show.profile.returns && !taken.intersect?([first, first + 1])
+
+          Settings::Edit.set("Play #{show.title_of(track)} to card returns #{first} and #{first + 1}", "track/#{track.number}/outputs" => [first, first + 1])
         end
 
         # Whoever plays to that return now takes the one that becomes free.

@@ -16,7 +16,8 @@ module Loomshuttle
         "join" => :join, "split" => :split, "auto_patch" => :auto_patch, "input_list" => :input_list,
         "recall" => :recall, "listeners" => :listeners, "speaker_delays" => :speaker_delays, "outputs" => :outputs,
         "wet_capture" => :wet_capture, "second_channel" => :second_channel, "speaker" => :speaker,
-        "playback_wishes" => :playback_wishes, "split_playback" => :split_playback, "add_song" => :add_song, "cable" => :cable
+        "playback_wishes" => :playback_wishes, "split_playback" => :split_playback, "add_song" => :add_song, "cable" => :cable,
+        "play_to" => :play_to
       }.freeze
 
       NUMBER = Shape.whole(0..9999)
@@ -41,7 +42,8 @@ module Loomshuttle
         "wet_capture" => { "channels" => Shape.list(NUMBER, most: 1024) }, "second_channel" => { "channel" => NUMBER },
         "speaker" => { "output" => NUMBER }, "playback_wishes" => {}, "split_playback" => { "first" => NUMBER },
         "add_song" => { "song" => WORD, "title" => WORD, "roles" => ROLES, "at" => Shape.or_none(NUMBER) },
-        "cable" => { "first" => NUMBER, "count" => NUMBER, "socket" => WORD }
+        "cable" => { "first" => NUMBER, "count" => NUMBER, "socket" => WORD },
+        "play_to" => { "tracks" => Shape.list(NUMBER, most: 1024), "first" => Shape.whole(1..9999), "shared" => Shape.boolean }
       }.transform_values { |fields| Shape.record({}, fields) }.freeze
 
       # @param show [Settings::Show]
@@ -87,6 +89,8 @@ module Loomshuttle
         def playback_wishes(show, _options) = PlaybackWishes.edit(show, Hearing::Survey.of(show, {}))
         def split_playback(show, options) = PlaybackOutputs.split(show, first: options.fetch("first", 1))
         def add_song(show, options) = AddSong.edit(show, song: options.fetch("song"), title: options.fetch("title"), roles: options.fetch("roles", []), at: options["at"])
+
+        def play_to(show, options) = PlayTo.edit(show, options.fetch("tracks"), first: options.fetch("first"), shared: options.fetch("shared", false))
 
         def cable(show, options)
           PlaybackOutputs.cable(show, first: options.fetch("first"), count: options.fetch("count"), socket: options.fetch("socket"))

@@ -63,6 +63,12 @@ RSpec.describe Loomshuttle::Checks do
     expect(only(show, "armed-without-source").first.sentence).to include("one side of track 2")
   end
 
+  it "brings a stereo track home on both sides in order" do
+    show = set(straight(4), "track/3/stereo" => true, "track/3/inputs" => [3, 4], "track/3/outputs" => [15, 16], "track/4/inputs" => [], "track/4/outputs" => [], "track/4/armed" => false)
+    finding = only(show, "foreign-return").first || only(set(show, "channel/15/take" => "card/return/15", "channel/16/take" => "card/return/16"), "foreign-return").first
+    expect(mended(show, finding).tracks[3].outputs).to eq([3, 4])
+  end
+
   it "puts what blocks first" do
     faulty = set(straight, "send/3/tap" => "post-eq", "send/5/source" => nil)
     expect(findings(faulty).map(&:severity)).to eq(%w[blocks look look])

@@ -101,3 +101,28 @@ RSpec.describe Loomshuttle::Steps::SecondChannel do
     expect { step(blank, 2) }.to raise_error(Loomshuttle::Invalid, /hears nothing on stage/)
   end
 end
+
+RSpec.describe Loomshuttle::Steps::PlayTo do
+  def made(show, numbers, **options) = described_class.edit(show, numbers, **options).apply(show).first
+  def outputs(show, *numbers) = numbers.map { |number| show.tracks[number].outputs }
+
+  let(:show) { set(straight(6), "track/3/inputs" => [], "track/3/outputs" => [], "track/3/armed" => false, "track/3/stereo" => true) }
+
+  it "plays a range one behind the other, a stereo track on odd and even" do
+    expect(outputs(made(show, [1, 2, 3, 4], first: 8), 1, 2, 3, 4)).to eq([[8], [9], [11, 12], [13]])
+  end
+
+  it "lets them share one on purpose, which silences what would be found" do
+    shared = made(straight(6), [4, 5, 6], first: 4, shared: true)
+    expect(outputs(shared, 4, 5, 6)).to eq([[4]] * 3)
+    expect(findings(shared).map(&:check) & %w[shared-lane foreign-return]).to eq([])
+    apart = set(shared, "track/5/shares" => "", "track/6/shares" => "", "track/4/shares" => "")
+    expect(findings(apart).map(&:check)).to include("shared-lane", "foreign-return")
+  end
+
+  it "refuses returns and tracks that are not there" do
+    expect { made(show, [1, 2], first: 20) }.to raise_error(Loomshuttle::Invalid, /has 20 card returns, and 21 would be needed/)
+    expect { made(show, [99], first: 1) }.to raise_error(Loomshuttle::Invalid, /no track 99/)
+    expect { made(show, [], first: 1) }.to raise_error(Loomshuttle::Invalid, /at least one track/)
+  end
+end

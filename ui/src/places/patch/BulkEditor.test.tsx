@@ -64,3 +64,16 @@ test('stays open when it is refused', async () => {
   await waitFor(() => expect(sent()).toHaveLength(1));
   expect(close).not.toHaveBeenCalled();
 });
+
+test('tracks play to returns one behind the other, or share one on purpose', async () => {
+  answer('POST /api/steps', edited(8));
+  const { user } = range('track');
+  await user.type(screen.getByRole('textbox', { name: 'Play to card returns, from' }), '9{Enter}');
+  await user.type(screen.getByRole('textbox', { name: 'All share card return' }), '31{Enter}');
+  await waitFor(() =>
+    expect(bodies('POST /api/steps')).toMatchObject([
+      { kind: 'play_to', options: { tracks: [3, 4], first: 9, shared: false } },
+      { kind: 'play_to', options: { tracks: [3, 4], first: 31, shared: true } },
+    ]),
+  );
+});

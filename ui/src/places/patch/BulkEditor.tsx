@@ -4,7 +4,7 @@ import Popover from '@mui/material/Popover';
 import TextField from '@mui/material/TextField';
 import { type ReactNode, useState } from 'react';
 import type { Port, Settings, Show } from '../../api/client';
-import { set } from '../../api/edits';
+import { set, step } from '../../api/edits';
 import { lookAt } from '../../api/preview';
 import { count } from '../../look/format';
 import { emptying, forAll, namesFor, numbersOf } from './cells';
@@ -47,6 +47,8 @@ export function BulkEditor({ ports, cell, show, onClose }: BulkProps) {
       { ...forAll(rail, numbers, 'name', () => ''), ...forAll(rail, numbers, 'colour', () => null) },
       'Inherited names',
     );
+  const playTo = (text: string, shared: boolean) =>
+    void step('play_to', { tracks: numbers, first: Number(text), shared }).then(close);
   const clear = () => {
     const all = ports.map((port) => emptying(show, port)).filter((one) => one !== null);
     void patch(show, Object.assign({}, ...all) as Settings, `Empty ${words}`).then(close);
@@ -104,6 +106,12 @@ export function BulkEditor({ ports, cell, show, onClose }: BulkProps) {
               </MenuItem>
             ))}
           </TextField>
+        )}
+        {rail === 'track' && (
+          <>
+            <Entry label="Play to card returns, from" onKeep={(text) => playTo(text, false)} />
+            <Entry label="All share card return" onKeep={(text) => playTo(text, true)} />
+          </>
         )}
         {rail === 'track' && (
           <Row>

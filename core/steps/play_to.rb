@@ -1,0 +1,47 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Steps
+    # Which card returns a range of tracks plays to: one behind the other, or all to one, on purpose.
+    module PlayTo
+      class << self
+        # @param show [Settings::Show]   @param numbers [Array<Integer>] tracks   @param first [Integer] card return
+        # @param shared [Boolean] whether all play to it; a stereo track to it and its neighbour
+        # @return [Settings::Edit]
+        # @raise [Invalid] when there is no such track, or the returns do not suffice
+        def edit(show, numbers, first:, shared: false)
+          tracks = numbers.map { |number| show.tracks[number] || raise(Invalid.new("There is no track #{number}.", where: "tracks")) }
+          raise Invalid.new("Name at least one track.", where: "tracks") if tracks.empty?
+
+          settings = shared ? together(show, tracks, first) : in_order(tracks, first)
+          last = settings.values.grep(Array).flatten.max
+          raise Invalid.new("#{show.profile.name} has #{show.profile.returns} card returns, and #{last} would be needed.", where: "first") if last > show.profile.returns
+
+          Settings::Edit.set(shared ? "Let #{tracks.size} tracks share card return #{first}" : "Play #{tracks.size} tracks to card returns from #{first} on", settings)
+        end
+
+        private
+
+        def together(show, tracks, first)
+          name = "with #{show.title_of(tracks.first)}"[0, Settings::NAME]
+          tracks.reduce({}) do |all, track|
+            all.merge("track/#{track.number}/outputs" => lanes(track, start_of(track, first)), "track/#{track.number}/shares" => tracks.size > 1 ? name : "")
+          end
+        end
+
+        # The left of a stereo track is on an odd return.
+        def in_order(tracks, first)
+          free = first
+          tracks.to_h do |track|
+            start = start_of(track, free)
+            free = start + track.width
+            ["track/#{track.number}/outputs", lanes(track, start)]
+          end
+        end
+
+        def start_of(track, lane) = track.stereo && lane.even? ? lane + 1 : lane
+        def lanes(track, start) = (start...(start + track.width)).to_a
+      end
+    end
+  end
+end
