@@ -5,6 +5,7 @@ import TextField from '@mui/material/TextField';
 import { type ReactNode, useState } from 'react';
 import { api, Refused, taken } from '../api/client';
 import { useCommand } from '../api/edits';
+import { tell as notify } from '../api/notices';
 import { count } from '../look/format';
 import styles from '../look/look.module.css';
 import { FilePick } from './FilePick';
@@ -39,6 +40,31 @@ export async function lookedInto<P>(
   }
 }
 
+// A line that is cut is tried again for so long; what was sent already stays.
+const TRIES = 20;
+const PAUSE_MS = 1500;
+
+/** Sends a file. Gives why it was left out, or null: one that is no sound stops none of the others. */
+async function sendOne(id: string, file: File): Promise<string | null> {
+  for (let left = TRIES; ; left -= 1) {
+    try {
+      await taken(
+        api.PUT('/api/deliveries/{id}/files/{name}', {
+          params: { path: { id, name: file.name } },
+          headers: { 'Content-Type': 'application/octet-stream' },
+          body: file as unknown as string,
+          bodySerializer: (body) => body as unknown as File,
+        }),
+      );
+      return null;
+    } catch (error) {
+      if (error instanceof Refused && !error.passing) return error.message;
+      if (left <= 1) throw error;
+      await new Promise((done) => setTimeout(done, PAUSE_MS));
+    }
+  }
+}
+
 interface SourcePickProps {
   /** What may be brought in, in words. */
   words: string;
@@ -70,17 +96,24 @@ export function SourcePick({
   });
   const send = useCommand(async (chosen: File[]) => {
     const { id } = await taken(api.POST('/api/deliveries', { body: {} }));
+    const all = chosen.reduce((sum, file) => sum + file.size, 0);
+    const leftOut: string[] = [];
+    let bytes = 0;
     for (const [at, file] of chosen.entries()) {
-      tell(`Sending ${at + 1} of ${chosen.length}: ${file.name}`);
-      await taken(
-        api.PUT('/api/deliveries/{id}/files/{name}', {
-          params: { path: { id, name: file.name } },
-          headers: { 'Content-Type': 'application/octet-stream' },
-          body: file as unknown as string,
-          bodySerializer: (body) => body as unknown as File,
-        }),
-      );
+      const part = all > 0 ? Math.floor((bytes * 100) / all) : 0;
+      tell(`Sending ${at + 1} of ${chosen.length}, ${part} % so far: ${file.name}`);
+      const why = await sendOne(id, file);
+      if (why !== null) leftOut.push(why);
+      bytes += file.size;
     }
+    const [first, ...more] = leftOut;
+    if (first && leftOut.length === chosen.length)
+      throw new Refused({ error: { message: first, where: 'files' } }, 422);
+    if (first)
+      notify({
+        kind: 'info',
+        text: `Left out: ${first}${more.length > 0 ? ` (and ${more.length} more)` : ''}`,
+      });
     await look.mutateAsync({ id });
   });
   const busy = look.isPending || send.isPending;
