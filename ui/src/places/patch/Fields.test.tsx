@@ -45,17 +45,30 @@ test('what is refused is put back', async () => {
   await waitFor(() => expect(box().value).toBe('18'));
 });
 
-test('what is being typed stays when somebody else changes the show', async () => {
+test('what is being typed stays when somebody else sets it, and both are there to choose from', async () => {
   const { user, again } = draw(gain(18));
   await user.clear(box());
   await user.type(box(), '2');
   again(gain(30));
   expect(box().value).toBe('2');
   await user.type(box(), '1{Enter}');
+  expect(screen.getByRole('alert').textContent).toContain('Somebody set this to “30” meanwhile.');
+  expect(sent()).toEqual([]);
+  await user.click(screen.getByRole('button', { name: 'Set mine' }));
   await waitFor(() => expect(sent()).toEqual([{ 'channel/1/gain': 21 }]));
+  expect(screen.queryByRole('alert')).toBeNull();
   again(gain(21));
   again(gain(18)); // undone elsewhere
   expect(box().value).toBe('18');
+});
+
+test('somebody else’s value is taken where that is chosen', async () => {
+  const { user, again } = draw(gain(18));
+  await user.type(box(), '5');
+  again(gain(30));
+  await user.click(screen.getByRole('button', { name: 'Take “30”' }));
+  expect(box().value).toBe('30');
+  expect(sent()).toEqual([]);
 });
 
 const CHOICES = [

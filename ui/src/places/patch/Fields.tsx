@@ -1,4 +1,5 @@
 import Autocomplete from '@mui/material/Autocomplete';
+import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import { useEffect, useRef, useState } from 'react';
 import type { Choice, Settings } from '../../api/client';
@@ -95,6 +96,22 @@ export function fitting(choices: Choice[], typed: string): Choice[] {
     .map(({ choice }) => choice);
 }
 
+/** Two values for one field: somebody else's, which is set, and the one that stands here. */
+function Both(props: { theirs: string | number; onTheirs: () => void; onMine: () => void }) {
+  const { theirs, onTheirs, onMine } = props;
+  return (
+    <span role="alert">
+      Somebody set this to “{theirs}” meanwhile.{' '}
+      <Button size="small" onClick={onTheirs}>
+        Take “{theirs}”
+      </Button>
+      <Button size="small" onClick={onMine}>
+        Set mine
+      </Button>
+    </span>
+  );
+}
+
 interface TextProps {
   label: string;
   path: string;
@@ -103,16 +120,19 @@ interface TextProps {
 }
 
 /** A name or figure that is set when the field is left or Enter is pressed. What is being typed stays, whatever else changes
- * meanwhile. */
+ * meanwhile; where somebody else has set this very thing, both are there to choose from. */
 export function TextSetting({ label, path, value, placeholder }: TextProps) {
   const [draft, setDraft] = useState<{ text: string; sent: boolean } | null>(null);
   const [seen, see] = useState(value);
+  const [theirs, setTheirs] = useState<string | number | null>(null);
   if (seen !== value) {
     see(value);
     if (draft?.sent) setDraft(null);
+    setTheirs(draft && !draft.sent && draft.text !== String(value) ? value : null);
   }
-  const keep = () => {
-    if (!draft || draft.sent) return;
+  const keep = (mine = false) => {
+    if (!draft || draft.sent || (theirs !== null && !mine)) return;
+    setTheirs(null);
     const next = typeof value === 'number' ? Number(draft.text.replace('−', '-')) : draft.text;
     if (next === value || Number.isNaN(next)) return setDraft(null);
     setDraft({ ...draft, sent: true });
@@ -125,8 +145,20 @@ export function TextSetting({ label, path, value, placeholder }: TextProps) {
       value={draft?.text ?? String(value)}
       placeholder={placeholder}
       slotProps={{ inputLabel: placeholder ? { shrink: true } : {} }}
+      helperText={
+        theirs !== null && (
+          <Both
+            theirs={theirs}
+            onTheirs={() => {
+              setTheirs(null);
+              setDraft(null);
+            }}
+            onMine={() => keep(true)}
+          />
+        )
+      }
       onChange={(event) => setDraft({ text: event.target.value, sent: false })}
-      onBlur={keep}
+      onBlur={() => keep()}
       onKeyDown={(event) => event.key === 'Enter' && keep()}
     />
   );
