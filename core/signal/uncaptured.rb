@@ -9,6 +9,8 @@ module Loomshuttle
       # Taps that carry a source before a channel's own treatment.
       RAW = %w[preamp channel-in].freeze
       private_constant :RAW
+      # Said where another lane of the card is what lacks.
+      FULL = "lanes of the card are in use"
 
       # @param show [Settings::Show]
       # @return [Array<Left>] channels in order, then other sends, then tracks
@@ -42,7 +44,7 @@ module Loomshuttle
 
       def why_no_send
         free = (1..@show.card_lanes).any? { |lane| @show.sends[lane]&.source.nil? && !@tracked.include?(lane) }
-        free ? "no card send carries it" : "no card send carries it, and all #{@show.card_lanes} lanes of the card are in use"
+        free ? "no card send carries it" : "no card send carries it, and all #{@show.card_lanes} #{FULL}"
       end
 
       def cut_off(send)

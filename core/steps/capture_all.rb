@@ -25,12 +25,14 @@ module Loomshuttle
           AutoPatch.ways(show, lefts.filter_map(&:channel).uniq)
         end
 
-        # Another mode of the card, with as many lanes as are asked for.
+        # Another mode of the card, with as many lanes as are asked for, where it is lanes that lack.
         def wider(show, lefts)
+          return {} unless lefts.first.kind == "beyond-card" || lefts.first.why.include?(Signal::Uncaptured::FULL)
+
           lanes = show.card_lanes + lefts.size
           lanes = [lanes, *lefts.map { |left| left.point.number }].max if lefts.first.kind == "beyond-card"
           mode, wide = show.profile.card_modes.select { |_, most| most > show.card_lanes }.min_by { |_, most| [most < lanes ? 1 : 0, most] }
-          wide && lefts.first.kind != "not-armed" ? { "setup/card_mode" => mode } : {}
+          wide ? { "setup/card_mode" => mode } : {}
         end
 
         def label(lefts, settings)

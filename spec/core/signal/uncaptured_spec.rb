@@ -41,6 +41,12 @@ RSpec.describe Loomshuttle::Signal::Uncaptured do
     expect(Loomshuttle::Steps::CaptureAll.edit(narrow, described_class.of(narrow)).settings).to eq("setup/card_mode" => straight.setup.card_mode)
   end
 
+  it "offers nothing where no lane lacks and there is no name to go by" do
+    show = set(straight(2), "channel/9/stage" => "desk/in/9", "send/9/source" => "desk/ch/9")
+    expect(lefts(show)).to eq([["no-track", "Channel 9", "no track takes card send 9"]])
+    expect(finding(show, "no-track").fix).to be_nil
+  end
+
   it "counts a second treatment of a captured socket as captured" do
     show = set(straight(4), "channel/9/name" => "Ears", "channel/9/stage" => straight.channels[1].stage.name)
     expect(lefts(show)).to eq([])
