@@ -26,7 +26,7 @@ RSpec.describe DemoShow do
     found = findings(faulty).group_by(&:check).transform_values(&:size)
     expect(found.keys).to match_array(%w[clock-leader missing-socket shared-lane preamp-on-card-fed channel-without-socket foreign-return own-mix-on-tracks
                                          main-sockets not-at-preamp stereo-lanes track-names slow-monitoring bus-without-socket twice-on-main monitor-post-fader
-                                         delay-geometry hears-nothing role-without-output])
+                                         delay-geometry hears-nothing role-without-output not-captured])
   end
 
   it "is mended by the fixes of its findings, and no fix brings another finding" do

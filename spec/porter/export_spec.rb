@@ -43,7 +43,7 @@ RSpec.describe Loomshuttle::Porter::Export, :folder do
     Zip::File.open(job["result"]) do |zip|
       expect(zip.map { |entry| File.basename(entry.name.dup.force_encoding("UTF-8")) }).to include("Ночной сет 0001 01 Track 1.wav", "Ночной сет 0001 02 日本語.wav")
       expect(zip.map { |entry| entry.gp_flags[11] }.uniq).to eq([1])
-      manifest = JSON.parse(zip.read("0001 Ночной сет/take.json"))
+      manifest = JSON.parse(zip.find { |entry| entry.name.b.end_with?("/take.json") }.get_input_stream.read)
       expect(manifest["tracks"].map { |track| track["file"] }.first(2)).to eq(["Ночной сет 0001 01 Track 1.wav", "Ночной сет 0001 02 日本語.wav"])
     end
   end
