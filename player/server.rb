@@ -26,6 +26,8 @@ module Loomshuttle
         @unit = Unit.new(rate: rate, streams: @ways.streams, library: library, config: @config, outputs: outputs, now: Runtime::Clock.method(:now),
                          &@ways.method(:send))
         @unit.sound = -> { @ways.sound&.status }
+        @turning = Mutex.new # held for moments, while the way out becomes another one
+        @unit.before_play = method(:turn)
         turn
         pair(host, twin, library)
         listen_to_foot(host, foot)
@@ -76,13 +78,13 @@ module Loomshuttle
         @control.tell("status", @unit.status)
       end
 
-      # Never while something plays.
+      # Never while something plays. By the watch, and by whoever is about to play.
       def turn
-        @ways.let_go
-        return if @unit.deck.playing? || !@ways.use(@config["returns"], @config.sound)
-
-        # A sound card takes silence as well.
-        @unit.leave_by(@ways.streams, sparing: @ways.sound.nil?)
+        @turning.synchronize do
+          @ways.let_go
+          # A sound card takes silence as well.
+          @unit.leave_by(@ways.streams, sparing: @ways.sound.nil?) if !@unit.deck.playing? && @ways.use(@config["returns"], @config.sound)
+        end
       end
 
       # Whom it follows may have changed; who follows it hears how it is.

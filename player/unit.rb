@@ -47,6 +47,9 @@ module Loomshuttle
       # @param foot [#status, nil]   @param sound [Proc] gives words about the sound card that it plays to, or nil
       attr_writer :leader, :follower, :foot, :sound
 
+      # @param before_play [Proc] called before a song begins: it leaves by the way that is set by now
+      attr_writer :before_play
+
       # @param on_meters [Proc] takes what Levels gives   @param on_state [Proc] called when something has changed
       attr_writer :on_meters, :on_state
 
@@ -117,6 +120,7 @@ module Loomshuttle
       # Does what the leader does, or what was asked here.
       # @param with [Hash] also with text as names
       def obey(what, at, with)
+        @before_play&.call if what == "play"
         what == "panic" ? panic : @deck.command(what, at: at, **with.transform_keys(&:to_sym))
         changed
       end

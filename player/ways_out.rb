@@ -6,7 +6,7 @@ module Loomshuttle
   module Player
     # Where lanes leave to, and whose clock counts: a playback interface's, the desk's card's, of whose return streams some belong to playback, or a
     # sound card's of this computer.
-    # `use` is called by one thread, everything else by any.
+    # `use` is called by one thread at a time, everything else by any.
     class WaysOut
       LANES = 8
       # Bytes of a card's description that are read at most.

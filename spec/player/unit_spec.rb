@@ -24,6 +24,16 @@ RSpec.describe Loomshuttle::Player::Unit, :folder do
     first
   end
 
+  it "asks for the way that is set by now before a song begins, and at no other command" do
+    asked = []
+    player = ready
+    player.before_play = -> { asked << player.deck.playing? }
+    player.command("play")
+    rig.run(0.1)
+    %w[around stop].each { |command| player.command(command) }
+    expect(asked).to eq([false])
+  end
+
   it "brings a stem out of the interface's output bit by bit, and to the desk's socket" do
     ready.command("play")
     rig.run(2.5)
