@@ -84,7 +84,7 @@ RSpec.describe Loomshuttle::Settings::Compare do
   end
 
   it "finds the way from any show to any other, over random rigs" do
-    shows = Array.new(8) { |seed| RandomRig.new(seed).show.with(about: { name: "x" }) }
+    shows = Array.new(6) { |seed| RandomRig.new(seed).show.with(about: { name: "x" }) }
     shows.product(shows).each { |one, other| expect(set(one, described_class.way(one, other))).to eq(other), "#{one.rig.desk} to #{other.rig.desk}" }
   end
 
