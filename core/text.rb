@@ -28,6 +28,10 @@ module Loomshuttle
     # @return [String] readable in any case
     def self.readable(value, most: 200) = value.to_s.dup.force_encoding(Encoding::UTF_8).scrub("?").gsub(CONTROLS, "?").gsub(BREAKS, " ")[0, most]
 
+    # @param value [Numeric]
+    # @return [String] with its sign, as it is printed: "+20 dB", "−6 dB"
+    def self.decibels(value) = "#{'+' unless value.negative?}#{value} dB".tr("-", "−")
+
     def self.refuse(where, why) = raise(Invalid.new("#{where} #{why}.", where: where))
     private_class_method :refuse
   end

@@ -22,7 +22,7 @@ module Loomshuttle
         @song, @size = song, PIECE * song.rate
         @lock = Mutex.new # held for moments, never while a disk is waited for
         @pieces, @troubles = {}, {}
-        @read = "".b # what was read last, by the one thread that fills
+        @read = "".b # what was read last: one thread at a time fills, and keeps none of it
         @stems = song.stems.to_h { |stem| [stem.id, stem] }
         @files = @stems.transform_values { |stem| opened(stem, File.join(folder, stem.file), open) }.compact
         @most = [MOST / (@size * 4 * [@stems.values.sum(&:lanes), 1].max), 2 * AHEAD].max

@@ -35,7 +35,7 @@ module Loomshuttle
           list.drop(1).flat_map { |one| Settings::SharedPreamp::FIELDS.map { |field| ["channel/#{one.number}/#{field}", first[field]] } }.to_h
         end
 
-        def words(gain, phantom) = "#{'+' unless gain.negative?}#{gain} dB#{' with 48 V' if phantom}".tr("-", "−")
+        def words(gain, phantom) = "#{Text.decibels(gain)}#{' with 48 V' if phantom}"
       end
     end
   end

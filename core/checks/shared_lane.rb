@@ -45,7 +45,7 @@ module Loomshuttle
         end
 
         def declare(show, tracks)
-          name = "with #{show.title_of(tracks.first)}"[0, Settings::NAME]
+          name = Steps::PlayTo.shared_as(show, tracks.first)
           Settings::Edit.set("Let them share the return on purpose", tracks.to_h { |track| ["track/#{track.number}/shares", name] })
         end
 

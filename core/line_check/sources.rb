@@ -15,7 +15,7 @@ module Loomshuttle
       def self.of(show, desk = {})
         show = Settings::SharedPreamp.settled(show)
         sends = show.sends.values.group_by { |send| show.channel_at(send.source)&.number }
-        cabled = played_to(show)
+        cabled = show.playback_sockets
         called = show.channels.values.select do |channel|
           channel.stage && !cabled.include?(show.layout.socket_of(channel.stage)) && !(channel.name.empty? && sends[channel.number].nil?)
         end
@@ -24,9 +24,6 @@ module Loomshuttle
 
       class << self
         private
-
-        # @return [Array<Rig::Point>] sockets that the playback interface is cabled to
-        def played_to(show) = show.rig.interface ? show.cables.values.filter_map(&:to) : []
 
         def source(show, channel, sends, desk)
           card = channel.card_fed?

@@ -146,6 +146,9 @@ module Loomshuttle
         rig.interface ? cables[output]&.to : nil
       end
 
+      # @return [Array<Rig::Point>] sockets that the playback interface is cabled to: what songs are played into
+      def playback_sockets = rig.interface ? cables.values.filter_map(&:to) : []
+
       # @return [Array<Rig::Point>] card returns that playback has to itself, from its first output on
       def playback_returns
         streams = profile.return_points.each_slice(PlaybackKinds::STREAM).to_h { |points| [points.first.number, points] }

@@ -69,8 +69,7 @@ module Loomshuttle
         return "missing" if source.missing
         return "" if channel.nil? || source.point.card?
 
-        gain = "#{'+' unless channel.gain.negative?}#{channel.gain} dB".tr("-", "−")
-        channel.phantom ? "#{gain} 48V" : gain
+        channel.phantom ? "#{Text.decibels(channel.gain)} 48V" : Text.decibels(channel.gain)
       end
 
       def channel_ports

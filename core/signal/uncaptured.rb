@@ -4,13 +4,12 @@ module Loomshuttle
   module Signal
     # Sources that the next capture will not have, each with its reason: what a person wants to know before he presses the button.
     class Uncaptured
-      # kind: "no-send", "no-track", "not-armed" or "beyond-card"; why: in words; point: where it ends; channel: its number, nil for a mix
-      Left = Value.define(:kind, :title, :why, :point, :channel)
+      # kind: "no-send", "no-track", "not-armed" or "beyond-card"; why: in words; point: where it ends; channel: its number, nil for a mix;
+      # full: whether it is lanes of the card that lack
+      Left = Value.define(:kind, :title, :why, :point, :channel, :full)
       # Taps that carry a source before a channel's own treatment.
       RAW = %w[preamp channel-in].freeze
       private_constant :RAW
-      # Said where another lane of the card is what lacks.
-      FULL = "lanes of the card are in use"
 
       # @param show [Settings::Show]
       # @return [Array<Left>] channels in order, then other sends, then tracks
@@ -32,20 +31,18 @@ module Loomshuttle
         raw = @sends.select { |send| RAW.include?(@show.tap_of(send)) }.filter_map { |send| @show.channel_at(send.source)&.number }
         same = Settings::SharedPreamp.groups(@show).flat_map { |list| list.map(&:number).intersect?(raw) ? list.map(&:number) : [] }
         sources.reject { |channel| (@sent + same).include?(channel.number) }.map do |channel|
-          Left.new(kind: "no-send", title: channel.title, why: why_no_send, point: @show.profile.channel_points(channel.number).first, channel: channel.number)
+          why = ["no card send carries it", ("and all #{@show.card_lanes} lanes of the card are in use" if full?)].compact.join(", ")
+          Left.new(kind: "no-send", title: channel.title, why: why, point: @show.profile.channel_points(channel.number).first, channel: channel.number, full: full?)
         end
       end
 
       # Channels that somebody is heard on; what songs are played into is none of these, nor what comes from the card.
       def sources
-        cabled = @show.rig.interface ? @show.cables.values.filter_map(&:to) : []
+        cabled = @show.playback_sockets
         @show.channels.values.select { |channel| !channel.name.empty? && channel.stage && !channel.card_fed? && !cabled.include?(@show.layout.socket_of(channel.stage)) }
       end
 
-      def why_no_send
-        free = (1..@show.card_lanes).any? { |lane| @show.sends[lane]&.source.nil? && !@tracked.include?(lane) }
-        free ? "no card send carries it" : "no card send carries it, and all #{@show.card_lanes} #{FULL}"
-      end
+      def full? = (1..@show.card_lanes).none? { |lane| @show.sends[lane]&.source.nil? && !@tracked.include?(lane) }
 
       def cut_off(send)
         why = if send.lane > @show.card_lanes then ["beyond-card", "card send #{send.lane} is beyond the #{@show.card_lanes} lanes that the card carries"]
@@ -54,13 +51,14 @@ module Loomshuttle
         return unless why
 
         channel = @show.channel_at(send.source)
-        Left.new(kind: why[0], title: channel&.title || @show.label(send.source), why: why[1], point: Rig::Point.card_send(send.lane), channel: channel&.number)
+        Left.new(kind: why[0], title: channel&.title || @show.label(send.source), why: why[1], point: Rig::Point.card_send(send.lane), channel: channel&.number,
+                 full: why[0] == "beyond-card")
       end
 
       def unarmed(track)
         return if track.armed || track.inputs.empty? || track.inputs.any? { |lane| lane > @show.card_lanes || @show.sends[lane]&.source.nil? }
 
-        Left.new(kind: "not-armed", title: @show.title_of(track), why: "track #{track.number} is not armed", point: track.points("in").first, channel: nil)
+        Left.new(kind: "not-armed", title: @show.title_of(track), why: "track #{track.number} is not armed", point: track.points("in").first, channel: nil, full: false)
       end
     end
   end

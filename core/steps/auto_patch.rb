@@ -58,7 +58,7 @@ module Loomshuttle
       def self.unmet(show, entries) = new(show, entries).tap(&:parts).unmet
 
       # @return [Array] as AutoPatch.unmet, once parts were made
-      def unmet = @elsewhere + @sockets.unmet + EntryPairs.apart(@show, @pairs, @channels)
+      def unmet = @notes + @sockets.unmet + EntryPairs.apart(@show, @pairs, @channels)
 
       def initialize(show, entries)
         @show = show
@@ -67,13 +67,13 @@ module Loomshuttle
         @pairs = EntryPairs.of(entries)
         @sockets = EntrySockets.new(show, @channels)
         @free = @sockets.free
-        @elsewhere = []
+        @notes = []
       end
 
       def parts
         @entries.filter_map do |entry|
           number = @channels[entry]
-          @elsewhere << [entry, elsewhere(entry, number)] unless [nil, number].include?(entry.channel)
+          @notes << [entry, elsewhere(entry, number)] unless [nil, number].include?(entry.channel)
           settings = plan(entry, number, side(entry, number)).reject { |path, value| @show.get(path) == value }
           Part.new(title: entry.name, **told(@show.channels[number], settings), settings: settings) unless settings.empty?
         end
@@ -108,8 +108,15 @@ module Loomshuttle
       def describe(entry, number, stage)
         preamp, set = @show.profile.strip(number).preamp, @sockets.preamp(entry, stage)
         words = { "name" => entry.name, "short" => entry.short, "mic" => entry.mic, "stand" => entry.stand, "spot" => entry.spot, "colour" => entry.colour,
-                  "gain" => set[:gain] && (set[:gain] / preamp.step_db * preamp.step_db).clamp(preamp.min_db, preamp.max_db), "phantom" => set[:phantom] }
+                  "gain" => set[:gain] && gain(entry, set[:gain], preamp), "phantom" => set[:phantom] }
         words.reject { |_, value| value.nil? || value == "" }.transform_keys { |field| "channel/#{number}/#{field}" }
+      end
+
+      # In the preamp's range and steps.
+      def gain(entry, wanted, preamp)
+        kept = (wanted / preamp.step_db * preamp.step_db).clamp(preamp.min_db, preamp.max_db)
+        @notes << [entry, "#{entry.name} gets #{Text.decibels(kept)}, not #{Text.decibels(wanted)}: the preamp goes no further"] unless kept == wanted
+        kept
       end
 
       # @return [:left, :right, nil] which side of a pair a line is

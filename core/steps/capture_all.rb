@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Steps
-    # What brings sources into the next capture that would not be in it (Signal::Uncaptured).
+    # What brings sources into the next capture that would not be in it.
     module CaptureAll
       class << self
         # @param show [Settings::Show]   @param lefts [Array<Signal::Uncaptured::Left>] of one kind
@@ -12,7 +12,7 @@ module Loomshuttle
 
           settings = lefts.first.kind == "not-armed" ? armed(lefts) : patched(show, lefts)
           settings = wider(show, lefts) if settings.empty?
-          possible(show, label(lefts, settings), settings) unless settings.empty?
+          Completed.edit(show, label(lefts, settings), settings) unless settings.empty?
         end
 
         private
@@ -27,7 +27,7 @@ module Loomshuttle
 
         # Another mode of the card, with as many lanes as are asked for, where it is lanes that lack.
         def wider(show, lefts)
-          return {} unless lefts.first.kind == "beyond-card" || lefts.first.why.include?(Signal::Uncaptured::FULL)
+          return {} unless lefts.first.full
 
           lanes = show.card_lanes + lefts.size
           lanes = [lanes, *lefts.map { |left| left.point.number }].max if lefts.first.kind == "beyond-card"
@@ -39,12 +39,6 @@ module Loomshuttle
           return "Set the card to #{settings['setup/card_mode']}" if settings.key?("setup/card_mode")
 
           "#{lefts.first.kind == 'not-armed' ? 'Arm' : 'Capture'} #{lefts.size == 1 ? lefts.first.title : "#{lefts.size} sources"}"
-        end
-
-        def possible(show, label, settings)
-          Settings::Edit.set(label, Completed.settings(show, settings)).tap { |edit| edit.apply(show) }
-        rescue Invalid
-          nil
         end
       end
     end

@@ -19,6 +19,14 @@ module Loomshuttle
         new(show, settings, moving).settings
       end
 
+      # @param label [String] what the edit does, in words
+      # @return [Settings::Edit, nil] with what moves along; nil where that cannot be
+      def self.edit(show, label, settings)
+        Settings::Edit.set(label, settings(show, settings)).tap { |edit| edit.apply(show) }
+      rescue Invalid
+        nil
+      end
+
       def initialize(show, settings, moving)
         @show = show
         @given = settings

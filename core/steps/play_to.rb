@@ -20,10 +20,14 @@ module Loomshuttle
           Settings::Edit.set(shared ? "Let #{tracks.size} tracks share card return #{first}" : "Play #{tracks.size} tracks to card returns from #{first} on", settings)
         end
 
+        # @param track [Settings::Track]
+        # @return [String] what those are called that share a return with it on purpose
+        def shared_as(show, track) = "with #{show.title_of(track)}"[0, Settings::NAME]
+
         private
 
         def together(show, tracks, first)
-          name = "with #{show.title_of(tracks.first)}"[0, Settings::NAME]
+          name = shared_as(show, tracks.first)
           tracks.reduce({}) do |all, track|
             all.merge("track/#{track.number}/outputs" => lanes(track, start_of(track, first)), "track/#{track.number}/shares" => tracks.size > 1 ? name : "")
           end

@@ -58,10 +58,10 @@ module Loomshuttle
         return "" if channel.stage.nil? || channel.card_fed?
 
         leader = @leaders[channel.number]
-        [decibels(channel.gain), ("with #{leader.number}" if leader && leader != channel), ("trim #{decibels(channel.trim)}" unless channel.trim.zero?)].compact.join(", ")
+        shared = "with #{leader.number}" if leader && leader != channel
+        trim = "trim #{Text.decibels(channel.trim)}" unless channel.trim.zero?
+        [Text.decibels(channel.gain), shared, trim].compact.join(", ")
       end
-
-      def decibels(value) = "#{'+' unless value.negative?}#{value} dB".tr("-", "−")
 
       def outputs
         rows = @show.outputs.values.select(&:source).map do |output|

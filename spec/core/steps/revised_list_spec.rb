@@ -65,6 +65,12 @@ RSpec.describe Loomshuttle::Steps::AutoPatch do
     expect(proposal.problems.map(&:message)).to eq(["Harp hears Box A in 4 as well as Fiddle, as another treatment of the same sound"])
   end
 
+  it "tells a gain that the preamp does not have" do
+    proposal = propose(patched, "ch,name,gain\n4,Fiddle,70\n")
+    expect(proposal.edit.settings).to eq("channel/4/gain" => 60)
+    expect(proposal.problems.map(&:message)).to eq(["Fiddle gets +60 dB, not +70 dB: the preamp goes no further"])
+  end
+
   it "leaves 48 V where the list has no such column" do
     after = brought(patched, "ch,name,gain\n4,Fiddle,33\n")
     expect(after.channels[4]).to have_attributes(phantom: true, gain: 33)

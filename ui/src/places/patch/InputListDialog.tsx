@@ -110,6 +110,9 @@ function Columns(props: {
   onMap: (column: Column, field: string) => void;
 }) {
   const { list, mapped, onMap } = props;
+  // What somebody gives to one column is another one's no more.
+  const field = ({ key, field: takenFor }: Column) =>
+    mapped[key] ?? (takenFor !== null && Object.values(mapped).includes(takenFor) ? '' : (takenFor ?? ''));
   return (
     <table className={own.columns}>
       <thead>
@@ -128,7 +131,7 @@ function Columns(props: {
                 select
                 size="small"
                 fullWidth
-                value={mapped[column.key] ?? column.field ?? ''}
+                value={field(column)}
                 slotProps={{
                   htmlInput: { 'aria-label': `${column.header} is` },
                   select: { displayEmpty: true },
@@ -136,9 +139,9 @@ function Columns(props: {
                 onChange={(event) => onMap(column, event.target.value)}
               >
                 <MenuItem value="">nothing of these</MenuItem>
-                {list.fields.map((field) => (
-                  <MenuItem key={field} value={field}>
-                    {FIELDS[field] ?? field}
+                {list.fields.map((one) => (
+                  <MenuItem key={one} value={one}>
+                    {FIELDS[one] ?? one}
                   </MenuItem>
                 ))}
               </TextField>

@@ -103,12 +103,13 @@ test('a column that nobody knows is asked for, and remembered', async () => {
   answer('PUT /api/input-lists/file', {
     ...LIST,
     known: { strip: '' },
-    columns: [column('Wer?', null, 'wer'), column('Strip', null)],
+    columns: [column('Wer?', null, 'wer'), column('Strip', null), column('Title', 'name')],
   });
   const { user } = draw(<InputListDialog open onClose={close} />);
   await user.upload(screen.getByLabelText('Input list file'), new File(['x'], 'inputs.xlsx'));
   await user.click(await screen.findByRole('combobox', { name: 'Wer? is' }));
   await user.click(screen.getByRole('option', { name: 'name of the source' }));
+  expect(screen.getByRole('combobox', { name: 'Title is' }).textContent).toBe('nothing of these');
   await user.click(screen.getByRole('button', { name: 'Look at the patch…' }));
   await waitFor(() =>
     expect(looked()).toEqual([['input_list', { text: LIST.text, columns: { strip: '', wer: 'name' } }]]),
