@@ -9,6 +9,9 @@ module Loomshuttle
     class Deck
       # Seconds until a stopped song is silent, and everything in a panic.
       STOP, PANIC = 0.010, 0.005
+      # What makes it silent: a beginning that was asked for before is not done after it.
+      SILENCES = %w[stop fade].freeze
+      private_constant :SILENCES
 
       attr_reader :rate, :outputs, :time
 
@@ -46,6 +49,7 @@ module Loomshuttle
       # @param what [String] "play", "stop", "fade", "panic", "jump", "around", "stop at", "take back"
       # @param at [Integer, nil] sample of the clock; nil: with the next block
       def command(what, at: nil, **with)
+        @orders.drop("play", at || @time) if SILENCES.include?(what)
         return @orders.add(at, what, with) if at && at > @time
 
         @doing.synchronize { obey(what, with) }
@@ -81,9 +85,9 @@ module Loomshuttle
       # @return [Integer] commands whose time has not come
       def waiting = @orders.size
 
-      # @return [Hash] time of the clock; song, whether it plays, and its sample at that time
+      # @return [Hash] time of the clock; song, whether it plays and is not about to be silent, and its sample at that time
       def place
-        @doing.synchronize { { "time" => @time, "song" => @loaded&.song&.id, "playing" => @playing, "position" => @playing ? @walk.position : @held } }
+        @doing.synchronize { { "time" => @time, "song" => @loaded&.song&.id, "playing" => @playing && !@gain.why, "position" => @playing ? @walk.position : @held } }
       end
 
       # @return [Integer] frames until the end of the song that plays; 0 where none does

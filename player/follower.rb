@@ -21,7 +21,6 @@ module Loomshuttle
         @lock.synchronize { @to = to }
         @worker ||= Runtime::Worker.start("follows") { |worker| turn(worker) }
         @line&.close
-        @told = nil
       end
 
       def stop
@@ -33,8 +32,9 @@ module Loomshuttle
       # @return [Hash, nil] host, port, connected, problem, differs (names) and apart (samples, where both play); nil where it follows nobody
       def status
         to = @to or return
-        { "host" => to["host"], "port" => to["port"], "connected" => !@told.nil?, "problem" => @problem, "differs" => @told ? Twin.differences(@digest.call, @told["digest"]) : [],
-          "apart" => @apart }
+        told = @told if @hears.equal?(to) # of the one before nothing counts
+        { "host" => to["host"], "port" => to["port"], "connected" => !told.nil?, "problem" => @problem, "differs" => told ? Twin.differences(@digest.call, told["digest"]) : [],
+          "apart" => told && @apart }
       end
 
       private
@@ -50,14 +50,15 @@ module Loomshuttle
         worker.rest(AGAIN * 4)
       ensure
         @line&.close
-        @told = @apart = nil
+        @told = @apart = @behind = nil
       end
 
       def hear(to, worker)
+        @hears = to
         socket = Socket.tcp(to["host"], to["port"], connect_timeout: 2)
         @line = Runtime::LineSocket.new(socket, most: Twin::LINE)
         @line.puts(JSON.generate({ code: to["code"], digest: @digest.call }), 2)
-        until worker.stopped?
+        until worker.stopped? || !@to.equal?(to)
           text = @line.gets(Twin::SILENT) or raise IOError, "it has gone"
           take(*Twin.read(text))
         end
@@ -68,7 +69,7 @@ module Loomshuttle
         when "welcome" then @problem = nil
         when "refused" then raise Invalid.new(details["why"], where: "code")
         when "load" then @unit.follow_load(details["song"])
-        when "do" then @unit.obey(details["what"], details["at"], details["with"])
+        when "do" then obey(details["what"], details["at"], details["with"])
         when "state" then state(details)
         end
       rescue Invalid => e
@@ -77,22 +78,36 @@ module Loomshuttle
         @problem = e.message # what cannot be done here hinders nothing else
       end
 
+      def obey(what, at, with)
+        @behind = nil
+        @told_until = at || (@unit.place["time"] + Twin::AHEAD)
+        @unit.obey(what, at, with)
+      end
+
       def state(told)
         @told = told
         mine = @unit.place
         both = told["playing"] && mine["playing"] && told["song"] == mine["song"] && told["position"]
         @apart = both ? (mine["position"] - mine["time"]) - (told["position"] - told["time"]) : nil
-        catch_up(told, mine) if told["playing"] && !mine["playing"] && told["song"] && told["position"]
+        fall_in(told, mine) if told["playing"] && !mine["playing"] && told["song"] && told["position"]
+      end
+
+      # A letter that crossed a command on its way, or the end of the song, is not believed: the next one is.
+      def fall_in(told, mine)
+        return if @told_until && (@told_until - told["time"]).between?(0, Twin::AHEAD * 2)
+
+        @behind ? catch_up(told, mine) : @behind = true
       end
 
       # A song that plays already when this one comes: from a sample on that both reach.
       def catch_up(told, mine)
+        return if @catching && (@catching - mine["time"]).between?(0, Twin::AHEAD * 5) # it is about to
+
         @unit.follow_load(told["song"]) unless mine["song"] == told["song"]
-        at = mine["time"] + (Twin::AHEAD * 4)
+        @catching = mine["time"] + (Twin::AHEAD * 4)
         # It lands there behind its crossfade from silence.
-        sample = told["position"] + (at - told["time"]) + (Songs::Walk::FADE * @unit.rate).round
-        @unit.obey("play", at, { "sample" => sample }) if sample.positive? && @catching.to_i < mine["time"]
-        @catching = at + Twin::AHEAD
+        sample = told["position"] + (@catching - told["time"]) + (Songs::Walk::FADE * @unit.rate).round
+        @unit.obey("play", @catching, { "sample" => sample }) if sample.positive?
       end
     end
   end

@@ -33,6 +33,9 @@ module Loomshuttle
       # @return [Integer] commands whose time has not come
       def size = @lock.synchronize { @waiting.size }
 
+      # @param time [Integer] commands of that name are not done from then on
+      def drop(what, time) = @lock.synchronize { @waiting.reject! { |one| one.what == what && one.at >= time } }
+
       def clear = @lock.synchronize { @waiting.clear }
     end
   end

@@ -24,7 +24,7 @@ RSpec.describe "A journey", type: :feature do
       end
       expect(page).to have_css("[role=dialog][aria-label=Findings] h2", text: "No findings")
       expect(application.get("/api/findings")).to eq([])
-      settle("the desk in step") { application.get("/api/state")["desk"]["apart"] == 0 }
+      settle(-> { "the desk in step: #{application.get('/api/desk').slice('up', 'away', 'differences')}" }) { application.get("/api/state")["desk"]["apart"] == 0 }
     end
   end
 

@@ -93,6 +93,66 @@ RSpec.describe Loomshuttle::Player::Follower, :folder do
     expect(two.players[1].status["state"]).to eq("playing")
   end
 
+  describe "with a song that plays before it comes" do
+    before do
+      two.players[0].load(item: 1)
+      two.players[0].command("play")
+      two.run(24_000)
+      pair
+    end
+
+    def state = two.players[1].status["state"]
+
+    it "does not begin it any more once the first one was stopped" do
+      tell_state { two.players[1].status["waiting"] == 1 }
+      two.players[0].command("stop")
+      Tools.wait_until(20, "the follower to know") { two.players[1].status["waiting"] == 1 && two.players[0].status["waiting"] == 1 }
+      two.run(48_000)
+      expect(two.players.map { |player| player.place["playing"] }).to eq([false, false])
+    end
+
+    it "believes no letter that crossed the stop on its way, nor one from before its end" do
+      late = two.players[0].place.transform_keys(&:to_sym)
+      two.players[0].command("stop")
+      Tools.wait_until(20, "the follower to know") { two.players[1].status["waiting"] == 1 }
+      3.times { leader.tell("state", digest: digest(0), **late, time: late[:time] + 1200) }
+      two.run(24_000)
+      leader.tell("state", digest: digest(0), **two.players[0].place.transform_keys(&:to_sym), playing: true, position: 24_000)
+      Tools.wait_until(20, "the state") { follower.status["connected"] }
+      two.run(24_000)
+      expect(state).not_to eq("playing")
+    end
+
+    it "catches up when something kept it from it the first time" do
+      tell_state { two.players[1].status["waiting"] == 1 }
+      two.players[1].deck.at(two.players[1].deck.time)
+      Tools.wait_until(20, "it to catch up") do
+        two.players[0].tell_state(digest(0))
+        two.run(2400)
+        places.uniq.size == 1
+      end
+    end
+
+    it "is not with a leader that is fading out" do
+      two.players[0].command("fade", seconds: 5)
+      two.run(9600)
+      Array.new(20) { two.players[0].tell_state(digest(0)) }
+      Tools.wait_until(20, "the state") { follower.status["connected"] }
+      two.run(24_000)
+      expect(state).not_to eq("playing")
+    end
+  end
+
+  it "is connected with another one only when that one has answered" do
+    pair
+    tell_state { |status| status["connected"] }
+    silent = TCPServer.new("127.0.0.1", 0)
+    follower.follow({ "host" => "127.0.0.1", "port" => silent.addr[1], "code" => "123456" })
+    expect(Array.new(50) { follower.status["connected"].tap { two.players[0].tell_state(digest(0)) } }).to all(be(false))
+  ensure
+    silent&.close
+  end
+
   it "takes nothing from strangers that is not a word of ours" do
     ["[]", "{}", "x", "{\"do\":1}", "{\"do\":{\"what\":\"play\",\"with\":{\"sample\":-1},\"at\":0}}", "{\"load\":{\"song\":\"../x\"}}"].each do |line|
       expect { Loomshuttle::Player::Twin.read(line) }.to raise_error(Loomshuttle::Invalid)
