@@ -30,9 +30,9 @@ RSpec.describe "The desk's workshop", :folder do
   it "loses packets, and is still reached by who asks again" do
     expect { hand.run("loss", "95") }.to raise_error(failed, /0 to 90/)
     expect(hand.run("loss", "50")).to eq(50)
-    expect((1..8).map { |n| hand.run("get", "strip/#{n}/label") }.first).to eq("Tuba")
-    lost = Array.new(30) { desk.ask("/get", "name") }.count(&:nil?)
-    expect(lost).to be_between(10, 29) # one in four comes through both ways
+    expect(Array.new(3) { hand.run("get", "strip/1/label") }).to all(eq("Tuba"))
+    lost = Array.new(16) { desk.ask("/get", "name") }.count(&:nil?)
+    expect(lost).to be >= 5 # one in four comes through both ways
     hand.run("loss", "0")
   end
 

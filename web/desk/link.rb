@@ -14,8 +14,11 @@ module Loomshuttle
       class Link
         TRIES = 6
         WAIT = 0.25
-        # Seconds without any word, and the desk is away; meters come 20 a second.
-        SILENCE = 2
+        # Seconds without any word, and the desk is away; meters come 20 a second. They are counted by who hears: where this whole machine stood
+        # still, that is no silence of the desk's.
+        SILENCE, HEARING = 0.8, 0.1
+        # What is to be done waits so long (seconds) for a desk that has just gone.
+        BRIEF = 2
         # Seconds between looks whether anything has changed that no word came of.
         LOOK = 0.4
         RENEW = 3
@@ -48,8 +51,8 @@ module Loomshuttle
           @waiting = {}
           @lock = Monitor.new # held for moments, never while an answer is waited for
           @looking = Monitor.new # held while all is read anew, so that this is done once; @lock may be taken within
-          @number = @heard = 0
-          @changes = Runtime::Wakeup.new
+          @number = @silent = 0
+          @changes, @back = Runtime::Wakeup.new, Runtime::Wakeup.new
           @up = false
         end
 
@@ -97,6 +100,15 @@ module Loomshuttle
           session
         rescue Failed
           nil
+        end
+
+        # Waits for a desk that has just gone: a line comes loose for a moment, and what was edited in it is not to be lost.
+        # @return [Boolean] whether it is there
+        def await
+          while !@up && !@stopped && (left = @gone_at.to_f + BRIEF - Runtime::Clock.now).positive?
+            @back.wait(left)
+          end
+          @up
         end
 
         # Something that happens to a desk in its workshop (docs/desk-control.md); only a stand-in has one.
@@ -175,12 +187,18 @@ module Loomshuttle
         end
 
         def receive
-          return unless @socket.wait_readable(0.2)
+          return hear_nothing(HEARING) unless @socket.wait_readable(HEARING)
 
           Formats::Osc.unpack(@socket.recv(65_536)).each { |message| hand_on(message) }
-          @heard = Runtime::Clock.now
+          @silent = 0
         rescue Formats::Osc::Malformed, SystemCallError
           sleep(0.02) # the port is closed: the desk is away
+          hear_nothing(0.02)
+        end
+
+        def hear_nothing(seconds)
+          @silent += seconds
+          raise_flag(false) if @silent > SILENCE
         end
 
         # What one message does to us hinders no other.
@@ -218,13 +236,11 @@ module Loomshuttle
           @on_change.call(address)
         end
 
-        # Looks every now and then whether it is still the same desk and nothing was missed. It counts as away once nothing at
-        # all has been heard of it for a while: single words are lost now and then.
+        # Looks every now and then whether it is still the same desk and nothing was missed. A word that is lost makes it not away.
         def keep(worker)
           look(request("/get", "session"), only: true)
           worker.rest(LOOK)
         rescue Failed
-          raise_flag(false) if Runtime::Clock.now - @heard > SILENCE
           worker.rest(LOOK)
         end
 
@@ -237,7 +253,7 @@ module Loomshuttle
             read_all(revision) unless only && @up && session == @session && caught_up?(revision)
             @session = session
           end
-          raise_flag(true)
+          raise_flag(true) unless @silent > SILENCE
         end
 
         # Changes that the desk has made already may be on their way.
@@ -280,7 +296,9 @@ module Loomshuttle
         def raise_flag(state)
           return if state == @up
 
+          @gone_at = Runtime::Clock.now unless state
           @up = state
+          @back.wake
           @on_change.call
         end
       end

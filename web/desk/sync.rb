@@ -56,6 +56,8 @@ module Loomshuttle
           changed = new.reject { |address, value| old[address] == value }
           changed = changed.select { |address, _| address.end_with?("/hears") } if after.setup.desk_follows == "when sent"
           return [] if changed.empty?
+
+          @link.await
           return [away(after)] if away(after)
 
           waiting = changed.select { |address, value| mirror.key?(address) && !@link.same?(mirror[address], value) }
@@ -67,6 +69,7 @@ module Loomshuttle
         # @param show [Settings::Show]
         # @return [Array<String>] what could not be set, as sentences; empty when all is read back equal
         def flip(show)
+          @link.await
           return [away(show)] if away(show)
 
           mirror = @link.mirror
