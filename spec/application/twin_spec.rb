@@ -55,7 +55,7 @@ RSpec.describe "A second computer", :own_application, type: :feature do
     Tools.wait_until(60, "silence") { [first, second].none? { |one| %w[playing stopping].include?(player(one)["state"]) } }
     first.post("/api/player", "command" => "load", "item" => 1)
     first.post("/api/player", "command" => "play", "sample" => 0)
-    Tools.wait_until(60, -> { "both to play: #{[first, second].map { |one| player(one) }}" }) { player(second).then { |status| status["state"] == "playing" && status["follows"]&.fetch("apart")&.zero? } }
+    Tools.wait_until(60, -> { self.class.pair.map { player(_1) } }) { player(second).then { |status| status["state"] == "playing" && status["follows"]&.fetch("apart")&.zero? } }
   end
 
   def answers?

@@ -46,21 +46,19 @@ RSpec.describe "Plan and sound" do
     sends.merge(desk.heard.to_h { |name, samples| [plan_point(show, name, "out"), amplitude(samples)] })
   end
 
-  # What sounded on a random rig: the rules below are held against it again and again.
-  Sounded = Struct.new(:show, :mix, :socket, :measured)
-
+  # What sounded on a random rig, by seed: the rules below are held against it again and again.
   def self.sounded = @sounded ||= {}
-  def sounded(seed) = self.class.sounded[seed] ||= sound(seed)
 
   after(:context) { self.class.sounded.clear }
 
   # @yield show and mix as the prediction is to have them; the sound has them as they are
   # @return [Array(Hash, Hash)] amplitudes by point: measured, and planned
   def compare(seed)
-    one = sounded(seed)
-    [one.measured, predicted(*(block_given? ? yield(one.show, one.mix) : [one.show, one.mix]), one.socket)]
+    show, mix, socket, measured = self.class.sounded[seed] ||= sound(seed)
+    [measured, predicted(*(block_given? ? yield(show, mix) : [show, mix]), socket)]
   end
 
+  # @return [Array] the show, how it is mixed, the socket that sounds, and amplitudes by point
   def sound(seed)
     random_rig = RandomRig.new(seed)
     show, random = random_rig.show, random_rig.random
@@ -74,7 +72,7 @@ RSpec.describe "Plan and sound" do
     index = (random.rand < 0.8 && used.sample(random: random)) || random.rand(model.sockets.size)
     desk = stand_in(random_rig.rig, TestTone.new(index, model.sockets.size))
     set_up(desk, show, mix)
-    Sounded.new(show, mixed_to(desk, show), plan_point(show, model.sockets[index], "in"), measured(desk, show))
+    [show, mixed_to(desk, show), plan_point(show, model.sockets[index], "in"), measured(desk, show)]
   end
 
   # As the application reads it from the desk.

@@ -35,8 +35,8 @@ module Loomshuttle
         AGAIN = 0.08
         # One of many on its way: when it was sent last, in seconds.
         Request = Struct.new(:address, :bytes, :sent)
-        # Addresses that a desk has at most, and bytes of its levels.
-        MOST_ADDRESSES, MOST_LEVELS = 100_000, 16_384
+        # Addresses that a desk has at most.
+        MOST_ADDRESSES = 100_000
         # Many requests are given up when nothing at all has come back for this long: time for a desk to restart.
         PATIENCE = 15
 
@@ -210,18 +210,10 @@ module Loomshuttle
 
         def take(message)
           case message.address
-          when "/meters" then meters(message.arguments)
+          when "/meters" then MeterLetter.read(message.arguments)&.then { |peaks, rms| @on_meters.call(peaks, rms) }
           when "/changed" then changed(*message.arguments)
           when "/value", "/refused" then @lock.synchronize { @waiting[message.arguments.first] }&.<<(message)
           end
-        end
-
-        def meters(arguments)
-          return unless arguments[1].is_a?(String) && arguments[1].bytesize.between?(4, MOST_LEVELS) && (arguments[1].bytesize % 4).zero?
-
-          levels = arguments[1].unpack("s>*").map { |level| level / 100.0 }
-          peaks, rms = levels.each_slice(2).to_a.transpose
-          @on_meters.call(peaks, rms)
         end
 
         # A change whose number does not follow on the last one means that a word was lost; the next look finds out.

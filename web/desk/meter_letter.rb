@@ -1,0 +1,22 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Web
+    module Desk
+      # Levels as the desk tells them (docs/desk-control.md): a time, and pairs of peak and RMS in hundredths of a decibel.
+      module MeterLetter
+        # Bytes of the levels.
+        MOST = 16_384
+
+        # @param arguments [Array] of /meters
+        # @return [Array(Array<Float>, Array<Float>), nil] peaks and RMS in dBFS; nil where they are no levels
+        def self.read(arguments)
+          levels = arguments[1]
+          return unless levels.is_a?(String) && levels.bytesize.between?(4, MOST) && (levels.bytesize % 4).zero?
+
+          levels.unpack("s>*").map { |level| level / 100.0 }.each_slice(2).to_a.transpose
+        end
+      end
+    end
+  end
+end
