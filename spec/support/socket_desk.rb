@@ -27,7 +27,8 @@ class SocketDesk
     @lose_requests += away
     @session = @random.rand(1 << 20)
     @settings = settings
-    @control = Loomshuttle::StandIns::Desk::Control.new(settings, facts: facts, now: -> { 0 }, workshop: method(:workshop)) { |peer, bytes| answer(peer, bytes) }
+    preamps = Loomshuttle::StandIns::Desk::Preamps.new(@model, settings)
+    @control = Loomshuttle::StandIns::Desk::Control.new(settings, facts: facts, preamps: preamps, now: -> { 0 }, workshop: method(:workshop)) { |peer, bytes| answer(peer, bytes) }
   end
 
   # What it is set to.

@@ -126,6 +126,17 @@ RSpec.describe Loomshuttle::Web::Desk::Sync do
     expect([following.value, desk.settings.get("strip/1/gain")]).to eq([[], 20.0])
   end
 
+  it "leaves every preamp as planned where two channels change places, though a channel that comes to a socket finds it as it is set there" do
+    before = set(show, "channel/1/phantom" => true, "channel/1/gain" => 30, "channel/2/gain" => 12)
+    expect(sync.follow(show, before)).to eq([])
+    after = set(before, "channel/1/stage" => "desk/in/2", "channel/2/stage" => "desk/in/1")
+    expect(sync.follow(before, after)).to eq([])
+    expect(sync.differences(after)).to eq([])
+    expect([1, 2].map { |n| %w[gain phantom].map { |knob| desk.settings.get("strip/#{n}/#{knob}") } }).to eq([[30.0, 1], [12.0, 0]])
+    expect(sync.send_plan(before)).to eq([])
+    expect(sync.differences(before)).to eq([])
+  end
+
   it "says so where the desk stays away" do
     desk.lose_requests = 1_000_000
     Tools.wait_until(60, "the loss") { !link.up? }

@@ -11,6 +11,8 @@ module Loomshuttle
         Compared = Value.define(:show, :mirror, :differences)
         # A desk may restart while it is being set, and forget what it had not yet kept; then everything is compared anew.
         ROUNDS = 3
+        PREAMP = %r{\Astrip/\d+/(?:gain|phantom)\z}
+        private_constant :PREAMP
 
         # @param link [Link]
         def initialize(link)
@@ -62,7 +64,9 @@ module Loomshuttle
 
           waiting = changed.select { |address, value| mirror.key?(address) && !@link.same?(mirror[address], value) }
           ours, theirs = waiting.partition { |address, _| @link.same?(mirror[address], old[address]) }
-          @link.set_all(ours.to_h).values + by_hand(theirs)
+          problems = @link.set_all(ours.to_h)
+          problems.merge!(@link.set_all(turned_along(mirror, new)))
+          problems.values + by_hand(theirs)
         end
 
         # Moves channels at the desk as a plan has them, whatever they are there now.
@@ -73,8 +77,7 @@ module Loomshuttle
           return [away(show)] if away(show)
 
           mirror = @link.mirror
-          wanted = FromPlan.settings(show, mirror).select { |address, value| address.end_with?("/hears") && mirror.key?(address) && !@link.same?(mirror[address], value) }
-          @link.set_all(wanted).values
+          @link.set_all(differing(FromPlan.settings(show, mirror).select { |address, _| address.end_with?("/hears") }, mirror)).values
         end
 
         # Sets the desk to what the plan says, wherever it differs.
@@ -92,9 +95,8 @@ module Loomshuttle
           problems = {}
           ROUNDS.times do
             session = @link.session
-            mirror = @link.mirror
-            problems = @link.set_all(values.select { |address, value| mirror.key?(address) && !@link.same?(mirror[address], value) })
-            break if problems.empty? && @link.read_again == session
+            problems = @link.set_all(differing(values))
+            break if problems.empty? && @link.read_again == session && differing(values).empty?
           end
           problems.values
         end
@@ -118,6 +120,14 @@ module Loomshuttle
         end
 
         private
+
+        # Of the desk's settings those that it has otherwise.
+        def differing(values, mirror = @link.mirror) = values.select { |address, value| mirror.key?(address) && !@link.same?(mirror[address], value) }
+
+        # Preamps that were as planned and are no more: on its way from socket to socket a channel was at one with another that is set otherwise.
+        def turned_along(mirror, planned)
+          differing(planned.select { |address, value| PREAMP.match?(address) && @link.same?(mirror[address], value) })
+        end
 
         def compare(show, mirror)
           show = Settings::SharedPreamp.settled(show)
