@@ -34,7 +34,7 @@ module Loomshuttle
         FileUtils.rm_rf(work)
         FileUtils.mkdir_p(work)
         @room.check(@job["items"].sum { |item| item["frames"].to_i * item["lanes"] * Audio::Pcm24::BYTES })
-        @total = @job["items"].sum { |item| item["files"].sum { |path| File.size(path) } }
+        @total = @job["items"].sum { |item| pieces(item).flatten.sum { |source| File.size(source["file"]) } }
         made = @job["items"].each.with_index(1).map { |item, number| convert(item, number) }
         frames = made.map(&:frames).max
         made.each { |one| one.close(frames) }
@@ -51,13 +51,16 @@ module Loomshuttle
 
       def convert(item, number)
         made = Converted.new(item, writer(item, number), @rate)
-        item["files"].each do |path|
-          made.append(path) { go_on(made) }
-          @done += File.size(path)
-          @job.update(done: @done, total: @total)
+        pieces(item).each do |piece|
+          made.append_piece(piece) { go_on(made) }
+          @done += piece.sum { |source| File.size(source["file"]) }
+          @job.update(done: [@done, @total].min, total: @total)
         end
         made
       end
+
+      # Jobs of older versions name files alone.
+      def pieces(item) = item["pieces"] || item["files"].map { |path| [{ "file" => path, "lane" => nil }] }
 
       def go_on(made)
         raise Invalid.new("#{made.file} is longer than #{LONGEST / 3600} hours.", where: "files") if made.frames > LONGEST * @rate

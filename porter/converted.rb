@@ -33,10 +33,24 @@ module Loomshuttle
       # @raise [Invalid] when ffmpeg cannot read it
       def append(path, &) = decode([path], ["-map", "0:a:0", *channels], &)
 
-      # Appends two files, as left and right.
+      # Appends two files, as left and right; the shorter one goes on in silence.
       # @yield as append
       # @raise [Invalid] when ffmpeg cannot read them
-      def append_pair(left, right, &) = decode([left, right], ["-filter_complex", "[0:a:0]pan=mono|c0=c0[l];[1:a:0]pan=mono|c0=c0[r];[l][r]amerge=inputs=2"], &)
+      def append_pair(left, right, lanes = [0, 0], &)
+        sides = lanes.each_with_index.map { |lane, side| "[#{side}:a:0]pan=stereo|c#{side}=c#{lane},aresample=#{@rate}[s#{side}]" }
+        decode([left, right], ["-filter_complex", "#{sides.join(';')};[s0][s1]amix=inputs=2:duration=longest:normalize=0:dropout_transition=0"], &)
+      end
+
+      # Appends a part of a recording.
+      # @param piece [Array<Hash>] "file" and "lane" (from 0; nil: all) of one, or of left and right
+      # @yield as append
+      # @raise [Invalid] when ffmpeg cannot read them
+      def append_piece(piece, &)
+        files, lanes = piece.map { |source| source["file"] }, piece.map { |source| source["lane"] }
+        return append_pair(*files, lanes.map(&:to_i), &) if piece.size == 2
+
+        lanes.first ? decode(files, ["-map", "0:a:0", "-af", "pan=mono|c0=c#{lanes.first}"], &) : append(files.first, &)
+      end
 
       # @return [Integer] written so far
       def frames = @writer.frames

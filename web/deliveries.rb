@@ -86,27 +86,28 @@ module Loomshuttle
       end
 
       # Hands them to the porter.
-      # @param items [Array<Delivery::Plan::Item>] as they were looked at
-      # @param choices [Array<Hash>] "files" (paths as they were told) and "track" (or nil), for those that are wanted
+      # @param items [Array<Delivery::Plan::Item>] that are wanted (Arrangement)
       # @param part [Integer, nil] only this part of split recordings, from 1; nil: all, one behind the other
       # @return [Hash] the job
       # @raise [Invalid]
-      def bring_in(items, show, name:, choices:, part: nil, who: nil)
-        wanted = choices.map do |choice|
-          item = items.find { |one| one.sounds.map(&:path) == choice["files"] && one.sounds.all? { |sound| File.file?(sound.path) } }
-          raise Invalid.new("What was delivered has changed meanwhile; look at it again.", where: "items") unless item
-          raise Invalid.new("The show has no track #{choice['track']}.", where: "items") if choice["track"] && !show.tracks.key?(choice["track"])
+      def bring_in(items, show, name:, part: nil, who: nil)
+        made = items.map { |item| item_hash(item, part, show) }
+        @jobs.bring_in(name: name, rate: show.rate, project: show.about.fetch(:name, ""), items: made, who: who)
+      end
 
-          item_hash(item, choice["track"], part, show)
-        end
-        @jobs.bring_in(name: name, rate: show.rate, project: show.about.fetch(:name, ""), items: wanted, who: who)
+      # Clears away what was sent and is not wanted.
+      # @raise [Invalid] when a job needs it
+      def give_up(id)
+        folder = sent(id)
+        raise Invalid.new("What was sent is being brought in.", where: "id") if needed.any? { |file| file.start_with?("#{folder}/") }
+
+        FileUtils.rm_rf(folder)
       end
 
       # Clears away what was used or given up: by age and size, and never what a job still needs.
       # @param now [Time]
       def clear(now = Time.now)
-        needed = @jobs.all.select { |job| Formats::JobFile::OPEN.include?(job["state"]) }.flat_map { |job| files_of(job) }
-        kept = 0
+        needed, kept = self.needed, 0
         Dir.glob(File.join(@root, "*")).sort_by { |path| File.mtime(path) }.reverse_each do |path|
           next if needed.any? { |file| file.start_with?("#{path}/") }
 
@@ -124,6 +125,9 @@ module Loomshuttle
       end
 
       private
+
+      # @return [Array<String>] files of jobs that are not done
+      def needed = @jobs.all.select { |job| Formats::JobFile::OPEN.include?(job["state"]) }.flat_map { |job| files_of(job) }
 
       def files_of(job) = [*job["items"], *job["stems"]].flat_map { |item| item["files"] } + [job["midi"]].compact
 
@@ -173,14 +177,15 @@ module Loomshuttle
         raise Invalid.new("#{File.basename(path)} could not be kept: #{Text.readable(e.message)}", where: "name")
       end
 
-      def item_hash(item, track, part, show)
-        sounds = part && item.sounds.size > 1 ? [part_of(item, part)] : item.sounds
-        title = track ? show.title_of(show.tracks[track]) : Text.readable(File.basename(sounds.first.path, ".*"), most: 120)
-        { "title" => title, "track" => track, "lanes" => item.lanes, "wide" => sounds.any? { |sound| sound.lanes > 2 }, "offset" => part ? 0 : item.offset,
-          "frames" => item.frames, "files" => sounds.map(&:path) }
+      def item_hash(item, part, show)
+        pieces = part && item.recording.pieces.size > 1 ? [part_of(item, part)] : item.recording.pieces
+        title = item.target ? show.title_of(show.tracks[item.target]) : Text.readable(item.title, most: 120)
+        { "title" => title, "track" => item.target, "lanes" => item.lanes, "wide" => pieces.flatten(1).any? { |source| source.lanes > 2 }, "offset" => part ? 0 : item.offset,
+          "frames" => item.frames, "files" => pieces.flatten(1).map { |source| source.sound.path }.uniq,
+          "pieces" => pieces.map { |piece| piece.map { |source| { "file" => source.sound.path, "lane" => source.lane } } } }
       end
 
-      def part_of(item, part) = (part.positive? && item.sounds[part - 1]) || raise(Invalid.new("#{item.title} has no part #{part}.", where: "part"))
+      def part_of(item, part) = (part.positive? && item.recording.pieces[part - 1]) || raise(Invalid.new("#{item.title} has no part #{part}.", where: "part"))
     end
   end
 end

@@ -11,7 +11,10 @@ module Loomshuttle
       KEPT, WAITING, SECONDS = 20, 5, 120
 
       # One look: state "looking", "done" or "failed"; seen: files so far
-      Look = Struct.new(:id, :source, :show, :state, :seen, :items, :problems, :error, :where)
+      Look = Struct.new(:id, :source, :show, :state, :seen, :items, :problems, :error, :where) do
+        # @return [Array<Delivery::Sound>] all that was found
+        def sounds = items.flat_map(&:sounds).uniq
+      end
 
       # @param deliveries [Deliveries]
       def initialize(deliveries)

@@ -12,7 +12,7 @@ module Loomshuttle
       LANES = (1..256)
 
       # @param path [String]
-      # @return [Delivery::Plan::Sound, nil] nil for what cannot be read, or what claims to be no sound that there is
+      # @return [Delivery::Sound, nil] nil for what cannot be read, or what claims to be no sound that there is
       def self.sound(path)
         text, well = Runtime::Programs.run(*COMMAND, path, seconds: SECONDS)
         told = well && JSON.parse(text)
@@ -20,14 +20,25 @@ module Loomshuttle
         rate, lanes, frames = figures(stream, told)
         return unless Delivery::Plan::RATES.cover?(rate) && LANES.cover?(lanes) && frames.between?(1, Formats::TakeManifest::FRAMES.max)
 
-        Delivery::Plan::Sound.new(path: path, name: Delivery::Name.parse(path), rate: rate, lanes: lanes, codec: Text.readable(stream["codec_name"], most: 40), frames: frames,
-                                  time_reference: time(told))
+        Delivery::Sound.new(path: path, name: Delivery::Name.parse(path), rate: rate, lanes: lanes, codec: Text.readable(stream["codec_name"], most: 40),
+                            frames: frames, time_reference: time(told), called: called(path))
       rescue JSON::ParserError, RangeError
         nil
       end
 
       class << self
         private
+
+        # Which ffprobe does not tell.
+        def called(path)
+          names = []
+          File.open(path, "rb") do |file|
+            Formats::Wav.each_chunk(file, whole: true) { |id, size, at| names = Formats::IXml.names(file.pread(size.clamp(1, Formats::IXml::LONGEST), at)) if id == "iXML" }
+          end
+          names
+        rescue SystemCallError, EOFError
+          []
+        end
 
         def figures(stream, told)
           rate = stream["sample_rate"].to_i

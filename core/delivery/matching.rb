@@ -2,11 +2,11 @@
 
 module Loomshuttle
   module Delivery
-    # Which track each delivered name belongs to: by words first, by the number in front where words say nothing.
+    # Which track each delivered recording belongs to: by words first, by the number in front where words say nothing.
     class Matching
-      # What a name can belong to: a track with all that it is called by.
-      Target = Value.define(:number, :names)
-      # A name's track, or nil, and how sure that is: 0 to 1.
+      # What a recording can belong to: a track with its title, all that it is called by (Name), and its lanes.
+      Target = Value.define(:number, :title, :names, :lanes)
+      # A recording's track, or nil, and how sure that is: 0 to 1.
       Found = Value.define(:target, :score)
       # Below this it is no match; from SURE on nobody has to look.
       LEAST = 0.5
@@ -18,34 +18,37 @@ module Loomshuttle
         show.tracks.values.select(&:used?).map do |track|
           channels = track.inputs.filter_map { |lane| show.sends[lane]&.source }.filter_map { |base| show.channel_at(base) }
           names = [show.title_of(track), track.name, *channels.flat_map { |channel| [channel.name, channel.short] }]
-          Target.new(number: track.number, names: names.reject(&:empty?).uniq)
+          Target.new(number: track.number, title: show.title_of(track), names: names.reject(&:empty?).uniq.map { |name| Name.of(name) }, lanes: track.width)
         end
       end
 
-      # @param names [Array<Name>]   @param targets [Array<Target>]
-      # @return [Hash{Name=>Found}] each target once, the best pairs first
-      def self.pairs(names, targets)
-        scores = names.product(targets).map { |name, target| [score(name, target), name, target] }.select { |score, _, _| score >= LEAST }
-        taken = {}
-        found = names.to_h { |name| [name, Found.new(target: nil, score: 0.0)] }
-        scores.sort_by { |score, _, _| -score }.each do |score, name, target|
-          next if found[name].target || taken[target]
+      # @param recordings [Array<#names>]   @param targets [Array<Target>]
+      # @return [Hash{#names=>Found}] by identity; each target once, the best pairs first
+      def self.pairs(recordings, targets)
+        scores = recordings.product(targets).map { |one, target| [best(one.names, target), one, target] }.select { |score, _, _| score >= LEAST }
+        taken = {}.compare_by_identity
+        found = {}.compare_by_identity
+        recordings.each { |one| found[one] = Found.new(target: nil, score: 0.0) }
+        scores.sort_by { |score, _, _| -score }.each do |score, one, target|
+          next if found[one].target || taken[target]
 
           taken[target] = true
-          found[name] = Found.new(target: target, score: score)
+          found[one] = Found.new(target: target, score: score.clamp(0, 1))
         end
         found
       end
 
-      # @return [Float] 0 to 1
+      # @param names [Array<Name>]
+      # @return [Float] score of the one that fits best
+      def self.best(names, target) = names.map { |name| score(name, target) }.max || 0.0
+
+      # @return [Float] 0 to 1, and a little above where the number in front is that of the track, too
       def self.score(name, target)
-        by_words = target.names.map { |called| likeness(name, Name.parse(called)) }.max || 0.0
-        # The number in front is that of the track: says a little by itself, and settles what words leave open.
-        if name.number == target.number
-          [by_words + 0.05, name.words.empty? ? 0.6 : 0.0].max.clamp(0, 1)
-        else
-          by_words
-        end
+        by_words = target.names.map { |called| likeness(name, called) }.max || 0.0
+        return by_words unless name.number == target.number
+
+        # It says a little by itself, and settles what words leave open.
+        [by_words + 0.05, name.words.empty? ? 0.6 : 0.0].max
       end
 
       class << self
@@ -54,17 +57,16 @@ module Loomshuttle
         # The share of words that both have, each by its likeness; another side is another source.
         def likeness(name, called)
           return 0.0 if name.side && called.side && name.side != called.side
+          return 1.0 if name.stem == called.stem && name.part == called.part
 
-          mine, theirs = all_words(name), all_words(called)
-          return 0.0 if mine.empty? || theirs.empty?
-          return 0.0 if numbers(mine) != numbers(theirs) && [mine, theirs].none? { |words| numbers(words).empty? }
+          mine, theirs = name.all_words, called.all_words
+          return 0.0 if mine.empty? || theirs.empty? || other_number?(mine, theirs)
 
           matched = mine.sum { |word| theirs.map { |other| word_likeness(word, other) }.max }
           (2 * matched / (mine.size + theirs.size)).clamp(0, 1)
         end
 
-        # A number behind that is not surely a part is a word of the name: cornet 2.
-        def all_words(name) = name.words + (name.part && !name.sure ? [name.part.to_s] : [])
+        def other_number?(mine, theirs) = numbers(mine) != numbers(theirs) && [mine, theirs].none? { |words| numbers(words).empty? }
         def numbers(words) = words.grep(/\A\d+\z/)
 
         def word_likeness(one, other)

@@ -19,9 +19,11 @@ module Loomshuttle
       FRAME = Shape.or_none(Shape.whole(TakeManifest::FRAMES))
       FOLDER = Shape.text(most: 4096, least: 1, pattern: %r{\A/})
 
+      # A part of a recording: one file, or left and right; lane: one channel of it, from 0, or nil for all.
+      PIECE = Shape.list(Shape.record({ "file" => FOLDER, "lane" => Shape.or_none(Shape.whole(0..255)) }), most: 2, least: 1)
       ITEM = Shape.record({ "title" => Shape.text(most: 200), "track" => Shape.or_none(Shape.whole(1..99_999)), "lanes" => Shape.whole(1..2), "wide" => Shape.boolean,
                             "offset" => Shape.whole(TakeManifest::FRAMES), "files" => Shape.list(FOLDER, most: 500, least: 1) },
-                          { "frames" => Shape.whole(TakeManifest::FRAMES) })
+                          { "frames" => Shape.whole(TakeManifest::FRAMES), "pieces" => Shape.list(PIECE, most: 500, least: 1) })
       COMMON = [{ "id" => Shape.text(most: 36, pattern: ID), "kind" => Shape.one_of(*KINDS), "state" => Shape.one_of(*STATES), "made_at" => Shape.text(most: 40),
                   "form" => Shape.one_of("folder", "zip", "take", "song"), "name" => Shape.text(most: 200, least: 1) },
                 { "done" => Shape.whole(0..Shape::LARGEST), "total" => Shape.whole(0..Shape::LARGEST), "error" => Shape.or_none(Shape.text(most: 4000, lines: true)),

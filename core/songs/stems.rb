@@ -12,7 +12,7 @@ module Loomshuttle
       WORDS = { "klick" => "click", "metronome" => "click", "cue" => "guide", "cues" => "guide" }.freeze
 
       class << self
-        # @param sounds [Array<Delivery::Plan::Sound>]
+        # @param sounds [Array<Delivery::Sound>]
         # @return [Array<Found>] in the order of their names
         def of(sounds)
           common = sounds.size > 1 ? sounds.map { |one| words(one) }.reduce(:&) : []

@@ -22,7 +22,7 @@ RSpec.describe "Bringing in a delivery", type: :feature do
     expect(page).to have_css(".capture-delivery tr", text: /FIDDEL-0001\.flac, 04_FIDDEL-0002\.flac.*4 Fiddle.*2 parts are put one behind the other/m)
     expect(page).to have_css(".capture-delivery tr", text: /VoxAda.*10 Voice Ada.*44\.1 kHz becomes 48\.0 kHz/m)
     expect(page).to have_css(".capture-delivery tr", text: /Unknown thing.*no track is called like this/m)
-    find("input[aria-label='Take Unknown thing.wav']", visible: :all).click
+    find("input[aria-label='Take Unknown thing']", visible: :all).click
     within("[role=dialog]") { fill_in("Name of the take", with: "Rehearsal") }
     click_button("Bring in 3 recordings")
     expect(page).to have_css(".capture-take-line", text: "Rehearsal")
@@ -31,6 +31,27 @@ RSpec.describe "Bringing in a delivery", type: :feature do
     expect(take["frames"]).to be_within(200).of(4 * 48_000)
     expect(application.post("/api/playback", "take" => take["number"])).to include("number" => take["number"])
     application.post("/api/playback/stop")
+  end
+
+  it "is arranged by hand: two sides are joined, and one is moved" do
+    { "one.wav" => 110, "two.wav" => 220, "three.wav" => 330 }.each { |name, hertz| tone(name, hertz, 1) }
+    open_place("capture")
+    click_button("Bring in a delivery…")
+    find_field("Or a folder or ZIP file on the recording computer").send_keys(folder)
+    click_button("Look at it")
+    find("button[aria-label='Arrange one']").click
+    find("[role=menuitem]", text: "Join with another…").click
+    within("[role=dialog]", text: "Join one with another") do
+      find("label", text: "beside it, as its right side").click
+      click_button("Join")
+    end
+    expect(page).to have_css(".capture-delivery tr", text: /one\.wav with three\.wav.*left and right become one stereo recording/m)
+    find_field("Begin of two").send_keys([:control, "a"], "0.5", :enter)
+    within("[role=dialog]", text: "Bring in a delivery") { fill_in("Name of the take", with: "Arranged") }
+    click_button("Bring in 2 recordings")
+    expect(page).to have_css(".capture-take-line", text: "Arranged")
+    take = application.get("/api/takes").find { |one| one["name"] == "Arranged" }
+    expect([take["tracks"].map { |track| [track["name"], track["inputs"].size] }, take["frames"]]).to match([contain_exactly(["one", 2], ["two", 1]), be_within(200).of(72_000)])
   end
 
   it "is sent from the browser, too" do

@@ -20,8 +20,7 @@ RSpec.describe Loomshuttle::Porter::BringIn, :folder do
   end
 
   def bring(items, **options)
-    choices = items.map { |item| { "files" => item.sounds.map(&:path), "track" => item.target } }
-    deliveries.bring_in(items, show, name: "Brought", choices: choices, **options)
+    deliveries.bring_in(items, show, name: "Brought", **options)
     porter.work(Loomshuttle::Porter::Job.open(File.join(@folder, "jobs")).first)
     jobs.all.first
   end
@@ -70,6 +69,64 @@ RSpec.describe Loomshuttle::Porter::BringIn, :folder do
     expect { bring(items, part: 3) }.to raise_error(Loomshuttle::Invalid, /no part 3/)
   end
 
+  it "joins left and right of any rate, the shorter one with silence, and takes one channel of a file, to the bit" do
+    tone("Fiddle L.wav", 440, 2)
+    tone("Fiddle R.wav", 880, 1, rate: 44_100)
+    tone("Room.wav", 220, 1, channels: 6)
+    items, = deliveries.look(source, show)
+    expect(items.size).to eq(3) # the show has no stereo track
+    left, right, room = items.map { |item| item.recording.pieces.first.first }
+    arranged = Loomshuttle::Web::Arrangement.new(items.flat_map(&:sounds), show).items(
+      [{ "pieces" => [[left, right].map { |one| { "file" => one.sound.path, "lane" => nil } }], "track" => 4, "offset" => 0 },
+       { "pieces" => [[{ "file" => room.sound.path, "lane" => 5 }]], "track" => 1, "offset" => 4800 }]
+    )
+    expect(arranged.map(&:title)).to eq(["Fiddle", "Room 6"])
+    job = bring(arranged)
+    both = Loomshuttle::Formats::Wav::Reader.new(File.join(job["result"], take(job)["tracks"].find { |one| one["number"] == 4 }["file"])).read
+    expect([both.shape, both[true, 0].eq(Loomshuttle::Formats::Wav::Reader.new(left.sound.path).read[true, 0]).all?]).to eq([[96_000, 2], true])
+    crossings = both[4800...28_800, 1].to_a.each_cons(2).count { |one, two| one.negative? && !two.negative? }
+    expect([crossings, both[50_000...96_000, 1].abs.max]).to match([be_within(2).of(440), 0])
+    expect(frequency(job, 1)).to be_within(20).of(220) # a second of it, of which a tenth is silence
+    expect(take(job)["frames"]).to eq(96_000)
+  end
+
+  it "refuses what the look had not seen, and what cannot be left and right" do
+    tone("Fiddle.wav", 440, 1, channels: 2)
+    tone("Tuba.wav", 110, 1)
+    items, = deliveries.look(source, show)
+    arrangement = Loomshuttle::Web::Arrangement.new(items.flat_map(&:sounds), show)
+    fiddle, tuba = items.map { |item| { "file" => item.sounds.first.path, "lane" => nil } }
+    {
+      [[{ "file" => "/etc/passwd", "lane" => nil }]] => /changed meanwhile/, [[fiddle.merge("lane" => 2)]] => /Fiddle.wav has no channel 3/,
+      [[fiddle, tuba]] => /Fiddle.wav has 2 channels; left and right are one each/, [] => /one file at least/, [[tuba, tuba, tuba]] => /one file, or left and right/
+    }.each { |pieces, words| expect { arrangement.items([{ "pieces" => pieces, "track" => 4, "offset" => 0 }]) }.to raise_error(Loomshuttle::Invalid, words) }
+    expect { arrangement.items([{ "pieces" => [[tuba]], "track" => 99, "offset" => 0 }]) }.to raise_error(Loomshuttle::Invalid, /no track 99/)
+    FileUtils.rm_f(tuba["file"])
+    expect { arrangement.items([{ "pieces" => [[tuba]], "track" => 1, "offset" => 0 }]) }.to raise_error(Loomshuttle::Invalid, /changed meanwhile/)
+  end
+
+  it "knows our own exports by what they are called inside, however their files are called" do
+    tone("Tuba.wav", 110, 1)
+    tone("Fiddle.wav", 440, 1)
+    job = bring(deliveries.look(source, show).first)
+    FileUtils.rm_f(Dir[File.join(delivery, "*")])
+    Dir[File.join(job["result"], "*.wav")].each_with_index { |path, at| FileUtils.cp(path, File.join(delivery, "x#{at}.wav")) }
+    items, = deliveries.look(source, show)
+    expect(items.map { |item| [item.title, item.target, item.score] }).to contain_exactly(["Tuba", 1, 1.0], ["Fiddle", 4, 1.0])
+  end
+
+  it "clears away what was sent and given up, unless it is being brought in" do
+    id = deliveries.create
+    tone("Tuba.wav", 110, 1)
+    File.open(File.join(delivery, "Tuba.wav"), "rb") { |io| deliveries.add(id, "Tuba.wav", io) }
+    deliveries.bring_in(deliveries.look({ "id" => id }, show).first, show, name: "Brought")
+    expect { deliveries.give_up(id) }.to raise_error(Loomshuttle::Invalid, /being brought in/)
+    porter.work(Loomshuttle::Porter::Job.open(File.join(@folder, "jobs")).first)
+    deliveries.give_up(id)
+    expect(Dir.exist?(File.join(@folder, "deliveries", id))).to be(false)
+    expect { deliveries.give_up("../jobs") }.to raise_error(Loomshuttle::Invalid, /no such delivery/)
+  end
+
   it "is taken over by the recorder under its next number, and plays" do
     tone("Tuba.wav", 110, 1)
     job = bring(deliveries.look(source, show).first)
@@ -95,9 +152,9 @@ RSpec.describe Loomshuttle::Porter::BringIn, :folder do
     tone("Tuba.wav", 110, 1)
     tone("Bass.wav", 110, 1)
     items, = deliveries.look(source, show)
-    both = items.map { |item| { "files" => item.sounds.map(&:path), "track" => 1 } }
-    expect { deliveries.bring_in(items, show, name: "x", choices: both) }.to raise_error(Loomshuttle::Invalid, /to one track/)
-    expect { deliveries.bring_in(items, show, name: " ", choices: both.first(1)) }.to raise_error(Loomshuttle::Invalid, /needs a name/)
-    expect { deliveries.bring_in(items, show, name: "x", choices: []) }.to raise_error(Loomshuttle::Invalid, /at least one/)
+    both = items.map { |item| item.with(target: 1) }
+    expect { deliveries.bring_in(both, show, name: "x") }.to raise_error(Loomshuttle::Invalid, /to one track/)
+    expect { deliveries.bring_in(both.first(1), show, name: " ") }.to raise_error(Loomshuttle::Invalid, /needs a name/)
+    expect { deliveries.bring_in([], show, name: "x") }.to raise_error(Loomshuttle::Invalid, /at least one/)
   end
 end

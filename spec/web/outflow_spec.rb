@@ -101,8 +101,8 @@ RSpec.describe Loomshuttle::Web::Deliveries, :folder do
     items, problems = deliveries.look({ "folder" => File.join(@folder, "usb") }, straight(4))
     expect([items.map(&:title), problems.map { |one| one[:where] }]).to eq([["good"], ["slow.wav"]])
     times = [0, (2**63) - 1, 10].map do |time|
-      Loomshuttle::Delivery::Plan::Sound.new(path: "/#{time}.wav", name: Loomshuttle::Delivery::Name.parse("#{time} x.wav"), rate: 48_000, lanes: 1, frames: 480, codec: "pcm",
-                                             time_reference: time)
+      Loomshuttle::Delivery::Sound.new(path: "/#{time}.wav", name: Loomshuttle::Delivery::Name.parse("#{time} x.wav"), rate: 48_000, lanes: 1, frames: 480, codec: "pcm",
+                                       time_reference: time, called: [])
     end
     made = Loomshuttle::Delivery::Plan.of(times, straight(4))
     expect(made.map(&:offset)).to eq([0, 0, 0])

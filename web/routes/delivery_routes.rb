@@ -7,17 +7,25 @@ module Loomshuttle
       module DeliveryRoutes
         def self.registered(app)
           app.post("/api/deliveries") { json({ id: @control.deliveries.create }) }
+          app.delete("/api/deliveries/:id") { json({ done: @control.deliveries.give_up(params["id"]) && true }) }
           app.put("/api/deliveries/:id/files/:name") do
             @control.deliveries.add(params["id"], params["name"], request.body)
             json({ done: true })
           end
+          looks(app)
+        end
+
+        def self.looks(app)
           app.post("/api/deliveries/look") { json({ look: @control.looks.begin(body_json, @control.current.show) }) }
           app.get("/api/deliveries/looks/:id") { json(DeliveryRoutes.look(@control.looks.find(params["id"]))) }
+          app.post("/api/deliveries/looks/:id/arrange") do
+            seen, show = @control.looks.find(params["id"]), @control.current.show
+            json(DeliveryRoutes.told(Arrangement.new(seen.sounds, show).items(body_json["items"]), seen.problems, show))
+          end
           app.post("/api/deliveries/bring-in") do
-            body = body_json
-            seen = @control.looks.find(body["look"])
-            job = @control.deliveries.bring_in(seen.items, @control.current.show, name: body["name"], choices: body["items"], part: body["part"], who: who)
-            json(JobRoutes.told(job))
+            body, show = body_json, @control.current.show
+            items = Arrangement.new(@control.looks.find(body["look"]).sounds, show).items(body["items"])
+            json(JobRoutes.told(@control.deliveries.bring_in(items, show, name: body["name"], part: body["part"], who: who)))
           end
         end
 
@@ -27,16 +35,18 @@ module Loomshuttle
         end
 
         def self.told(items, problems, show)
-          { items: items.map { |item| item_hash(item, show) }, problems: problems,
-            tracks: Delivery::Matching.targets(show).map { |target| { number: target.number, title: show.title_of(show.tracks[target.number]) } } }
+          { items: items.map { |item| item_hash(item, show) }, problems: problems, rate: show.rate,
+            tracks: Delivery::Matching.targets(show).map { |target| { number: target.number, title: target.title } } }
         end
 
         def self.item_hash(item, show)
-          first = item.sounds.first
-          { files: item.sounds.map(&:path), names: item.sounds.map { |sound| File.basename(sound.path) }, track: item.target, score: item.score.round(2),
-            lanes: item.lanes, rate: first.rate, codec: first.codec, offset_s: (item.offset / show.rate.to_f).round(2), length_s: (item.frames / show.rate.to_f).round(2),
-            notes: item.notes }
+          first = item.recording.first
+          { pieces: item.recording.pieces.map { |piece| piece.map { |source| source_hash(source) } }, title: item.title, track: item.target, score: item.score.round(2),
+            lanes: item.lanes, rate: first.rate, codec: first.codec, offset: item.offset, length_s: (item.frames / show.rate.to_f).round(2), notes: item.notes,
+            warnings: item.warnings }
         end
+
+        def self.source_hash(source) = { file: source.sound.path, name: source.sound.file, lane: source.lane, lanes: source.lanes }
       end
     end
   end

@@ -12,8 +12,8 @@ RSpec.describe Loomshuttle::Delivery do
   let(:targets) { Loomshuttle::Delivery::Matching.targets(show) }
 
   def sound(file, **more)
-    Loomshuttle::Delivery::Plan::Sound.new(path: "/d/#{file}", name: Loomshuttle::Delivery::Name.parse(file), rate: 48_000, lanes: 1, frames: 480_000, codec: "pcm_s24le",
-                                           time_reference: nil, **more)
+    Loomshuttle::Delivery::Sound.new(path: "/d/#{file}", name: Loomshuttle::Delivery::Name.parse(file), rate: 48_000, lanes: 1, frames: 480_000, codec: "pcm_s24le",
+                                     time_reference: nil, called: [], **more)
   end
 
   def plan(*files) = Loomshuttle::Delivery::Plan.of(files.map { |file| file.is_a?(String) ? sound(file) : file }, show)
@@ -22,17 +22,19 @@ RSpec.describe Loomshuttle::Delivery do
     {
       "07 Tuba.wav" => { words: %w[tuba], number: 7, part: nil }, "Crn1_take.aif" => { words: %w[cornet 1], number: nil }, "VOX-Ada (final).flac" => { words: %w[voice ada] },
       "Cymbals.L.wav" => { words: %w[cymbals], side: :left },
-      "Tuba part 2.wav" => { words: %w[tuba], part: 2, sure: true }, "Tuba_pt2.wav" => { words: %w[tuba], part: 2, sure: true },
-      "Tuba-0003.wav" => { part: 3, sure: true, stem: "tuba" }, "Cornet 2.wav" => { part: 2, sure: false }, "HurdyGurdy.wav" => { words: %w[hurdy gurdy] },
+      "Tuba part 2.wav" => { words: %w[tuba], part: 2, sure: :words }, "Tuba_pt2.wav" => { words: %w[tuba], part: 2, sure: :words },
+      "Tuba-0003.wav" => { part: 3, sure: :words, stem: "tuba" }, "Cornet 2.wav" => { part: 2, sure: nil }, "HurdyGurdy.wav" => { words: %w[hurdy gurdy] },
       "Flügel.wav" => { words: %w[flugel] }
     }.each { |file, fields| it("takes #{file.inspect} apart") { expect(described_class.parse(file)).to have_attributes(fields) } }
   end
 
   describe Loomshuttle::Delivery::Matching do
     def track_of(file)
-      name = Loomshuttle::Delivery::Name.parse(file)
-      described_class.pairs([name], targets)[name].target&.number
+      one = recording(file)
+      described_class.pairs([one], targets)[one].target&.number
     end
+
+    def recording(file) = Loomshuttle::Delivery::Recording.of([sound(file)])
 
     # As files really come.
     {
@@ -43,8 +45,8 @@ RSpec.describe Loomshuttle::Delivery do
     }.each { |file, track| it("finds track #{track.inspect} for #{file}") { expect(track_of(file)).to eq(track) } }
 
     it "gives each track once, to who fits best" do
-      names = ["Bass.wav", "Bass DI.wav", "Bass mic.wav"].map { |file| Loomshuttle::Delivery::Name.parse(file) }
-      expect(described_class.pairs(names, targets).values.map { |found| found.target&.number }.last(2)).to eq([6, 7])
+      recordings = ["Bass.wav", "Bass DI.wav", "Bass mic.wav"].map { |file| recording(file) }
+      expect(described_class.pairs(recordings, targets).values.map { |found| found.target&.number }.last(2)).to eq([6, 7])
     end
   end
 

@@ -3,7 +3,7 @@
 RSpec.describe Loomshuttle::Songs::Stems do
   def sound(name, lanes: 1)
     parsed = Loomshuttle::Delivery::Name.parse(name)
-    Loomshuttle::Delivery::Plan::Sound.new(path: "/x/#{name}", name: parsed, rate: 48_000, lanes: lanes, codec: "pcm", frames: 1, time_reference: nil)
+    Loomshuttle::Delivery::Sound.new(path: "/x/#{name}", name: parsed, rate: 48_000, lanes: lanes, codec: "pcm", frames: 1, time_reference: nil, called: [])
   end
 
   def roles(*names) = described_class.of(names.map { |name| sound(name) }).to_h { |one| [one.role, one.paths.size] }

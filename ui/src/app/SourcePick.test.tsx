@@ -20,6 +20,7 @@ function open(onLook = vi.fn(async () => undefined)) {
         folderLabel="Folder"
         placeholder=""
         onLook={onLook}
+        onSent={() => undefined}
         onClose={() => undefined}
       />
       <Told />

@@ -2,7 +2,7 @@ import Button from '@mui/material/Button';
 import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
 import TextField from '@mui/material/TextField';
-import { type ReactNode, useState } from 'react';
+import { type ReactNode, useEffect, useRef, useState } from 'react';
 import { api, Refused, taken } from '../api/client';
 import { useCommand } from '../api/edits';
 import { tell as notify } from '../api/notices';
@@ -74,6 +74,8 @@ interface SourcePickProps {
   placeholder: string;
   /** Waits for what was found at a look, and takes it. */
   onLook: (look: string, onSeen: (files: number) => void) => Promise<void>;
+  /** Is told what was sent, so that it can be cleared away. */
+  onSent: (id: string) => void;
   onClose: () => void;
   children?: ReactNode;
 }
@@ -85,9 +87,17 @@ export function SourcePick({
   folderLabel,
   placeholder,
   onLook,
+  onSent,
   onClose,
   children,
 }: SourcePickProps) {
+  const open = useRef(true);
+  useEffect(() => {
+    open.current = true;
+    return () => {
+      open.current = false;
+    };
+  }, []);
   const [folder, setFolder] = useState('');
   const [told, tell] = useState<string | null>(null);
   const look = useCommand(async (source: Source) => {
@@ -96,6 +106,7 @@ export function SourcePick({
   });
   const send = useCommand(async (chosen: File[]) => {
     const { id } = await taken(api.POST('/api/deliveries', { body: {} }));
+    onSent(id);
     const all = chosen.reduce((sum, file) => sum + file.size, 0);
     const leftOut: string[] = [];
     let bytes = 0;
@@ -103,6 +114,7 @@ export function SourcePick({
       const part = all > 0 ? Math.floor((bytes * 100) / all) : 0;
       tell(`Sending ${at + 1} of ${chosen.length}, ${part} % so far: ${file.name}`);
       const why = await sendOne(id, file);
+      if (!open.current) return; // it was given up
       if (why !== null) leftOut.push(why);
       bytes += file.size;
     }

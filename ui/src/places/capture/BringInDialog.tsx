@@ -5,26 +5,36 @@ import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { api, type DeliveryPlan, taken } from '../../api/client';
 import { useCommand } from '../../api/edits';
 import { refresh } from '../../api/queries';
 import { count } from '../../look/format';
 import { DeliveryTable } from './DeliveryTable';
-import { type Choice, choices, looked, mostParts, wanted } from './delivery';
+import { looked, mostParts, type Row, rowsOf, wanted } from './delivery';
 import { cx } from '../../look/cx';
 import { SourcePick } from '../../app/SourcePick';
+import { useSent } from '../../app/sent';
 import styles from '../../look/look.module.css';
 import own from './capture.module.css';
 
 /** Brings in what others delivered: chosen, looked at, put on its tracks, and only then kept. */
 export function BringInDialog({ onClose }: { onClose: () => void }) {
   const [seen, setSeen] = useState<{ look: string; plan: DeliveryPlan } | null>(null);
+  const sent = useSent();
+  const back = () => {
+    sent.giveUp();
+    setSeen(null);
+  };
+  const done = () => {
+    sent.used();
+    onClose();
+  };
   return (
     <Dialog open onClose={onClose} maxWidth="lg" fullWidth>
       <DialogTitle>Bring in a delivery</DialogTitle>
       {seen ? (
-        <Look {...seen} onBack={() => setSeen(null)} onDone={onClose} />
+        <Look {...seen} onBack={back} onDone={done} />
       ) : (
         <SourcePick
           words="WAV, AIFF, FLAC, MP3 and most others, named as people name them, or a ZIP file of them. Everything is shown before it is kept."
@@ -32,6 +42,7 @@ export function BringInDialog({ onClose }: { onClose: () => void }) {
           folderLabel="Or a folder or ZIP file on the recording computer"
           placeholder="/media/disk/first-night"
           onLook={async (look, onSeen) => setSeen({ look, plan: await looked(look, onSeen) })}
+          onSent={(id) => sent.keep(id)}
           onClose={onClose}
         />
       )}
@@ -46,13 +57,14 @@ interface LookProps {
   onDone: () => void;
 }
 
-/** What would become of it; tracks can be chosen otherwise, and files left out. */
-function Look({ look, plan, onBack, onDone }: LookProps) {
+/** What would become of it; it can be arranged otherwise, and files left out. */
+function Look({ look, plan: proposed, onBack, onDone }: LookProps) {
   const [name, setName] = useState('Delivered');
   const [part, setPart] = useState(0);
-  const [chosen, setChosen] = useState<Choice[]>(() => choices(plan));
-  const parts = mostParts(plan);
-  const items = wanted(plan, chosen);
+  const { plan, rows, arrange, arranging } = useArrangement(look, proposed);
+  const parts = mostParts(rows);
+  const items = wanted(rows);
+  const warnings = plan.items.filter((_, at) => rows[at]?.taken).flatMap((item) => item.warnings);
   const bring = useCommand(async () => {
     await taken(
       api.POST('/api/deliveries/bring-in', {
@@ -103,14 +115,24 @@ function Look({ look, plan, onBack, onDone }: LookProps) {
               </ul>
             </section>
           )}
-          <DeliveryTable plan={plan} chosen={chosen} onChoose={setChosen} />
+          {warnings.length > 0 && (
+            <section className={cx(styles.note, styles.look)}>
+              <h3>Look at these</h3>
+              <ul>
+                {warnings.map((words) => (
+                  <li key={words}>{words}</li>
+                ))}
+              </ul>
+            </section>
+          )}
+          <DeliveryTable plan={plan} rows={rows} onChange={arrange} />
         </div>
       </DialogContent>
       <DialogActions>
         <Button onClick={onBack}>Back</Button>
         <Button
           variant="contained"
-          disabled={items.length === 0 || name.trim() === '' || bring.isPending}
+          disabled={items.length === 0 || name.trim() === '' || bring.isPending || arranging}
           onClick={() => bring.mutate(undefined)}
         >
           Bring in {count(items.length, 'recording')}
@@ -119,3 +141,31 @@ function Look({ look, plan, onBack, onDone }: LookProps) {
     </>
   );
 }
+
+/** The recordings as somebody arranges them, and what the application says of each arrangement. */
+function useArrangement(look: string, proposed: DeliveryPlan) {
+  const [plan, setPlan] = useState(proposed);
+  const [rows, setRows] = useState<Row[]>(() => rowsOf(proposed));
+  const newest = useRef(0);
+  const ask = useCommand(async (next: Row[]) => {
+    const number = (newest.current += 1);
+    const told = await taken(
+      api.POST('/api/deliveries/looks/{id}/arrange', {
+        params: { path: { id: look } },
+        body: { items: next.map(({ pieces, track, offset }) => ({ pieces, track, offset })) },
+      }),
+    );
+    if (number !== newest.current) return;
+    setPlan(told);
+    setRows(next);
+  });
+  const arrange = (next: Row[]) => {
+    // What is taken is nobody's business but the screen's.
+    if (next.length === rows.length && next.every((row, at) => same(row, rows[at]))) setRows(next);
+    else ask.mutate(next);
+  };
+  return { plan, rows, arrange, arranging: ask.isPending };
+}
+
+const same = (one: Row, other?: Row) =>
+  one.pieces === other?.pieces && one.track === other.track && one.offset === other.offset;

@@ -3,21 +3,21 @@ import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import type { DeliveryPlan } from '../../api/client';
 import { clock } from '../../look/format';
-import { type Choice, withTrack } from './delivery';
+import { Arrange } from './Arrange';
+import { Begins } from './Begins';
+import { changed, filesOf, type Row, withTrack } from './delivery';
 import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
 import own from './capture.module.css';
 
 interface TableProps {
   plan: DeliveryPlan;
-  chosen: Choice[];
-  onChoose: (chosen: Choice[]) => void;
+  rows: Row[];
+  onChange: (rows: Row[]) => void;
 }
 
 /** Each recording with its files, the track it goes to, where it begins, and what is done to it. */
-export function DeliveryTable({ plan, chosen, onChoose }: TableProps) {
-  const take = (at: number, taken: boolean) =>
-    onChoose(chosen.map((choice, index) => (index === at ? { ...choice, taken } : choice)));
+export function DeliveryTable({ plan, rows, onChange }: TableProps) {
   return (
     <table className={cx(styles.plain, own.delivery)}>
       <thead>
@@ -25,34 +25,35 @@ export function DeliveryTable({ plan, chosen, onChoose }: TableProps) {
           <th />
           <th>Delivered</th>
           <th>Goes to track</th>
-          <th>Begins</th>
+          <th>Begins (s)</th>
           <th>Length</th>
           <th>What is done to it</th>
+          <th />
         </tr>
       </thead>
       <tbody>
         {plan.items.map((item, at) => (
-          <tr key={item.files[0]}>
+          <tr key={`${filesOf(item)} ${at}`}>
             <td>
               <Checkbox
                 size="small"
-                checked={chosen[at]?.taken ?? false}
-                slotProps={{ input: { 'aria-label': `Take ${item.names[0]}` } }}
-                onChange={(_, on) => take(at, on)}
+                checked={rows[at]?.taken ?? false}
+                slotProps={{ input: { 'aria-label': `Take ${item.title}` } }}
+                onChange={(_, on) => onChange(changed(rows, at, { taken: on }))}
               />
             </td>
-            <td>{item.names.join(', ')}</td>
+            <td className={own.deliveredFiles}>{filesOf(item)}</td>
             <td>
               <TextField
                 select
                 size="small"
                 variant="standard"
                 className={own.ofTrack}
-                slotProps={{ htmlInput: { 'aria-label': `Track of ${item.names[0]}` } }}
-                value={chosen[at]?.track ?? 'own'}
+                slotProps={{ htmlInput: { 'aria-label': `Track of ${item.title}` } }}
+                value={rows[at]?.track ?? 'own'}
                 onChange={(event) =>
-                  onChoose(
-                    withTrack(chosen, at, event.target.value === 'own' ? null : Number(event.target.value)),
+                  onChange(
+                    withTrack(rows, at, event.target.value === 'own' ? null : Number(event.target.value)),
                   )
                 }
               >
@@ -64,10 +65,20 @@ export function DeliveryTable({ plan, chosen, onChoose }: TableProps) {
                 ))}
               </TextField>
             </td>
-            <td className={styles.figure}>{clock(item.offset_s)}</td>
+            <td>
+              <Begins
+                title={item.title}
+                offset={rows[at]?.offset ?? 0}
+                rate={plan.rate}
+                onMove={(offset) => onChange(changed(rows, at, { offset }))}
+              />
+            </td>
             <td className={styles.figure}>{clock(item.length_s)}</td>
             <td className={item.track === null || item.score < 0.85 ? styles.inLook : styles.quiet}>
               {item.notes.join('; ')}
+            </td>
+            <td>
+              <Arrange items={plan.items} rows={rows} at={at} onChange={onChange} />
             </td>
           </tr>
         ))}

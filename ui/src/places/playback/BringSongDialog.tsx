@@ -10,6 +10,7 @@ import { useCommand } from '../../api/edits';
 import { refresh, useExports } from '../../api/queries';
 import { dialogOf } from '../../app/dialogOf';
 import { lookedInto, SourcePick } from '../../app/SourcePick';
+import { useSent } from '../../app/sent';
 import { count } from '../../look/format';
 import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
@@ -27,11 +28,20 @@ const planOf = (id: string, onSeen: (files: number) => void) =>
 export const BringSongDialog = dialogOf(
   function BringSong({ onClose }: BringProps) {
     const [seen, see] = useState<{ look: string; plan: SongPlan } | null>(null);
+    const sent = useSent();
+    const back = () => {
+      sent.giveUp();
+      see(null);
+    };
+    const done = () => {
+      sent.used();
+      onClose();
+    };
     return (
       <>
         <DialogTitle>Bring in a song</DialogTitle>
         {seen ? (
-          <Plan {...seen} onBack={() => see(null)} onDone={onClose} />
+          <Plan {...seen} onBack={back} onDone={done} />
         ) : (
           <SourcePick
             words="All stems of one song, of any format and rate, or a ZIP file of them; a MIDI file beside them tells tempos and sections. Everything is shown before it is brought in."
@@ -39,6 +49,7 @@ export const BringSongDialog = dialogOf(
             folderLabel="Or a folder or ZIP file on this computer"
             placeholder="/media/disk/ropewalk"
             onLook={async (look, onSeen) => see({ look, plan: await planOf(look, onSeen) })}
+            onSent={(id) => sent.keep(id)}
             onClose={onClose}
           >
             <Jobs />

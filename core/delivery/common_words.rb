@@ -1,0 +1,28 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Delivery
+    # Words that all names of a delivery begin or end with: the song, the date, the show, the take.
+    module CommonWords
+      # Of fewer names nothing is concluded.
+      LEAST = 3
+
+      # @param texts [Array<String>] names without folder and ending
+      # @return [Array(Integer, Integer)] words in front, and behind; each name keeps one at least
+      def self.of(texts)
+        lists = texts.map { |text| NameWords.tokens(text) }.uniq
+        return [0, 0] if lists.size < LEAST
+
+        shortest = lists.map(&:size).min
+        front = common(lists, shortest - 1)
+        [front, common(lists.map(&:reverse), shortest - 1 - front)]
+      end
+
+      class << self
+        private
+
+        def common(lists, most) = (0...[most, 0].max).take_while { |at| lists.all? { |list| list[at] == lists.first[at] } }.size
+      end
+    end
+  end
+end

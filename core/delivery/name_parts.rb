@@ -1,0 +1,19 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Delivery
+    # The number of a part behind a name.
+    module NameParts
+      # "tuba part 2", "tuba 0002", "tuba 2 of 3", "tuba 02": parts for sure; "cornet 2": perhaps.
+      FORMS = [[/(?: (?:part|pt|p|teil|seg|split) ?)(\d{1,3})(?: of \d+)?\z/, :words], [/ (\d{3,5})\z/, :words], [/ (\d{1,3}) of \d+\z/, :words], [/ (0\d)\z/, :zeros],
+               [/ (\d{1,2})\z/, nil]].freeze
+
+      # @param plain [String] words in small letters
+      # @return [Array(String, Integer, Symbol)] what is in front of it, the part or nil, and how it is written
+      def self.split(plain)
+        FORMS.each { |form, sure| form.match(plain)&.then { |found| return [found.pre_match.strip, found[1].to_i, sure] } }
+        [plain, nil, nil]
+      end
+    end
+  end
+end

@@ -1,0 +1,53 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Delivery
+    # What belongs to one track. pieces: its parts, one behind the other; each is a list of sources, one, or two that are left and right.
+    # names: what it may be called by.
+    Recording = Value.define(:pieces, :names) do
+      # @param sounds [Array<Sound>] parts in order
+      def self.of(sounds)
+        new(pieces: sounds.map { |sound| [Source.new(sound: sound, lane: nil)] }, names: [sounds.first.name, *inside(sounds.first)])
+      end
+
+      # As somebody has put it together.
+      # @param pieces [Array<Array<Source>>]
+      def self.arranged(pieces)
+        first = pieces.first.first
+        called = first.lane && (first.sound.called[first.lane]&.then { |name| Name.of(name) } || first.sound.name.beside(first.lane, first.sound.lanes))
+        one = new(pieces: pieces, names: called ? [called] : of([first.sound]).names)
+        pieces.first.size > 1 ? one.with(names: one.names.map(&:without_side)) : one
+      end
+
+      # What a file of one source calls it.
+      def self.inside(sound)
+        called = sound.called.map { |one| Name.of(one) }
+        return [] unless called.size == sound.lanes && called.map(&:words).uniq.size == 1
+
+        called.size == 1 ? called : [called.first.without_side]
+      end
+      private_class_method :inside
+
+      # @return [Array<Sound>] all files, each once
+      def sounds = pieces.flatten(1).map(&:sound).uniq
+
+      # @return [Sound]
+      def first = pieces.first.first.sound
+
+      # @return [Integer] 1 or 2 of what it becomes
+      def lanes = pieces.map { |piece| piece.sum(&:lanes) }.max.clamp(1, 2)
+
+      # @param rate [Integer]   @return [Integer] length at that rate; of two sides the longer one counts
+      def frames(rate) = pieces.sum { |piece| piece.map { |source| source.sound.then { |sound| (sound.frames * rate / sound.rate.to_f).round } }.max }
+
+      # @return [Integer, nil] samples since midnight at that rate, where its file tells them
+      def begins(rate) = first.time_reference&.then { |samples| (samples * rate / first.rate.to_f).round }
+
+      # One lane of it, called so.
+      def lane(number, name) = with(pieces: pieces.map { |piece| [piece.first.with(lane: number)] }, names: [name])
+
+      # @return [String] for people
+      def title = names.last.text
+    end
+  end
+end

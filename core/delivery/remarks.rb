@@ -1,0 +1,90 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Delivery
+    # What is to be said of a recording: what will be done to it, and what does not fit.
+    class Remarks
+      # Silence behind it is told from so much on, and sides that end apart (seconds).
+      SILENCE, SIDES = 0.5, 0.01
+
+      # @param item [Plan::Item]   @param target [Matching::Target, nil]   @param rate [Integer] of the show
+      def initialize(item, target, rate)
+        @item, @target, @rate = item, target, rate
+        @recording, @pieces = item.recording, item.recording.pieces
+      end
+
+      # @param longest [Integer] where the last one ends, in frames
+      # @return [Array<String>]
+      def notes(longest)
+        [rates, @pieces.size > 1 ? "#{@pieces.size} parts are put one behind the other" : nil, sides, wide, @target.nil? ? "no track is called like this" : nil,
+         @target && @item.score < Matching::SURE ? "a guess: look whether it is right" : nil, silence(longest)].compact
+      end
+
+      # @param longest [Integer] where the last one ends, in frames
+      # @return [Array<String>] with names
+      def warnings(longest)
+        [width, apart, mixed, missing, ends_early(longest)].compact
+      end
+
+      private
+
+      def rates
+        others = @recording.sounds.map(&:rate).uniq - [@rate]
+        "#{others.map { |rate| "#{rate / 1000.0} kHz" }.join(' and ')} becomes #{@rate / 1000.0} kHz" if others.any?
+      end
+
+      def sides
+        return "left and right become one stereo recording" if @pieces.any? { |piece| piece.size > 1 }
+
+        lane = @pieces.first.first.lane or return
+        place = @recording.first.lanes == 2 ? "the #{%w[left right][lane]} side" : "channel #{lane + 1}"
+        "#{place} of #{@recording.first.file}"
+      end
+
+      def wide
+        most = @pieces.flatten(1).map(&:lanes).max
+        "of #{most} channels the first two are taken" if most > 2
+      end
+
+      def silence(longest)
+        short = longest - @item.offset - @item.frames
+        "ends #{seconds(short)} before the longest; silence follows" if short >= @rate * SILENCE
+      end
+
+      def seconds(frames) = "#{format('%.1f', frames / @rate.to_f)} s"
+
+      def width
+        return if @target.nil? || @target.lanes == @item.lanes
+        return "#{@item.title} is mono, and track #{@target.number} #{@target.title} is stereo: it would play on the left alone." if @item.lanes == 1
+
+        "#{@item.title} is stereo, and track #{@target.number} #{@target.title} is mono: its right side would not play. Split it, or choose another track."
+      end
+
+      def apart
+        @pieces.each do |piece|
+          lengths = piece.map { |source| source.sound.frames / source.sound.rate.to_f }
+          return "Left and right of #{@item.title} differ in length by #{format('%.2f', lengths.max - lengths.min)} s." if lengths.max - lengths.min > SIDES
+        end
+        nil
+      end
+
+      def mixed
+        kinds = @pieces.map { |piece| piece.sum(&:lanes).clamp(1, 2) }.uniq
+        "Parts of #{@item.title} are mono and stereo; all become stereo." if kinds.size > 1
+      end
+
+      def missing
+        numbers = @pieces.filter_map { |piece| piece.first.sound.name.part }
+        return if @pieces.size < 2 || numbers.size < @pieces.size || numbers != numbers.sort
+
+        gone = (numbers.first..numbers.last).first(1000) - numbers
+        "Part #{gone.join(', ')} of #{@item.title} is not there." if gone.any?
+      end
+
+      def ends_early(longest)
+        short = longest - @item.offset - @item.frames
+        "#{@item.title} is #{seconds(short)} shorter than the longest." if @item.offset.zero? && short >= @rate
+      end
+    end
+  end
+end

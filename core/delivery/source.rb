@@ -1,0 +1,11 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Delivery
+    # A file, or one lane of it (from 0; nil: all that it has).
+    Source = Value.define(:sound, :lane) do
+      # @return [Integer]
+      def lanes = lane ? 1 : sound.lanes
+    end
+  end
+end
