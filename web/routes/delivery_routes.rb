@@ -13,6 +13,11 @@ module Loomshuttle
             json({ done: true })
           end
           looks(app)
+          app.post("/api/deliveries/bring-in") do
+            body, show = body_json, @control.current.show
+            items = Arrangement.new(@control.looks.find(body["look"]).sounds, show).items(body["items"])
+            json(JobRoutes.told(@control.deliveries.bring_in(items, show, name: body["name"], part: body["part"], who: who)))
+          end
         end
 
         def self.looks(app)
@@ -21,11 +26,6 @@ module Loomshuttle
           app.post("/api/deliveries/looks/:id/arrange") do
             seen, show = @control.looks.find(params["id"]), @control.current.show
             json(DeliveryRoutes.told(Arrangement.new(seen.sounds, show).items(body_json["items"]), seen.problems, show))
-          end
-          app.post("/api/deliveries/bring-in") do
-            body, show = body_json, @control.current.show
-            items = Arrangement.new(@control.looks.find(body["look"]).sounds, show).items(body["items"])
-            json(JobRoutes.told(@control.deliveries.bring_in(items, show, name: body["name"], part: body["part"], who: who)))
           end
         end
 
