@@ -6,8 +6,8 @@ module Loomshuttle
   module Player
     # What was sent last and has not sounded yet, so that it can be sent again, turned down.
     class Horizon
-      # Frames that are kept.
-      KEPT = 4800
+      # Frames that are kept: the largest buffer, and what is just made.
+      KEPT = 9600 + 4800
 
       def initialize = @blocks = []
 

@@ -9,6 +9,8 @@ module Loomshuttle
     class Unit
       # Frames that are made at once, and of a packet.
       BLOCK, PACKET = 480, 48
+      # An interface waits for what it plays; the desk's card does not, so that its returns are sent further ahead (frames: 50 ms at 48 kHz).
+      CARD_AHEAD = 2400
       # No clock for so long (seconds), and there is none.
       LOST = 0.5
       # Levels are told so often (frames).
@@ -185,7 +187,7 @@ module Loomshuttle
         at
       end
 
-      def buffer = @config["buffer"]
+      def buffer = by_card? ? [@config["buffer"], CARD_AHEAD].max : @config["buffer"]
       def changed = @on_state&.call
       def by_card? = @config["returns"].any?
 

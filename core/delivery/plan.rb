@@ -69,11 +69,18 @@ module Loomshuttle
       end
 
       def remarked(items, more = [])
-        longest = items.map { |one| one.offset + one.frames }.max
+        ends = items.map { |one| one.offset + one.frames }
+        usual = usual(ends)
         items.map do |item|
           remarks = Remarks.new(item, @targets.find { |target| target.number == item.target }, @rate)
-          item.with(notes: remarks.notes(longest) + more, warnings: remarks.warnings(longest))
+          item.with(notes: remarks.notes(ends.max) + more, warnings: remarks.warnings(usual))
         end
+      end
+
+      # Where half of them or more end, to a second.
+      def usual(ends)
+        group = ends.group_by { |at| (at / @rate.to_f).round }.values.max_by(&:size).to_a
+        group.max if group.size > 1 && group.size * 2 >= ends.size
       end
     end
   end

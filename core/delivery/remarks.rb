@@ -20,10 +20,10 @@ module Loomshuttle
          @target && @item.score < Matching::SURE ? "a guess: look whether it is right" : nil, silence(longest)].compact
       end
 
-      # @param longest [Integer] where the last one ends, in frames
+      # @param usual [Integer, nil] where most of them end, in frames
       # @return [Array<String>] with names
-      def warnings(longest)
-        [width, apart, mixed, missing, ends_early(longest)].compact
+      def warnings(usual)
+        [width, apart, mixed, missing, ends_apart(usual)].compact
       end
 
       private
@@ -81,9 +81,10 @@ module Loomshuttle
         "Part #{gone.join(', ')} of #{@item.title} is not there." if gone.any?
       end
 
-      def ends_early(longest)
-        short = longest - @item.offset - @item.frames
-        "#{@item.title} is #{seconds(short)} shorter than the longest." if @item.offset.zero? && short >= @rate
+      # What ends elsewhere than most do.
+      def ends_apart(usual)
+        apart = usual && (@item.offset + @item.frames - usual)
+        "#{@item.title} ends #{seconds(apart.abs)} #{apart.positive? ? 'after' : 'before'} most of the others." if apart && apart.abs >= @rate
       end
     end
   end

@@ -118,7 +118,7 @@ function Look({ look, plan: proposed, onBack, onDone }: LookProps) {
           {warnings.length > 0 && (
             <section className={cx(styles.note, styles.look)}>
               <h3>Look at these</h3>
-              <ul>
+              <ul className={own.warnings}>
                 {warnings.map((words) => (
                   <li key={words}>{words}</li>
                 ))}
