@@ -46,7 +46,7 @@ module Loomshuttle
         @far = streams.map { [] }
         @sources = []
         @timeline = Timeline.new
-        @quiet = Quiet.new
+        @quiet, @pace = Quiet.new, Pace.new(@rate)
         @breaks = []
         @position = @newest = 0
         @noise = 0
@@ -75,6 +75,9 @@ module Loomshuttle
 
       # @return [Integer] lanes of all streams
       def lanes = @streams.sum(&:lanes)
+
+      # @return [Float, nil] samples a second, as they come; nil before it can be told
+      def hz = synchronize { clock? ? @pace.hz : nil }
 
       # @return [Boolean] whether samples arrive
       def clock? = !@heard_at.nil? && @now.call - @heard_at < CLOCK_LOST
@@ -114,7 +117,7 @@ module Loomshuttle
         note_pause(position, now)
         @timeline.move(packet.timestamp, position)
         @intakes[stream].push(position, packet.payload)
-        step_clock(@intakes[stream].newest) if @intakes[stream].newest > @newest
+        step_clock(@intakes[stream].newest, now) if @intakes[stream].newest > @newest
         release while ready?
       end
 
@@ -137,12 +140,16 @@ module Loomshuttle
         return if silent < PAUSE || @newest.zero?
 
         untold = silent - ([position - @newest, 0].max / @rate.to_f)
-        @breaks << Break.new("paused", @newest, untold.round(1)) if untold > PAUSE
+        return unless untold > PAUSE
+
+        @pace.restart
+        @breaks << Break.new("paused", @newest, untold.round(1))
       end
 
       # A restarted sender begins at a whole batch; what was under way is closed with silence.
       def restart(packet, now)
         silent = @quiet.heard(now)
+        @pace.restart
         reached = @newest
         release while @position < @newest
         @newest = @position
@@ -151,8 +158,9 @@ module Loomshuttle
         @breaks << Break.new("anew", @position, [silent - ((@position - reached) / @rate.to_f), 0.0].max.round(1))
       end
 
-      def step_clock(newest)
+      def step_clock(newest, now)
         @newest = newest
+        @pace.note(now, newest)
         @player&.tick(@newest, @timeline)
       end
 

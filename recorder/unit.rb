@@ -63,7 +63,7 @@ module Loomshuttle
 
       # @return [Hash] everything a person wants to know at a glance
       def status
-        { "clock" => @engine.clock?, "position" => @engine.position, "rate" => @engine.rate, "lanes" => @engine.lanes, "buffer" => @config["buffer"],
+        { "clock" => @engine.clock?, "hz" => @engine.hz, "position" => @engine.position, "rate" => @engine.rate, "lanes" => @engine.lanes, "buffer" => @config["buffer"],
           "counts" => @engine.counts.transform_keys(&:to_s), "restarts" => @engine.timeline.restarts, "capture" => @capturing.status,
           "look_back" => @capturing.look_back.status, "playback" => @playback.status, "tracks" => @config["tracks"], "takes_folder" => File.expand_path(@takes),
           "mirror_folder" => mirror, "card" => @card_status&.call, "trip" => trip, "last_problem" => @capturing.problem,

@@ -106,7 +106,7 @@ module Loomshuttle
         @ticks = Store::Ticks.new(database)
         sheets = Store::LevelSheets.new(database)
         @list_columns = Store::ListColumns.new(database)
-        @who_hears = WhoHears.new(@open_show, desk: @desk, sync: @sync, sheets: sheets, hub: @hub, on_change: method(:touch))
+        @who_hears = WhoHears.new(@open_show, desk: @desk, sync: @sync, sheets: sheets, hub: @hub, on_change: method(:touch), besides: @watch.method(:pace))
         @levels = LevelDesk.new(self, sheets: sheets, sync: @sync)
         @live_ears = LiveEars.new(@who_hears, @recorder)
         @shelf = TakeShelf.new(File.join(home, "takes"), Store::Takes.new(database), on_change: -> { @hub.tell("takes", {}) })

@@ -41,6 +41,9 @@ module Loomshuttle
                                    free: @space.bytes, troubles: @parts.troubles, heard: @who_hears.found).to_h
       end
 
+      # @return [Array<Checks::Finding>] that the card's samples do not come as fast as they should
+      def pace(show) = Checks::CardPace.found(show, @status&.fetch("hz", nil))
+
       # What the desk did not take; a desk that is away, or another one, is told by the state band.
       # @param problems [Array<String>]
       def followed(problems)

@@ -20,9 +20,10 @@ module Loomshuttle
 
       # @param open_show [OpenShow]   @param desk [Desk::Link]   @param sync [Desk::Sync]   @param sheets [Store::LevelSheets]   @param hub [LiveHub]
       # @param on_change [Proc] called when other findings may be there
-      def initialize(open_show, desk:, sync:, sheets:, hub:, on_change:)
-        @open_show, @desk, @sync, @sheets, @hub, @on_change = open_show, desk, sync, sheets, hub, on_change
-        @found = NONE
+      # @param besides [Proc] takes a show and gives findings that are measured elsewhere
+      def initialize(open_show, desk:, sync:, sheets:, hub:, on_change:, besides: ->(_) { NONE })
+        @open_show, @desk, @sync, @sheets, @hub, @on_change, @besides = open_show, desk, sync, sheets, hub, on_change, besides
+        @found = @by_ear = NONE
         @news = Runtime::Wakeup.new
         @lock = Monitor.new # held while a survey is made; neither the desk nor the database is waited for with it
         @told = 0
@@ -65,15 +66,16 @@ module Loomshuttle
         Seen.new(survey: Hearing::Survey.of(derived.show, kept[:values], derived.context.graph), from: "sheet", sheet: kept.slice(:id, :name, :at), version: derived.version)
       end
 
-      # @return [Array<Checks::Finding>] of the open show as the desk is mixed now, with what would mend them; none where nobody listens
+      # @return [Array<Checks::Finding>] of the open show as the desk is mixed now, with what would mend them; by ear none where nobody listens
       def findings
-        return NONE if @open_show.seen.show.listeners.empty?
+        show = @open_show.seen.show
+        return @besides.call(show) if show.listeners.empty?
 
         seen = now
         @lock.synchronize do
           @findings = Checks.heard(seen.survey).freeze unless @fixed.equal?(seen.survey)
           @fixed = seen.survey
-          @findings
+          @findings + @besides.call(show)
         end
       end
 
@@ -114,10 +116,16 @@ module Loomshuttle
 
       # What mends a wish takes longer to find than that it is broken, and is looked for when somebody asks.
       def look
-        return @found = NONE if @open_show.seen.show.listeners.empty?
+        show = @open_show.seen.show
+        listen(show)
+        @found = (@by_ear + @besides.call(show)).freeze
+      end
+
+      def listen(show)
+        return @by_ear = NONE if show.listeners.empty?
 
         survey = now.survey
-        @found = Checks.heard(survey, fixes: false).freeze unless @looked.equal?(survey)
+        @by_ear = Checks.heard(survey, fixes: false).freeze unless @looked.equal?(survey)
         @looked = survey
       end
 
@@ -135,8 +143,9 @@ module Loomshuttle
 
         before = @found
         look
-        @on_change.call unless @found.map(&:id) == before.map(&:id)
-        return if @last.equal?(@survey)
+        others = @found.map(&:id) != before.map(&:id)
+        @on_change.call if others
+        return if @last.equal?(@survey) && !others
 
         @last = @survey
         @hub.tell("heard", { number: @told += 1 })

@@ -202,14 +202,16 @@ test('what the desk did not take is told with the first of it', async () => {
   expect(notice()?.text).toBe('strip/1/gain refused (and 1 more)');
 });
 
-test('a preview is taken against the version that it was made for, and again against the newest', async () => {
+test('a preview is taken against the version that it was made for; when it is stale, who shows it is told', async () => {
   answer('POST /api/edits', new Refusal(409, 'changed'));
   queries.setQueryData<Show>(SHOW, (show) => show && { ...show, version: 9 });
-  expect(await takePreview(previewOf({ version: 7, label: 'x'.repeat(300) }))).toBe(false);
-  answer('POST /api/edits', edited(10));
-  notice()?.action?.run();
-  await waitFor(() => expect(bodies('POST /api/edits').map((body) => body['version'])).toEqual([7, 9]));
-  expect(String(bodies('POST /api/edits')[0]?.['label'])).toHaveLength(200);
+  const told: string[] = [];
+  const shown = previewOf({ version: 7, label: 'x'.repeat(300) });
+  expect(await takePreview(shown, (refused) => told.push(refused.message))).toBe(false);
+  expect([told, notice()]).toEqual([['changed'], null]);
+  const sent = bodies('POST /api/edits');
+  expect(sent.map((body) => body['version'])).toEqual([7]);
+  expect(String(sent[0]?.['label'])).toHaveLength(200);
 });
 
 test('a flip names no version, so that the way back is never refused', async () => {

@@ -87,7 +87,7 @@ export function edit(send: Send): Promise<boolean> {
   return inTurn(() => attempt(send, seen));
 }
 
-async function attempt(send: Send, seen: Against): Promise<boolean> {
+async function attempt(send: Send, seen: Against, onStale?: (refused: Refused) => void): Promise<boolean> {
   const base = built(seen);
   try {
     const edited = told(await inTime(send(base, queued === 0 ? WHOLE : {})));
@@ -95,7 +95,14 @@ async function attempt(send: Send, seen: Against): Promise<boolean> {
     stale = []; // those before are still those of their own notice
     return true;
   } catch (error) {
-    if (error instanceof Refused && error.stale) stale.push(send);
+    if (error instanceof Refused && error.stale) {
+      if (onStale) {
+        refreshShow();
+        onStale(error);
+        return false;
+      }
+      stale.push(send);
+    }
     const together = stale;
     complain(error, () => together.splice(0).forEach((one) => void edit(one)));
     return false;
@@ -147,8 +154,9 @@ const preview = (kind: StepKind, options: StepOptions): Promise<Preview> =>
 export const previewStep = (kind: StepKind, options: StepOptions = {}): Promise<Preview> =>
   inTurn(() => preview(kind, options));
 
-/** Sets what a preview showed, against the version that it was made for; again, against the newest. */
-export const takePreview = (shown: Preview): Promise<boolean> => edit(asShown(shown));
+/** Sets what a preview showed, against the version that it was made for, and no other. */
+export const takePreview = (shown: Preview, onStale: (refused: Refused) => void): Promise<boolean> =>
+  inTurn(() => attempt(asShown(shown), against(), onStale));
 
 function asShown({ version, settings, label }: Preview): Send {
   let first = true;

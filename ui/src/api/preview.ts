@@ -10,6 +10,8 @@ export interface Looking {
   /** Other ways to do it: words and the options that make it. */
   ways: { label: string; options: StepOptions }[];
   onDone?: () => void;
+  /** Why it is looked at once more, in words. */
+  since?: string;
 }
 
 let looking: Looking | null = null;
@@ -35,19 +37,29 @@ export function useLooking(): Looking | null {
 interface More {
   ways?: Looking['ways'];
   onDone?: () => void;
+  since?: string;
 }
 
 /** Shows what a step would do; it is taken from the dialog. */
 export async function lookAt(kind: StepKind, options: StepOptions = {}, more: More = {}): Promise<boolean> {
   try {
     const preview = await previewStep(kind, options);
-    put({ kind, options, preview, ways: more.ways ?? [], ...(more.onDone ? { onDone: more.onDone } : {}) });
+    put(shownWith(kind, options, preview, more));
     return true;
   } catch (error) {
     complain(error);
     return false;
   }
 }
+
+const shownWith = (kind: StepKind, options: StepOptions, preview: Preview, more: More): Looking => ({
+  kind,
+  options,
+  preview,
+  ways: more.ways ?? [],
+  ...(more.onDone ? { onDone: more.onDone } : {}),
+  ...(more.since ? { since: more.since } : {}),
+});
 
 /** Takes a step at once when nothing speaks against it; otherwise shows it first. */
 export async function takeCarefully(
@@ -59,7 +71,7 @@ export async function takeCarefully(
   try {
     const { shown: preview, done } = await stepUnless(kind, options, asks);
     if (done !== null) return done;
-    put({ kind, options, preview, ways: more.ways ?? [], ...(more.onDone ? { onDone: more.onDone } : {}) });
+    put(shownWith(kind, options, preview, more));
     return true;
   } catch (error) {
     complain(error);

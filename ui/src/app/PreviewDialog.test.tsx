@@ -67,6 +67,25 @@ test('stays open when it is refused', async () => {
   expect(screen.getByRole('dialog')).toBeTruthy();
 });
 
+test('shows what it would do now when somebody else was first, and takes that by the same key', async () => {
+  let label = 'Remove Box B';
+  answer(PREVIEW, () => previewOf({ label }));
+  let first = true;
+  answer('POST /api/edits', () => {
+    if (!first) return edited(9);
+    first = false;
+    return new Refusal(409, 'Ada has changed Channel 4 meanwhile.');
+  });
+  const { user } = await look('main_mix');
+  label = 'Remove Box B, now with Viola';
+  await user.keyboard('{Enter}');
+  expect((await screen.findByRole('alert')).textContent).toContain('Ada has changed Channel 4 meanwhile.');
+  expect(screen.getByText('Remove Box B, now with Viola')).toBeTruthy();
+  await user.keyboard('{Enter}');
+  await waitFor(() => expect(screen.queryByRole('dialog')).toBeNull());
+  expect(bodies('POST /api/edits')).toHaveLength(2);
+});
+
 test('takes only the inputs that are ticked', async () => {
   answer(PREVIEW, (body) =>
     previewOf({

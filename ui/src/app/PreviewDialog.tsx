@@ -11,6 +11,7 @@ import { count } from '../look/format';
 import { ChangeTable } from './ChangeTable';
 import { HeardChanges } from './HeardChanges';
 import { Notes } from './Notes';
+import { cx } from '../look/cx';
 import styles from '../look/look.module.css';
 
 /** What a step would do, looked at before it is taken: what breaks, what is mended, and every setting in words. */
@@ -24,10 +25,15 @@ export function PreviewDialog() {
 }
 
 function Inside({ looking }: { looking: Looking }) {
-  const { preview, ways, kind, options, onDone } = looking;
+  const { preview, ways, kind, options, onDone, since } = looking;
   const changes = preview.changes.length;
   const take = () =>
-    void takePreview(preview).then((done) => {
+    void takePreview(
+      preview,
+      (refused) =>
+        // Somebody else was first: what it would do now is looked at, and taken by the same key.
+        void lookAt(kind, options, { ...looking, since: refused.message }),
+    ).then((done) => {
       if (!done) return;
       stopLooking();
       onDone?.();
@@ -37,6 +43,11 @@ function Inside({ looking }: { looking: Looking }) {
       <DialogTitle>{preview.label}</DialogTitle>
       <DialogContent>
         <div className={styles.stack}>
+          {since !== undefined && (
+            <p role="alert" className={cx(styles.note, styles.look)}>
+              {since} Below is what it would do now.
+            </p>
+          )}
           {ways.length > 1 && (
             <div className={styles.row} role="radiogroup" aria-label="How">
               {ways.map((way) => {

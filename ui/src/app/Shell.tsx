@@ -1,12 +1,9 @@
-import Button from '@mui/material/Button';
-import Snackbar from '@mui/material/Snackbar';
-import SnackbarContent from '@mui/material/SnackbarContent';
 import { Suspense, useState } from 'react';
 import { useConnected } from '../api/live';
-import { tell, useNotice } from '../api/notices';
 import { useShow } from '../api/queries';
 import { FindingsDrawer } from './FindingsDrawer';
 import { places, usePlace } from './places';
+import { Notices } from './Notices';
 import { PlayingBar } from './PlayingBar';
 import { PressDialog } from './PressDialog';
 import { PreviewDialog } from './PreviewDialog';
@@ -89,39 +86,3 @@ const Opening = () => (
     <Told kind="waiting">Opening …</Told>
   </main>
 );
-
-function Notices() {
-  const notice = useNotice();
-  const close = () => tell(null);
-  const act = notice?.action;
-  return (
-    <Snackbar
-      open={notice !== null}
-      autoHideDuration={act ? null : 9000}
-      onClose={(_, why) => why !== 'clickaway' && close()}
-    >
-      <SnackbarContent
-        role="alert"
-        message={notice?.text}
-        action={
-          <>
-            {act && (
-              <Button
-                color="inherit"
-                onClick={() => {
-                  close();
-                  act.run();
-                }}
-              >
-                {act.label}
-              </Button>
-            )}
-            <Button color="inherit" onClick={close}>
-              Close
-            </Button>
-          </>
-        }
-      />
-    </Snackbar>
-  );
-}

@@ -99,11 +99,11 @@ const day = (date: string) =>
 function clockFact({ rate, clock, recorder }: LiveState): FactProps {
   const running = recorder.up && recorder.clock;
   const one = clock.endsWith('leads the clock');
-  return {
-    title: `${rate / 1000} kHz`,
-    words: running ? clock : 'no clock arrives',
-    kind: running ? (one ? '' : 'stop') : 'stop',
-  };
+  const title = `${rate / 1000} kHz`;
+  if (!running) return { title, words: 'no clock arrives', kind: 'stop' };
+  // By this computer's own time.
+  if (recorder.off && recorder.hz) return { title, words: `measured ${Math.round(recorder.hz)} Hz`, kind: 'look' };
+  return { title, words: clock, kind: one ? '' : 'stop' };
 }
 
 function deskFact({ desk }: LiveState): FactProps {

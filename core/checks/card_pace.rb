@@ -1,0 +1,27 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Checks
+    # The card runs faster or slower than it should by this computer's time: clicks, or a wrong rate, or a clock that nobody meant.
+    class CardPace
+      # A part of the rate. Quartz clocks of studio devices are right to 50 parts in a million or better (AES11 calls for 10 of grade 2, from
+      # memory); a computer's own is seldom off by more than 100.
+      MOST = 0.001
+
+      # @param show [Settings::Show]   @param hz [Numeric, nil] as it was measured
+      # @return [Array<Finding>]
+      def self.found(show, hertz)
+        return [] unless hertz && off?(show, hertz)
+
+        slow = hertz < show.rate
+        off = format("%.2f", (hertz - show.rate).abs * 100.0 / show.rate)
+        words = "The card's samples come at #{hertz.round} Hz by this computer's time, #{off} % too #{slow ? 'slow' : 'fast'} for #{show.rate / 1000.0} kHz. " \
+                "Look at which device leads the clock, and at what else this computer does."
+        [Finding.new(id: "card-pace", check: "card-pace", severity: Finding::LOOK, sentence: words, path: [], at: [], fix: nil)]
+      end
+
+      # @return [Boolean] whether it is further off than it may be
+      def self.off?(show, hertz) = (hertz - show.rate).abs > show.rate * MOST
+    end
+  end
+end

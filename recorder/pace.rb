@@ -1,0 +1,43 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Recorder
+    # How fast samples come, by this computer's own time. Packets come late and never early, so that of each second the one that came first
+    # counts; and both ends of what is looked at are the firsts of several seconds.
+    class Pace
+      # Seconds that are looked at, of each end, and that lie between both ends at least.
+      WINDOW, EDGE, LEAST = 60, 5, 30
+      # What is further off is no clock that runs wrong: nothing comes, or in fits.
+      BELIEVED = (0.8..1.2)
+
+      # @param rate [Integer] that it should be
+      def initialize(rate)
+        @rate = rate
+        restart
+      end
+
+      # Nothing that was counted before goes on.
+      def restart = @seconds = []
+
+      # @param now [Float] seconds that only grow   @param position [Integer] samples so far
+      def note(now, position)
+        second, lead = now.floor, position - (now * @rate)
+        last = @seconds.last
+        return @seconds[-1] = [second, lead, now, position] if last && last[0] == second && lead > last[1]
+        return if last && last[0] >= second
+
+        @seconds << [second, lead, now, position]
+        @seconds.shift if @seconds.size > WINDOW
+      end
+
+      # @return [Float, nil] samples a second; nil before it can be told
+      def hz
+        first, last = [@seconds.first(EDGE), @seconds.last(EDGE)].map { |edge| edge.max_by { |_, lead, _, _| lead } }
+        return if first.nil? || last[2] - first[2] < LEAST
+
+        hz = (last[3] - first[3]) / (last[2] - first[2])
+        hz.round(1) if BELIEVED.cover?(hz / @rate)
+      end
+    end
+  end
+end
