@@ -102,7 +102,8 @@ function clockFact({ rate, clock, recorder }: LiveState): FactProps {
   const title = `${rate / 1000} kHz`;
   if (!running) return { title, words: 'no clock arrives', kind: 'stop' };
   // By this computer's own time.
-  if (recorder.off && recorder.hz) return { title, words: `measured ${Math.round(recorder.hz)} Hz`, kind: 'look' };
+  if (recorder.off && recorder.hz)
+    return { title, words: `measured ${Math.round(recorder.hz)} Hz`, kind: 'look' };
   return { title, words: clock, kind: one ? '' : 'stop' };
 }
 

@@ -128,6 +128,35 @@ test('choosing what is set already sets nothing', async () => {
   expect(choose).not.toHaveBeenCalled();
 });
 
+test('a choice that somebody else has made meanwhile is told, and both are there to choose from', async () => {
+  const choose = vi.fn();
+  answer('GET /api/choices', CHOICES);
+  const field = (version: number) => (
+    <ChoiceField
+      column="hears_on_stage"
+      label="Hears"
+      number={4}
+      version={version}
+      autoFocus
+      onChoose={choose}
+    />
+  );
+  const { user, again } = draw(field(7));
+  await waitFor(() => expect(screen.getAllByRole('option').length).toBeGreaterThan(0));
+  const other = { label: 'In 9', settings: { 'channel/4/stage': 'desk/in/9' }, missing: null, marks: ['9'] };
+  answer('GET /api/choices', [
+    ...CHOICES.map((one) => ({ ...one, current: false })),
+    { ...other, current: true },
+  ]);
+  again(field(8));
+  expect((await screen.findByRole('alert')).textContent).toContain('Somebody set this to “In 9” meanwhile.');
+  await user.keyboard('12{Enter}');
+  expect(choose).not.toHaveBeenCalled();
+  await user.click(screen.getByRole('button', { name: 'Set mine, “In 12”' }));
+  expect(choose).toHaveBeenCalledWith({ 'channel/4/stage': 'desk/in/12' });
+  expect(screen.queryByRole('alert')).toBeNull();
+});
+
 const named = (label: string, ...marks: string[]) => ({
   label,
   marks,

@@ -33,6 +33,16 @@ export function ChoiceField({
   const current = choices.find((choice) => choice.current) ?? null;
   const input = useRef<HTMLInputElement>(null);
   const shownLabel = current?.label ?? '';
+  // What stood here when it was opened, and what was set from here since.
+  const [known, setKnown] = useState<string[]>([]);
+  const [mine, setMine] = useState<Choice | null>(null);
+  if (known.length === 0 && current) setKnown([shownLabel]);
+  const theirs = current && known.length > 0 && !known.includes(shownLabel) ? shownLabel : null;
+  const take = (choice: Choice | null) => {
+    setMine(null);
+    setKnown([...known, shownLabel, choice?.label ?? '']);
+    onChoose(choice?.settings ?? {});
+  };
   // What stands there is chosen and not typed: the next key starts anew.
   useEffect(() => {
     if (text === null && document.activeElement === input.current) input.current?.select();
@@ -53,7 +63,8 @@ export function ChoiceField({
       }}
       onChange={(_, choice) => {
         setText(null);
-        onChoose(choice?.settings ?? {});
+        if (theirs === null) take(choice);
+        else setMine(choice);
       }}
       openOnFocus={autoFocus}
       autoHighlight
@@ -72,7 +83,27 @@ export function ChoiceField({
           </li>
         );
       }}
-      renderInput={(params) => <TextField {...params} label={label} autoFocus={autoFocus} inputRef={input} />}
+      renderInput={(params) => (
+        <TextField
+          {...params}
+          label={label}
+          autoFocus={autoFocus}
+          inputRef={input}
+          helperText={
+            theirs !== null && (
+              <Both
+                theirs={theirs}
+                mine={mine?.label ?? null}
+                onTheirs={() => {
+                  setMine(null);
+                  setKnown([...known, theirs]);
+                }}
+                onMine={() => take(mine)}
+              />
+            )
+          }
+        />
+      )}
     />
   );
 }
@@ -96,18 +127,27 @@ export function fitting(choices: Choice[], typed: string): Choice[] {
     .map(({ choice }) => choice);
 }
 
-/** Two values for one field: somebody else's, which is set, and the one that stands here. */
-function Both(props: { theirs: string | number; onTheirs: () => void; onMine: () => void }) {
-  const { theirs, onTheirs, onMine } = props;
+interface BothProps {
+  theirs: string | number;
+  /** In words; null: nothing was chosen here yet. */
+  mine: string | null;
+  onTheirs: () => void;
+  onMine: () => void;
+}
+
+/** Two values for one field: somebody else's, which is set, and the one that was chosen here. */
+function Both({ theirs, mine, onTheirs, onMine }: BothProps) {
   return (
     <span role="alert">
       Somebody set this to “{theirs}” meanwhile.{' '}
       <Button size="small" onClick={onTheirs}>
         Take “{theirs}”
       </Button>
-      <Button size="small" onClick={onMine}>
-        Set mine
-      </Button>
+      {mine !== null && (
+        <Button size="small" onClick={onMine}>
+          Set mine{mine && `, “${mine}”`}
+        </Button>
+      )}
     </span>
   );
 }
@@ -149,6 +189,7 @@ export function TextSetting({ label, path, value, placeholder }: TextProps) {
         theirs !== null && (
           <Both
             theirs={theirs}
+            mine=""
             onTheirs={() => {
               setTheirs(null);
               setDraft(null);

@@ -1,5 +1,7 @@
 import { useRef, useState } from 'react';
 import type { Port } from '../../api/client';
+import { set } from '../../api/edits';
+import { tell } from '../../api/notices';
 import { rowTop } from './layout';
 import own from './sheet.module.css';
 
@@ -11,14 +13,26 @@ interface NameProps {
   onDone: (name: string | null, go: 0 | 1 | -1) => void;
 }
 
+/** Somebody else has named it while it was typed: that stays, unless this one is chosen. */
+function tellBoth({ rail, number, name: theirs }: Port, mine: string) {
+  tell({
+    kind: 'info',
+    text: `Somebody called it “${theirs}” meanwhile, and you “${mine}”; it stays “${theirs}”.`,
+    action: { label: `Call it “${mine}”`, run: () => void set({ [`${rail}/${number}/name`]: mine }) },
+  });
+}
+
 /** A name typed in its place on the sheet. Enter keeps it and goes on to the next one, so that a list is typed quickly. */
 export function NameInput({ port, left, width, onDone }: NameProps) {
   const [name, setName] = useState(port.name);
+  const [first] = useState(port.name);
   const over = useRef(false);
   const done = (value: string | null, go: 0 | 1 | -1) => {
     if (over.current) return;
     over.current = true;
-    onDone(value, go);
+    if (value === null || port.name === first || value === port.name) return onDone(value, go);
+    if (value !== first) tellBoth(port, value);
+    onDone(null, go);
   };
   return (
     <input

@@ -198,7 +198,7 @@ export function Sheet(props: SheetProps) {
                 <div role="gridcell" aria-colindex={RAILS.indexOf(naming.rail) + 1}>
                   <NameInput
                     key={naming.id}
-                    port={naming}
+                    port={byId.get(naming.id) ?? naming}
                     left={columns[naming.rail].left}
                     width={columns[naming.rail].width}
                     onDone={onNamed}
