@@ -23,6 +23,8 @@ module Loomshuttle
       end
 
       def run
+        raise Invalid.new("#{@job['place']} is not there any more; is its disk plugged in?", where: "folder") unless @job["place"].nil? || File.directory?(@job["place"])
+
         FileUtils.mkdir_p(work)
         @total = @cut.bytes * (zip? ? 2 : 1)
         @room.check(@total)
@@ -36,7 +38,7 @@ module Loomshuttle
       private
 
       def zip? = @job["form"] == "zip"
-      def work = @job.path("work", @job["name"])
+      def work = File.join(@job.work, @job["name"])
 
       def make(name)
         path = File.join(work, name)
@@ -77,17 +79,25 @@ module Loomshuttle
       end
 
       def finish
-        if zip?
-          result = @job.path("#{@job['name']}.zip")
-          ZipFolder.pack(work, "#{result}.part") { |bytes| step(bytes) }
-          File.rename("#{result}.part", result)
-          FileUtils.rm_rf(@job.path("work"))
-        else
-          result = @job.path(@job["name"])
-          FileUtils.rm_rf(result)
-          File.rename(work, result)
-        end
+        made = zip? ? packed : work
+        result = @job["place"] ? beside(File.join(@job["place"], File.basename(made))) : @job.path(File.basename(made))
+        FileUtils.rm_rf(result) unless @job["place"]
+        File.rename(made, result)
+        FileUtils.rm_rf(@job.work)
         @job.update(state: "done", done: @total, result: result, files: @sums)
+      end
+
+      def packed
+        "#{work}.zip".tap do |zip|
+          ZipFolder.pack(work, "#{zip}.part") { |bytes| step(bytes) }
+          File.rename("#{zip}.part", zip)
+        end
+      end
+
+      # What lies there already is somebody's, and stays.
+      def beside(path)
+        ending = zip? ? ".zip" : ""
+        (1..).lazy.map { |n| n == 1 ? path : "#{path.delete_suffix(ending)} #{n}#{ending}" }.find { |one| !File.exist?(one) }
       end
     end
   end

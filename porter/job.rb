@@ -39,6 +39,9 @@ module Loomshuttle
       def id = @data["id"]
       def path(*names) = File.join(@folder, *names)
 
+      # @return [String] the folder that what is half made lies in: on the disk that it goes to
+      def work = self["place"] ? File.join(self["place"], ".loomshuttle-#{id}") : path("work")
+
       # @param changes [Hash] state, done (bytes), total, files, result, error, tries
       # @raise [SystemCallError] when the disk is full
       def update(**changes)

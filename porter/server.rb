@@ -46,7 +46,7 @@ module Loomshuttle
 
         job.update(state: "running", tries: job["tries"].to_i + 1)
         job.check
-        KINDS.fetch(job["kind"]).new(job, stopped: -> { @stopped }, room: Room.new(job.folder, @takes)).run
+        KINDS.fetch(job["kind"]).new(job, stopped: -> { @stopped }, room: Room.new(job["place"] || job.folder, @takes)).run
       rescue Job::Cancelled
         over(job, state: "cancelled")
       rescue Stopped
@@ -68,7 +68,7 @@ module Loomshuttle
 
       # What was half made goes first, for that may be what filled the disk.
       def over(job, **changes)
-        FileUtils.rm_rf(job.path("work"))
+        FileUtils.rm_rf(job.work)
         FileUtils.rm_f(Dir.glob(File.join(job.folder, "*.part")))
         tell(job, **changes)
       end

@@ -10,7 +10,7 @@ module Loomshuttle
       extend Forwardable
 
       attr_reader :shelf, :hub, :recorder, :desk, :shows, :library, :in_step, :listener, :ticks, :guard, :jobs, :deliveries, :looks, :outflow, :parts,
-                  :who_hears, :levels, :live_ears, :songs, :order, :list_columns
+                  :who_hears, :levels, :live_ears, :songs, :order, :list_columns, :folders
 
       # @param shows [Store::Shows]  @param database [Sequel::Database]
       # @param home [String] folder of this instance  @param desk_port [Integer] OSC port of the desk
@@ -99,7 +99,7 @@ module Loomshuttle
       # What is kept: in the database, and in folders that others fill.
       def keep_books(home, database, folders)
         @jobs = Jobs.new(home)
-        @deliveries = Deliveries.new(home, @jobs, folders: folders)
+        @deliveries = Deliveries.new(home, @jobs, folders: @folders = AllowedFolders.new(folders))
         @looks = Looks.new(@deliveries)
         @songs = SongLibrary.new(File.join(home, "songs"), on_change: method(:changed_songs))
         @clearing = Clearing.new(@jobs, @deliveries, @recorder, @songs)

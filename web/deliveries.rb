@@ -14,8 +14,6 @@ module Loomshuttle
       MIDI = %w[.mid .midi .smf].freeze
       # What may hold all of them.
       ZIP = ".zip"
-      # Where people's files are on a Debian system.
-      FOLDERS = ["/media", "/mnt", "/run/media", "/srv", Dir.home].freeze
       # Files of one delivery, and bytes of a name.
       MOST, NAME = 1000, 200
       # What is kept free when files are sent (bytes).
@@ -24,11 +22,11 @@ module Loomshuttle
       AGE, BYTES = 7 * 24 * 3600, 40 << 30
 
       # @param home [String] folder of this instance   @param jobs [Jobs]
-      # @param folders [Array<String>, nil] below which deliveries may lie
-      def initialize(home, jobs, folders: nil)
+      # @param folders [AllowedFolders] below which deliveries may lie
+      def initialize(home, jobs, folders: AllowedFolders.new)
         @root = File.expand_path(File.join(home, "deliveries"))
         @jobs = jobs
-        @folders = [@root, *(folders || FOLDERS)]
+        @folders = folders
       end
 
       # @return [String] id of a delivery that files can be sent to
@@ -58,10 +56,9 @@ module Loomshuttle
         raise Invalid.new("There is no folder #{Text.readable(folder)}.", where: "folder") unless folder.start_with?("/") && (File.directory?(folder) || zip?(folder))
 
         real = File.realpath(folder)
-        return zip?(real) ? place_of(real) : real if @folders.any? { |allowed| File.directory?(allowed) && "#{real}/".start_with?("#{File.realpath(allowed).chomp('/')}/") }
+        return zip?(real) ? place_of(real) : real if @folders.cover?(real) || AllowedFolders.new([@root]).cover?(real)
 
-        raise Invalid.new("#{Text.readable(folder)} is not below the folders that deliveries are looked at in: #{@folders.drop(1).join(', ')}. " \
-                          "Whoever starts Loomshuttle allows others with LOOMSHUTTLE_DELIVERIES.", where: "folder")
+        raise Invalid.new("#{Text.readable(folder)} is not below the folders that deliveries are looked at in: #{@folders.words}.", where: "folder")
       rescue SystemCallError => e
         raise Invalid.new("#{Text.readable(folder)} cannot be looked into: #{Text.readable(e.message)}", where: "folder")
       end

@@ -19,13 +19,13 @@ module Loomshuttle
       end
 
       # @param take [Hash] manifest with "folder"   @param form ["folder", "zip"]
-      # @param sheet [String, nil] bytes of the patch sheet
+      # @param sheet [String, nil] bytes of the patch sheet   @param place [String, nil] folder that it goes to; nil: it stays here to be fetched
       # @return [Hash] the job
       # @raise [Invalid]
-      def export(take, form:, tracks: nil, from: nil, to: nil, part: nil, sheet: nil, who: nil)
+      def export(take, form:, tracks: nil, from: nil, to: nil, part: nil, sheet: nil, place: nil, who: nil)
         name = Formats::FileNames.safe([format("%04d", take["number"]), take["name"], part].compact.join(" "), most: 80)
         make({ "kind" => "export", "take" => take["folder"], "number" => take["number"], "name" => name, "form" => form,
-               "tracks" => tracks, "from" => from, "to" => to, "who" => who }, sheet ? { SHEET => sheet } : {})
+               "tracks" => tracks, "from" => from, "to" => to, "who" => who, **(place ? { "place" => place } : {}) }, sheet ? { SHEET => sheet } : {})
       end
 
       # @param items [Array<Hash>] title, track, lanes, offset and files (Porter::BringIn)
@@ -115,7 +115,7 @@ module Loomshuttle
       def read(folder)
         id = File.basename(folder)
         job = Formats::JobFile.read(folder)
-        job["result"] ? job.merge("result" => here(folder, id, job["result"])) : job
+        job["result"] && !job["place"] ? job.merge("result" => here(folder, id, job["result"])) : job
       rescue Errno::ENOENT
         nil
       rescue SystemCallError, Invalid => e

@@ -8,7 +8,7 @@ RSpec.describe Loomshuttle::Porter::BringIn, :folder do
   end
   let(:delivery) { File.join(@folder, "delivered").tap { |path| FileUtils.mkdir_p(path) } }
   let(:jobs) { Loomshuttle::Web::Jobs.new(@folder) }
-  let(:deliveries) { Loomshuttle::Web::Deliveries.new(@folder, jobs, folders: [@folder]) }
+  let(:deliveries) { Loomshuttle::Web::Deliveries.new(@folder, jobs, folders: Loomshuttle::Web::AllowedFolders.new([@folder])) }
   let(:porter) { Loomshuttle::Porter::Server.new(home: @folder) }
   let(:source) { { "folder" => delivery } }
 

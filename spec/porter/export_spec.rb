@@ -32,6 +32,34 @@ RSpec.describe Loomshuttle::Porter::Export, :folder do
     expect(job.values_at("done", "total").uniq).to eq([4 * 96_000 * 3])
   end
 
+  describe "to a disk that was chosen" do
+    let(:disk) { File.join(@folder, "usb stick").tap { |path| FileUtils.mkdir_p(path) } }
+
+    it "lies there as a folder or a ZIP, beside what was there before, and nothing else does" do
+      %w[folder folder zip].each { |form| jobs.export(take, form: form, place: disk) && work }
+      expect(Dir.children(disk)).to contain_exactly("0001 Set", "0001 Set 2", "0001 Set.zip")
+      expect(jobs.all.map { |one| [one["state"], one["result"]] }).to contain_exactly(["done", File.join(disk, "0001 Set")], ["done", File.join(disk, "0001 Set 2")],
+                                                                                      ["done", File.join(disk, "0001 Set.zip")])
+      Dir.chdir(File.join(disk, "0001 Set")) { expect(Tools.run("sha256sum", "-c", "--strict", "SHA256SUMS").lines.size).to eq(7) }
+      expect(Tools.run("unzip", "-tq", File.join(disk, "0001 Set.zip"))).to include("No errors detected")
+      jobs.all.each { |one| jobs.delete(one["id"]) }
+      expect(Dir.children(disk).size).to eq(3)
+    end
+
+    it "says so where the disk was pulled out, and leaves nothing half made where it is ended" do
+      jobs.export(take, form: "folder", place: disk)
+      FileUtils.rm_rf(disk)
+      work
+      expect(job).to include("state" => "failed", "error" => /usb stick is not there any more/)
+      jobs.delete(job["id"])
+      FileUtils.mkdir_p(disk)
+      jobs.export(take, form: "zip", place: disk)
+      jobs.cancel(job["id"])
+      work
+      expect([job["state"], Dir.children(disk)]).to eq(["cancelled", []])
+    end
+  end
+
   # Bit 11 of an entry says that its name is UTF-8 (APPNOTE.TXT 6.3.9 of the ZIP format, 4.4.4).
   it "calls everything as take and tracks are called by now, in letters of every script" do
     tracks = take["tracks"].each { |track| track["name"] = "日本語" if track["number"] == 2 }

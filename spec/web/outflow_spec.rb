@@ -62,7 +62,7 @@ RSpec.describe Loomshuttle::Web::Deliveries, :folder do
 
   let(:jobs) { instance_double(Loomshuttle::Web::Jobs) }
   # The groups below describe others.
-  let(:deliveries) { Loomshuttle::Web::Deliveries.new(File.join(@folder, "home"), jobs, folders: [File.join(@folder, "usb")]) } # rubocop:disable RSpec/DescribedClass
+  let(:deliveries) { Loomshuttle::Web::Deliveries.new(File.join(@folder, "home"), jobs, folders: Loomshuttle::Web::AllowedFolders.new([File.join(@folder, "usb")])) } # rubocop:disable RSpec/DescribedClass
 
   before { allow(jobs).to receive(:all) { @open.to_a } }
 

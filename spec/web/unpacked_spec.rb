@@ -3,7 +3,7 @@
 # Deliveries as ZIP files, as several systems make them.
 RSpec.describe Loomshuttle::Web::Unpacked, :folder do
   let(:zip) { File.join(@folder, "inbox", "Ropewalk stems.zip").tap { |path| FileUtils.mkdir_p(File.dirname(path)) } }
-  let(:deliveries) { Loomshuttle::Web::Deliveries.new(File.join(@folder, "home"), Loomshuttle::Web::Jobs.new(File.join(@folder, "home")), folders: [File.join(@folder, "inbox")]) }
+  let(:deliveries) { Loomshuttle::Web::Deliveries.new(File.join(@folder, "home"), Loomshuttle::Web::Jobs.new(File.join(@folder, "home")), folders: Loomshuttle::Web::AllowedFolders.new([File.join(@folder, "inbox")])) }
   let(:show) { straight(5) }
   let(:sound) do
     path = File.join(@folder, "tone.wav")

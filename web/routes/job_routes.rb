@@ -5,11 +5,12 @@ module Loomshuttle
     module Routes
       # Exports: asked for, followed, ended, fetched.
       module JobRoutes
-        FIELDS = %w[id kind number name form state done total error made_at who result].freeze
+        FIELDS = %w[id kind number name form state done total error made_at who result place].freeze
 
         def self.registered(app)
           app.get("/api/exports") { json(@control.jobs.all.map { |job| JobRoutes.told(job) }) }
           app.post("/api/exports") { json(JobRoutes.told(export(@control.shelf.readable(body_json["take"])))) }
+          app.get("/api/export-places") { json(@control.folders.disks) }
           app.post("/api/exports/:id/cancel") { json({ done: @control.jobs.cancel(params["id"]) && true }) }
           app.delete("/api/exports/:id") { json({ done: @control.jobs.delete(params["id"]) && true }) }
           app.get("/api/exports/:id/file") { fetch(@control.jobs.find(params["id"])) }
@@ -23,7 +24,8 @@ module Loomshuttle
             raise Invalid.new("Take #{take['number']} is still being captured.", where: "take") if take["state"] == "capturing"
 
             wanted = %w[form tracks from to part].to_h { |field| [field.to_sym, body_json[field]] }
-            @control.jobs.export(take, sheet: PatchSheet.render(@control.current.show), who: who, **wanted)
+            place = body_json["folder"]&.then { |folder| @control.folders.writable(folder) }
+            @control.jobs.export(take, place: place, sheet: PatchSheet.render(@control.current.show), who: who, **wanted)
           end
 
           # A ZIP that the browser saves.

@@ -147,6 +147,13 @@ export const useExports = () =>
       query.state.data?.some((one) => UNDER_WAY.includes(one.state)) ? 500 : false,
     queryFn: () => taken(api.GET('/api/exports')),
   });
+/** Disks that exports can go to: what is plugged in changes, so that it is asked for each time. */
+export const useExportPlaces = () =>
+  useQuery({
+    queryKey: ['export-places'],
+    staleTime: 0,
+    queryFn: () => taken(api.GET('/api/export-places')),
+  });
 export const useSoundDevices = () =>
   useQuery({
     queryKey: ['sound-devices'],

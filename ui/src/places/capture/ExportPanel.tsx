@@ -6,7 +6,7 @@ import TextField from '@mui/material/TextField';
 import { useState } from 'react';
 import { api, type Export, type Take, type TakeMarker, taken } from '../../api/client';
 import { useCommand } from '../../api/edits';
-import { refresh, useExports } from '../../api/queries';
+import { refresh, useExportPlaces, useExports } from '../../api/queries';
 import { SureButton } from '../../app/SureButton';
 import { clock, count } from '../../look/format';
 import type { Part } from './Placing';
@@ -36,6 +36,7 @@ export function ExportPanel({ take, chosen }: PanelProps) {
   const part = section || (wanted === CHOSEN && wide) ? wanted : WHOLE;
   const [tracks, setTracks] = useState<number[]>([]);
   const [form, setForm] = useState<'zip' | 'folder'>('zip');
+  const [folder, setFolder] = useState<string | null>(null);
   const exports =
     useExports().data?.filter((one) => one.kind === 'export' && one.number === take.number) ?? [];
   const pack = useCommand(async () => {
@@ -45,7 +46,7 @@ export function ExportPanel({ take, chosen }: PanelProps) {
         ? { ...chosen, part: 'part' }
         : {};
     const some = tracks.length === 0 ? {} : { tracks };
-    await taken(api.POST('/api/exports', { body: { take: take.id, form, ...range, ...some } }));
+    await taken(api.POST('/api/exports', { body: { take: take.id, form, folder, ...range, ...some } }));
     await refresh('exports');
   });
   return (
@@ -99,7 +100,8 @@ export function ExportPanel({ take, chosen }: PanelProps) {
           <MenuItem value="zip">a ZIP</MenuItem>
           <MenuItem value="folder">a folder</MenuItem>
         </TextField>
-        <Button variant="outlined" onClick={() => pack.mutate(undefined)}>
+        <ExportTo folder={folder} onFolder={setFolder} />
+        <Button variant="outlined" disabled={folder?.trim() === ''} onClick={() => pack.mutate(undefined)}>
           Export
         </Button>
         <span className={styles.quiet}>with markers, patch sheet and checksums</span>
@@ -110,6 +112,55 @@ export function ExportPanel({ take, chosen }: PanelProps) {
         ))}
       </ul>
     </section>
+  );
+}
+
+const HERE = 'here';
+const OTHER = 'other';
+
+/** Where it goes: it stays here to be fetched, or lies on a disk that is plugged in, or in a folder. */
+function ExportTo({
+  folder,
+  onFolder,
+}: {
+  folder: string | null;
+  onFolder: (folder: string | null) => void;
+}) {
+  const places = useExportPlaces().data ?? [];
+  const [typing, setTyping] = useState(false);
+  const choose = (to: string) => {
+    setTyping(to === OTHER);
+    onFolder(to === HERE ? null : to === OTHER ? '' : to);
+  };
+  return (
+    <>
+      <TextField
+        select
+        size="small"
+        label="To"
+        className={own.exportTo}
+        value={typing ? OTHER : (folder ?? HERE)}
+        onChange={(event) => choose(event.target.value)}
+      >
+        <MenuItem value={HERE}>here, to be fetched</MenuItem>
+        {places.map((place) => (
+          <MenuItem key={place.folder} value={place.folder}>
+            {place.name}, {size(place.free_bytes)} free
+          </MenuItem>
+        ))}
+        <MenuItem value={OTHER}>a folder…</MenuItem>
+      </TextField>
+      {typing && (
+        <TextField
+          size="small"
+          label="Folder on the recording computer"
+          className={own.exportFolder}
+          placeholder="/media/disk/saturday"
+          value={folder ?? ''}
+          onChange={(event) => onFolder(event.target.value)}
+        />
+      )}
+    </>
   );
 }
 
@@ -158,10 +209,21 @@ export function ExportLine({ job }: { job: Export }) {
           Fetch {size(job.total / 2)}
         </Button>
       )}
-      {job.state === 'done' && job.form === 'folder' && <small className={styles.quiet}> {job.result}</small>}
+      {job.state === 'done' && (job.form === 'folder' || job.place) && (
+        <small className={styles.quiet}> {job.result}</small>
+      )}
       {open ? (
         <Button size="small" onClick={() => cancel.mutate(undefined)}>
           End
+        </Button>
+      ) : job.place ? (
+        // What lies on somebody's disk is theirs, and stays.
+        <Button
+          size="small"
+          aria-label={`Take ${job.name} off this list`}
+          onClick={() => remove.mutate(undefined)}
+        >
+          Take off this list
         </Button>
       ) : (
         <SureButton

@@ -1,0 +1,57 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Web
+    # Folders of this computer that people may name: those that whoever starts us has allowed, and what is below them.
+    class AllowedFolders
+      # Where people's files are on a Debian system.
+      USUAL = ["/media", "/mnt", "/run/media", "/srv", Dir.home].freeze
+      MOUNTS = "/proc/self/mounts"
+
+      # @param folders [Array<String>, nil]   @param mounts [String] file that tells what is mounted (proc(5))
+      def initialize(folders = nil, mounts: MOUNTS)
+        @folders, @mounts = folders || USUAL, mounts
+      end
+
+      # @return [String] for people
+      def words = "#{@folders.join(', ')}. Whoever starts Loomshuttle allows others with LOOMSHUTTLE_DELIVERIES"
+
+      # @param real [String] path without links
+      def cover?(real) = @folders.any? { |allowed| File.directory?(allowed) && "#{real}/".start_with?("#{File.realpath(allowed).chomp('/')}/") }
+
+      # @param folder [String] as somebody has named it
+      # @return [String] the same without links, where something can be written into it
+      # @raise [Invalid] when it is not there, not allowed, or cannot be written to
+      def writable(folder)
+        shown = Text.readable(folder)
+        raise Invalid.new("There is no folder #{shown}.", where: "folder") unless folder.start_with?("/") && File.directory?(folder)
+
+        real = File.realpath(folder)
+        raise Invalid.new("#{shown} is not below the folders that are written to: #{words}.", where: "folder") unless cover?(real)
+        raise Invalid.new("#{shown} cannot be written to; look at whom it belongs to, and whether the disk is protected.", where: "folder") unless File.writable?(real)
+
+        real
+      rescue SystemCallError, ArgumentError => e
+        raise Invalid.new("#{shown} cannot be written to: #{Text.readable(e.message)}", where: "folder")
+      end
+
+      # @return [Array<Hash>] disks below them that are mounted and can be written to: folder, name, free_bytes
+      def disks
+        File.readlines(@mounts).filter_map { |line| unescaped(line.split[1].to_s) }.uniq.select { |folder| folder != "/" && File.directory?(folder) && cover?(folder) }
+          .filter_map { |folder| told(folder) }
+      rescue SystemCallError
+        []
+      end
+
+      private
+
+      # Blanks and the like are written as octal numbers there.
+      def unescaped(path) = path.gsub(/\\([0-7]{3})/) { Regexp.last_match(1).oct.chr }.force_encoding(Encoding::UTF_8).then { |text| text if text.valid_encoding? }
+
+      def told(folder)
+        free = Runtime::Programs.free_bytes(folder)
+        { folder: folder, name: File.basename(folder), free_bytes: free } if free&.positive? && File.writable?(folder)
+      end
+    end
+  end
+end
