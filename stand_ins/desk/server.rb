@@ -14,6 +14,8 @@ module Loomshuttle
       class Server
         # Packets of one socket in a step.
         MOST = 2000
+        # So late (seconds) a step is caught up with; what a busy machine holds up longer, its clock waits for.
+        LATE = 0.05
 
         # @param profiles [String] folder of the profiles
         # @param first_rig [String] rig file of a desk that has none yet
@@ -197,11 +199,11 @@ module Loomshuttle
 
         # A late step is caught up with slowly: whoever answers with card returns keeps most of a step's time for it.
         def wait(due)
-          due = [due, @stepped + (0.8 * Unit::BLOCK / @unit.model.rate)].max if @stepped
-          ahead = due - Runtime::Clock.now
+          at = @stepped ? [due, @stepped + (0.8 * Unit::BLOCK / @unit.model.rate)].max : due
+          ahead = at - Runtime::Clock.now
           sleep(ahead) if ahead.positive?
           @stepped = Runtime::Clock.now
-          ahead.positive? ? due : @stepped
+          [due, @stepped - LATE].max
         end
 
         def write_descriptions(folder)
