@@ -7,7 +7,9 @@ module Loomshuttle
     Recording = Value.define(:pieces, :names) do
       # @param sounds [Array<Sound>] parts in order
       def self.of(sounds)
-        new(pieces: sounds.map { |sound| [Source.new(sound: sound, lane: nil)] }, names: [sounds.first.name, *inside(sounds.first)])
+        name = sounds.first.name
+        name = name.with(part: nil, sure: nil) if sounds.size > 1 # of all its parts
+        new(pieces: sounds.map { |sound| [Source.new(sound: sound, lane: nil)] }, names: [name, *inside(sounds.first)])
       end
 
       # As somebody has put it together.

@@ -59,6 +59,11 @@ RSpec.describe Loomshuttle::Delivery do
       expect(items.last).to have_attributes(frames: 960_000, notes: ["2 parts are put one behind the other"])
     end
 
+    it "is as sure of a recording in parts as of a whole one" do
+      items = plan("Tuba-01.wav", "Tuba-02.wav", "Sd drum-01.wav", "Sd drum-02.wav")
+      expect(items.map { |item| [item.target, item.notes] }).to eq([[11, ["2 parts are put one behind the other"]], [1, ["2 parts are put one behind the other"]]])
+    end
+
     it "aligns all to one start by their own times, where all have one" do
       items = plan(sound("Tuba.wav", time_reference: 48_000 * 3600), sound("Fiddle.wav", time_reference: 44_100 * 3602, rate: 44_100, frames: 441_000))
       expect(items.map { |item| [item.target, item.offset, item.frames] }).to eq([[4, 96_000, 480_000], [1, 0, 480_000]])
