@@ -22,7 +22,9 @@ module Loomshuttle
       # A raw MIDI device by its name, and what its messages ask for ("control 64 ch 1" => "go").
       FOOT = Shape.record({}, { "midi" => Shape.or_none(Shape.text(most: 40, pattern: /\A[\w.-]+\z/)),
                                 "keys" => Shape.map(Shape.one_of(*FootKeys::WORDS), most: 100) })
-      FIELDS = { "items" => Shape.list(ITEM, most: 1000), "roles" => Shape.list(ROLE, most: 200), "pilot" => PILOT, "buffer" => Shape.whole(480..9600),
+      # Frames that are sent ahead.
+      BUFFER = (480..9600)
+      FIELDS = { "items" => Shape.list(ITEM, most: 1000), "roles" => Shape.list(ROLE, most: 200), "pilot" => PILOT, "buffer" => Shape.whole(BUFFER),
                  "returns" => Shape.list(Shape.whole(1..4096), most: 2), "sound" => Shape.or_none(Shape.record(Runtime::SoundDevices::FIELDS)),
                  "fps" => Shape.one_of(*Audio::Ltc::FRAMES), "code" => Shape.text(most: 12, least: 4, pattern: /\A[0-9a-z]+\z/),
                  "follow" => Shape.or_none(FOLLOW), "foot" => FOOT }.freeze

@@ -89,10 +89,11 @@ module Loomshuttle
         mine = @unit.place
         both = told["playing"] && mine["playing"] && told["song"] == mine["song"] && told["position"]
         @apart = both ? (mine["position"] - mine["time"]) - (told["position"] - told["time"]) : nil
-        fall_in(told, mine) if told["playing"] && !mine["playing"] && told["song"] && told["position"]
+        behind = told["playing"] && !mine["playing"] && told["song"] && told["position"]
+        behind ? fall_in(told, mine) : @behind = nil
       end
 
-      # A letter that crossed a command on its way, or the end of the song, is not believed: the next one is.
+      # A letter that crossed a command on its way, or the end of the song, is not believed; the next one is, when it says the same.
       def fall_in(told, mine)
         return if @told_until && (@told_until - told["time"]).between?(0, Twin::AHEAD * 2)
 

@@ -7,7 +7,7 @@ module Loomshuttle
     # What was sent last and has not sounded yet, so that it can be sent again, turned down.
     class Horizon
       # Frames that are kept: the largest buffer, and what is just made.
-      KEPT = 9600 + 4800
+      KEPT = Config::BUFFER.max + 4800
 
       def initialize = @blocks = []
 

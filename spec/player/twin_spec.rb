@@ -123,6 +123,14 @@ RSpec.describe Loomshuttle::Player::Follower, :folder do
       expect(state).not_to eq("playing")
     end
 
+    it "believes no single letter, however many there were before it that were not true any more" do
+      now = two.players[0].place.transform_keys(&:to_sym)
+      [true, false, true].each { |playing| leader.tell("state", digest: digest(0), **now, playing: playing) }
+      leader.tell("load", song: "00000000-0000-4000-8000-000000000000")
+      Tools.wait_until(20, "the last letter") { follower.status["problem"] }
+      expect(two.players[1].status["waiting"]).to eq(0)
+    end
+
     it "catches up when something kept it from it the first time" do
       tell_state { two.players[1].status["waiting"] == 1 }
       two.players[1].deck.at(two.players[1].deck.time)

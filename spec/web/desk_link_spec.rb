@@ -126,6 +126,15 @@ RSpec.describe Loomshuttle::Web::Desk::Sync do
     expect([following.value, desk.settings.get("strip/1/gain")]).to eq([[], 20.0])
   end
 
+  it "leaves alone what a hand has changed at the desk while it was gone" do
+    desk.lose_requests = 1_000_000
+    Tools.wait_until(60, "the loss") { !link.up? }
+    desk.settings.set("strip/1/gain", 33.0)
+    following = Thread.new { sync.follow(show, set(show, "channel/1/gain" => 20)) }
+    desk.lose_requests = 0
+    expect([following.value, desk.settings.get("strip/1/gain")]).to match([[%r{changed by hand at strip/1/gain}], 33.0])
+  end
+
   it "leaves every preamp as planned where two channels change places, though a channel that comes to a socket finds it as it is set there" do
     before = set(show, "channel/1/phantom" => true, "channel/1/gain" => 30, "channel/2/gain" => 12)
     expect(sync.follow(show, before)).to eq([])

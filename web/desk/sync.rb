@@ -53,13 +53,12 @@ module Loomshuttle
         # @param before [Settings::Show]  @param after [Settings::Show]
         # @return [Array<String>] what was not set, as sentences; empty when all is read back equal
         def follow(before, after)
-          mirror = @link.mirror
+          @link.await
+          mirror = @link.mirror # of a desk that is back as it is now
           old, new = FromPlan.settings(before, mirror), FromPlan.settings(after, mirror)
           changed = new.reject { |address, value| old[address] == value }
           changed = changed.select { |address, _| address.end_with?("/hears") } if after.setup.desk_follows == "when sent"
           return [] if changed.empty?
-
-          @link.await
           return [away(after)] if away(after)
 
           waiting = changed.select { |address, value| mirror.key?(address) && !@link.same?(mirror[address], value) }
