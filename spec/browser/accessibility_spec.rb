@@ -81,6 +81,15 @@ RSpec.describe "The interface to everybody", type: :feature do
     )
   end
 
+  # WCAG 2.2, 2.5.3 Label in Name: who speaks to the computer says what stands there. The rule is one of axe's own; here it is seen to bite.
+  it "calls what can be pressed by the words that are seen on it" do
+    open_place("patch")
+    expect(cell("desk/ch/1")["aria-label"]).to eq("Channel 1 Tuba")
+    expect(Axe.faults(page)).to eq([])
+    page.execute_script("document.querySelector(`[data-port='desk/ch/1']`).setAttribute('aria-label', 'The first of all')")
+    expect(Axe.faults(page)).to match([a_string_starting_with("label-content-name-mismatch")])
+  end
+
   it "is without a fault in every dialog" do
     application.take(application.capture(name: "To look at", frames: 4800))
     SongFolder.write(File.join(application.home, "songs"), { "Strings" => SongFolder.noise(480_000) }, id: "5a175a17-0000-4000-8000-000000000001")

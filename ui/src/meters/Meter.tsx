@@ -13,7 +13,8 @@ export function Meter({
   className,
 }: {
   point: MeterPoint;
-  label: string;
+  /** null: within a control, which has its own words. */
+  label: string | null;
   className?: string | undefined;
 }) {
   const draw: Draw = (paint, width, height, colours) => {
@@ -46,5 +47,6 @@ export function Meter({
     paint.fillStyle = level.clips > 0 ? colours.meterOver : colours.rule;
     paint.fillRect(width - 6, 0, 6, height);
   };
-  return <canvas className={cx(own.meter, className)} ref={useCanvas(draw)} role="img" aria-label={label} />;
+  const spoken = label === null ? { 'aria-hidden': true } : { role: 'img', 'aria-label': label };
+  return <canvas className={cx(own.meter, className)} ref={useCanvas(draw)} {...spoken} />;
 }

@@ -48,7 +48,7 @@ export const PortCell = memo(function PortCell(props: PortCellProps) {
           type="button"
           className={own.dye}
           tabIndex={-1}
-          aria-label={`Dye of ${port.name || port.mark}`}
+          aria-hidden="true" // for the mouse: F4 and the cell's editor have the dyes, too
           onClick={(event) => {
             event.stopPropagation();
             onDye(port, event.currentTarget);

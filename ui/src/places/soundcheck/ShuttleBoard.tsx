@@ -68,11 +68,7 @@ function BoardLane({ channel, show, marks }: LaneProps) {
       >
         <span className={cx(styles.quiet, styles.figure)}>{channel.number}</span>{' '}
         <span className={cx(own.shuttleName, styles.strong)}>{name}</span>
-        <Meter
-          className={own.shuttleMeter}
-          point={{ of: 'desk', index: lane }}
-          label={`Level of ${name} at the desk`}
-        />
+        <Meter className={own.shuttleMeter} point={{ of: 'desk', index: lane }} label={null} />
       </button>
     </div>
   );
