@@ -19,7 +19,7 @@ interface TableProps {
 /** Each recording with its files, the track it goes to, where it begins, and what is done to it. */
 export function DeliveryTable({ plan, rows, onChange }: TableProps) {
   return (
-    <table className={cx(styles.plain, own.delivery)}>
+    <table className={cx(styles.plain, styles.stacked, own.delivery)}>
       <thead>
         <tr>
           <th />
@@ -34,7 +34,7 @@ export function DeliveryTable({ plan, rows, onChange }: TableProps) {
       <tbody>
         {plan.items.map((item, at) => (
           <tr key={`${filesOf(item)} ${at}`}>
-            <td>
+            <td data-head="Take">
               <Checkbox
                 size="small"
                 checked={rows[at]?.taken ?? false}
@@ -42,8 +42,10 @@ export function DeliveryTable({ plan, rows, onChange }: TableProps) {
                 onChange={(_, on) => onChange(changed(rows, at, { taken: on }))}
               />
             </td>
-            <td className={own.deliveredFiles}>{filesOf(item)}</td>
-            <td>
+            <td data-head="Delivered" data-wide className={own.deliveredFiles}>
+              {filesOf(item)}
+            </td>
+            <td data-head="Goes to track">
               <TextField
                 select
                 size="small"
@@ -65,7 +67,7 @@ export function DeliveryTable({ plan, rows, onChange }: TableProps) {
                 ))}
               </TextField>
             </td>
-            <td>
+            <td data-head="Begins (s)">
               <Begins
                 title={item.title}
                 offset={rows[at]?.offset ?? 0}
@@ -73,8 +75,14 @@ export function DeliveryTable({ plan, rows, onChange }: TableProps) {
                 onMove={(offset) => onChange(changed(rows, at, { offset }))}
               />
             </td>
-            <td className={styles.figure}>{clock(item.length_s)}</td>
-            <td className={item.track === null || item.score < 0.85 ? styles.inLook : styles.quiet}>
+            <td data-head="Length" className={styles.figure}>
+              {clock(item.length_s)}
+            </td>
+            <td
+              data-head="What is done to it"
+              data-wide
+              className={item.track === null || item.score < 0.85 ? styles.inLook : styles.quiet}
+            >
               {item.notes.join('; ')}
             </td>
             <td>

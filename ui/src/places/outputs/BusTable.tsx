@@ -20,7 +20,7 @@ export function BusTable({ outputs, sought }: { outputs: Outputs; sought: string
   return (
     <section aria-label="Buses" className={own.section}>
       <h2>Buses</h2>
-      <table ref={row} className={cx(styles.plain, own.sheet)}>
+      <table ref={row} className={cx(styles.plain, styles.stacked, own.sheet)}>
         <thead>
           <tr>
             <th>Bus</th>
@@ -52,8 +52,10 @@ function BusRow({ bus, outputs }: { bus: Bus; outputs: Outputs }) {
   const { mixing } = outputs.can;
   return (
     <tr data-bus={bus.number}>
-      <td className={styles.figure}>{bus.number}</td>
-      <td>
+      <td data-head="Bus" className={styles.figure}>
+        {bus.number}
+      </td>
+      <td data-head="Name">
         <TextSetting label={`Name of bus ${bus.number}`} path={`${path}/name`} value={bus.name} />
       </td>
       {bus.right_of !== null ? (
@@ -62,7 +64,7 @@ function BusRow({ bus, outputs }: { bus: Bus; outputs: Outputs }) {
         </td>
       ) : (
         <>
-          <td>
+          <td data-head="Is a">
             <select
               className={own.pick}
               aria-label={`Bus ${bus.number} is a`}
@@ -74,7 +76,7 @@ function BusRow({ bus, outputs }: { bus: Bus; outputs: Outputs }) {
               <option value="subgroup">subgroup</option>
             </select>
           </td>
-          <td>
+          <td data-head="Takes its sends">
             {bus.mode === 'subgroup' ? (
               <span className={styles.quiet}>post-fader</span>
             ) : (
@@ -93,7 +95,7 @@ function BusRow({ bus, outputs }: { bus: Bus; outputs: Outputs }) {
               </select>
             )}
           </td>
-          <td>
+          <td data-head="On main">
             <input
               type="checkbox"
               aria-label={`Bus ${bus.number} on main`}
@@ -102,7 +104,7 @@ function BusRow({ bus, outputs }: { bus: Bus; outputs: Outputs }) {
               onChange={(event) => change({ [`${path}/main`]: event.target.checked })}
             />
           </td>
-          <td>
+          <td data-head="Paired with the next">
             <input
               type="checkbox"
               aria-label={`Bus ${bus.number} paired with the next`}
@@ -111,7 +113,9 @@ function BusRow({ bus, outputs }: { bus: Bus; outputs: Outputs }) {
               onChange={(event) => change({ [`${path}/paired`]: event.target.checked })}
             />
           </td>
-          <td className={styles.quiet}>{bus.mode === 'subgroup' && count(bus.channels, 'channel')}</td>
+          <td data-head="In it" className={styles.quiet}>
+            {bus.mode === 'subgroup' && count(bus.channels, 'channel')}
+          </td>
         </>
       )}
     </tr>

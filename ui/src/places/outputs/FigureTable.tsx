@@ -71,7 +71,12 @@ export function FigureTable({ hearing, onOpen }: TableProps) {
         </span>
       </div>
       <div className={own.scroll}>
-        <table ref={table} className={own.figures} role="grid" aria-label="Who hears what">
+        <table
+          ref={table}
+          className={cx(styles.stacked, own.figures)}
+          role="grid"
+          aria-label="Who hears what"
+        >
           <thead>
             <tr>
               <th aria-sort={by === null ? 'ascending' : 'none'}>
@@ -122,7 +127,11 @@ function Line({ row, line, at, onFocus, onOpen }: LineProps) {
         <span className={own.dye} data-dye={row.source.dye} /> {row.source.title}
       </th>
       {row.cells.map((cell, seat) => (
-        <td key={cell.listener} className={cx(styles.figure, cell.wish === 'broken' && own.brokenCell)}>
+        <td
+          key={cell.listener}
+          data-head={cell.title}
+          className={cx(styles.figure, cell.wish === 'broken' && own.brokenCell)}
+        >
           <button
             type="button"
             className={own.cell}

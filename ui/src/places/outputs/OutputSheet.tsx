@@ -28,6 +28,7 @@ interface SheetProps {
 export function OutputSheet({ outputs, kind, sought, onTrace }: SheetProps) {
   const lines = linesOf(outputs, kind);
   const columns = columnsOf(kind);
+  const head = kind === 'output' ? 'Output' : 'Lane';
   const cellId = (row: number, column: number) => `${kind}-${row}-${column}`;
   const first = Math.max(
     0,
@@ -42,7 +43,9 @@ export function OutputSheet({ outputs, kind, sought, onTrace }: SheetProps) {
   useEffect(() => {
     if (sought.startsWith(`${kind}/`)) grid.current?.focus();
   }, [sought, kind]);
+  // The cursor is seen once somebody is in here; a table that is only looked at stays where it is.
   useEffect(() => {
+    if (!grid.current?.contains(document.activeElement)) return;
     document.getElementById(`${kind}-${cursor.row}-${cursor.column}`)?.scrollIntoView?.({ block: 'nearest' });
   }, [kind, cursor]);
 
@@ -87,7 +90,7 @@ export function OutputSheet({ outputs, kind, sought, onTrace }: SheetProps) {
       </p>
       <table
         ref={grid}
-        className={cx(styles.plain, own.sheet)}
+        className={cx(styles.plain, styles.stacked, own.sheet)}
         role="grid"
         aria-label={kind === 'output' ? 'Outputs' : 'Personal mixes'}
         aria-multiselectable="true"
@@ -97,7 +100,7 @@ export function OutputSheet({ outputs, kind, sought, onTrace }: SheetProps) {
       >
         <thead>
           <tr>
-            <th>{kind === 'output' ? 'Output' : 'Lane'}</th>
+            <th>{head}</th>
             {columns.map((one) => (
               <th key={one}>{HEADS[one]}</th>
             ))}
@@ -107,12 +110,15 @@ export function OutputSheet({ outputs, kind, sought, onTrace }: SheetProps) {
         <tbody>
           {lines.map((line, row) => (
             <tr key={`${line.kind}/${line.number}`} aria-selected={range.includes(line)}>
-              <td className={cx(styles.figure, line.source === null && styles.quiet)}>{line.number}</td>
+              <td data-head={head} className={cx(styles.figure, line.source === null && styles.quiet)}>
+                {line.number}
+              </td>
               {columns.map((one, place) => {
                 const here = row === cursor.row && place === cursor.column;
                 return (
                   <td
                     key={one}
+                    data-head={HEADS[one]}
                     id={cellId(row, place)}
                     role="gridcell"
                     aria-selected={here}
@@ -138,7 +144,7 @@ export function OutputSheet({ outputs, kind, sought, onTrace }: SheetProps) {
                 );
               })}
               {kind === 'output' && (
-                <td>
+                <td data-head="Comes out at">
                   {line.sockets.map((one) => (
                     <button
                       key={one.point}

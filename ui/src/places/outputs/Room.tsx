@@ -56,7 +56,7 @@ export function Room({ outputs }: { outputs: Outputs }) {
         <RoomPlan things={all} onMove={(thing, x, y) => void set(moved(thing, x, y))} />
         <div>
           <AddSpeaker outputs={outputs} />
-          <table className={cx(styles.plain, own.places)}>
+          <table className={cx(styles.plain, styles.stacked, own.places)}>
             <thead>
               <tr>
                 <th>What</th>
@@ -114,7 +114,7 @@ function ThingRow({ thing, outputs, unit }: RowProps) {
         )}
       </td>
       {(['x', 'y'] as const).map((axis) => (
-        <td key={axis}>
+        <td key={axis} data-head={`${axis === 'x' ? 'To the right' : 'From stage'}, ${unit.name}`}>
           <FigureField
             label={`${thing.name} ${axis === 'x' ? 'to the right' : 'from the stage'}`}
             path={`${thing.path}/${axis}`}
@@ -124,7 +124,7 @@ function ThingRow({ thing, outputs, unit }: RowProps) {
           />
         </td>
       ))}
-      <td>
+      <td data-head="Delay, ms">
         {thing.delay !== null && (
           <FigureField
             label={`Delay of ${thing.name}`}
@@ -135,7 +135,10 @@ function ThingRow({ thing, outputs, unit }: RowProps) {
           />
         )}
       </td>
-      <td className={cx(styles.figure, zone && Math.abs(zone.late_ms) > 1 ? styles.inLook : styles.quiet)}>
+      <td
+        data-head="Heard"
+        className={cx(styles.figure, zone && Math.abs(zone.late_ms) > 1 ? styles.inLook : styles.quiet)}
+      >
         {zone ? lateness(zone.late_ms) : ''}
         {zone && Math.abs(zone.late_ms) > 0.05 && <small> wants {zone.wanted_ms.toFixed(1)}</small>}
       </td>

@@ -15,7 +15,7 @@ import type { Port, Show } from '../../api/client';
 import { Brackets } from './Brackets';
 import { type Cursor, inRange, isRange, moved, rowsOf } from './cursor';
 import type { Shown } from './filter';
-import { columnsFor, HEADS, inRows, RAILS, ROW, widthOf } from './layout';
+import { columnsFor, HEADS, inRows, type Rail, RAILS, ROW, SLIM_HEADS, widthOf } from './layout';
 import { NameInput } from './NameInput';
 import { PortCell } from './PortCell';
 import { Threads } from './Threads';
@@ -56,7 +56,7 @@ export function Sheet(props: SheetProps) {
   const { show, shown, cursor, onCursor, naming, onNamed, onEdit, onName, onDye, onClear, onPaste } = props;
   const box = useRef<HTMLDivElement>(null);
   const brackets = show.profile.stage_block > 1;
-  const columns = useColumns(box, brackets);
+  const columns = useColumns(box, brackets, cursor.rail);
   const { ports } = shown;
   const byId = useMemo(() => new Map(ports.map((port) => [port.id, port])), [ports]);
   const byPlace = useMemo(() => new Map(ports.map((port) => [`${port.rail}/${port.row}`, port])), [ports]);
@@ -141,11 +141,11 @@ export function Sheet(props: SheetProps) {
           <div
             key={one}
             className={own.sheetHead}
-            style={columns[one]}
+            style={{ left: columns[one].left, width: columns[one].width }}
             role="columnheader"
             aria-colindex={column + 1}
           >
-            {HEADS[one]}
+            {columns[one].slim ? SLIM_HEADS[one] : HEADS[one]}
           </div>
         ))}
       </div>
@@ -181,6 +181,7 @@ export function Sheet(props: SheetProps) {
                     left={columns[port.rail].left}
                     width={columns[port.rail].width}
                     kinds={cx(
+                      columns[port.rail].slim && own.slim,
                       through && own.through,
                       looks.has(port.id) && own.look,
                       port === at && own.at,
@@ -216,7 +217,7 @@ export function Sheet(props: SheetProps) {
 const cellOf = (box: HTMLElement | null, id: string | undefined) =>
   id === undefined ? null : (box?.querySelector<HTMLElement>(`[data-port="${CSS.escape(id)}"]`) ?? null);
 
-function useColumns(box: RefObject<HTMLDivElement | null>, brackets: boolean) {
+function useColumns(box: RefObject<HTMLDivElement | null>, brackets: boolean, at: Rail) {
   const [width, setWidth] = useState(940);
   useLayoutEffect(() => {
     if (!box.current) return;
@@ -224,5 +225,5 @@ function useColumns(box: RefObject<HTMLDivElement | null>, brackets: boolean) {
     watch.observe(box.current);
     return () => watch.disconnect();
   }, [box]);
-  return useMemo(() => columnsFor(width, brackets), [width, brackets]);
+  return useMemo(() => columnsFor(width, brackets, at), [width, brackets, at]);
 }

@@ -1,8 +1,11 @@
 import { memo } from 'react';
 import type { Loose, Port, Thread } from '../../api/client';
-import { type Columns, PORT, rowMiddle, threadPath } from './layout';
+import { type Columns, gapOf, PORT, rowMiddle, threadPath } from './layout';
 import { cx } from '../../look/cx';
 import own from './sheet.module.css';
+
+/** The half of an open ring, where a thread ends. */
+const RING = PORT / 5;
 
 interface ThreadsProps {
   threads: Thread[];
@@ -56,10 +59,11 @@ function LooseEnd({ port, side, columns }: EndProps) {
   const y = rowMiddle(port.row);
   const x = side === 'right' ? left + width : left;
   const way = side === 'right' ? 1 : -1;
+  const stub = Math.min(16, gapOf(columns) - 2 * RING);
   return (
     <>
-      <path className={cx(own.thread, own.loose)} d={`M${x} ${y}h${way * 16}`} data-dye={port.dye} />
-      <circle className={own.ring} cx={x + way * 21} cy={y} r={PORT / 5} />
+      <path className={cx(own.thread, own.loose)} d={`M${x} ${y}h${way * stub}`} data-dye={port.dye} />
+      <circle className={own.ring} cx={x + way * (stub + RING)} cy={y} r={RING} />
     </>
   );
 }

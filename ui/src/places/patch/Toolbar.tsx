@@ -7,6 +7,7 @@ import { type Filter, FILTER_WORDS, FILTERS, type strandsOf } from './filter';
 import type { PatchDialog } from './PatchPlace';
 import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
+import own from './sheet.module.css';
 
 interface ToolbarProps {
   show: Show;
@@ -125,7 +126,7 @@ export function Toolbar(props: ToolbarProps) {
             </button>
           ))}
         </span>
-        <span className={cx(styles.hint, styles.end)}>
+        <span className={cx(styles.hint, styles.end, own.keyHints)}>
           <kbd>Enter</kbd> or type to set · <kbd>F2</kbd> name · <kbd>?</kbd> keys
         </span>
       </div>

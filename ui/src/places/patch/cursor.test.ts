@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest';
 import { inRange, moved, rowsOf, start } from './cursor';
-import { BRACKETS, columnsFor, threadPath, widthOf } from './layout';
+import { BRACKETS, columnsFor, type Rail, RAILS, threadPath, widthOf } from './layout';
 import { port } from '../../test/pieces';
 
 const rows = rowsOf([
@@ -38,13 +38,36 @@ test('shift grows a range on one rail', () => {
 });
 
 test('threads are straight between equal rows and curved otherwise', () => {
-  const columns = columnsFor(1000, false);
+  const columns = columnsFor(1000, false, 'channel');
   expect(threadPath(columns, port('socket', 3), port('channel', 3))).toMatch(/^M130 \S+H\S+$/);
   expect(threadPath(columns, port('socket', 3), port('channel', 5))).toContain('C');
 });
 
 test('columns share the width, and leave room for brackets', () => {
-  expect(columnsFor(1000, true).socket.left).toBe(BRACKETS);
-  expect(widthOf(columnsFor(1000, false))).toBe(1000);
-  expect(widthOf(columnsFor(300, false))).toBeGreaterThan(716);
+  expect(columnsFor(1000, true, 'channel').socket.left).toBe(BRACKETS);
+  expect(widthOf(columnsFor(1000, false, 'channel'))).toBe(1000);
+});
+
+test.each([280, 360, 500, 640, 700, 800, 887, 888])(
+  'a sheet %i pixels wide has all of its rails',
+  (width) => {
+    for (const at of RAILS) {
+      const columns = columnsFor(width, true, at);
+      expect(widthOf(columns)).toBeLessThanOrEqual(Math.max(width, 344));
+      RAILS.slice(1).forEach((rail, i) => {
+        const before = columns[RAILS[i] as Rail];
+        expect(columns[rail].left - before.left - before.width).toBeGreaterThanOrEqual(14);
+      });
+      expect(columns[at].slim).toBe(false);
+    }
+  },
+);
+
+test('the rails farthest from the cursor become slim first', () => {
+  const slim = (width: number, at: Rail) => RAILS.filter((rail) => columnsFor(width, false, at)[rail].slim);
+  expect(slim(776, 'channel')).toEqual([]);
+  expect(slim(720, 'channel')).toEqual(['return']);
+  expect(slim(600, 'channel')).toEqual(['track', 'return']);
+  expect(slim(600, 'return')).toEqual(['socket', 'channel']);
+  expect(slim(360, 'track')).toEqual(['socket', 'channel', 'send', 'return']);
 });

@@ -125,7 +125,7 @@ function Plan({ look, plan, onBack, onDone }: PlanProps) {
               onChange={(event) => setBpm(event.target.value)}
             />
           </div>
-          <table className={styles.plain}>
+          <table className={cx(styles.plain, styles.stacked)}>
             <thead>
               <tr>
                 <td />
@@ -137,14 +137,14 @@ function Plan({ look, plan, onBack, onDone }: PlanProps) {
             <tbody>
               {plan.stems.map((stem, at) => (
                 <tr key={stem.files.join()}>
-                  <td>
+                  <td data-head="Take">
                     <Checkbox
                       checked={stems[at]?.wanted ?? false}
                       slotProps={{ input: { 'aria-label': `Bring in ${stem.names[0]}` } }}
                       onChange={(event) => change(at, { wanted: event.target.checked })}
                     />
                   </td>
-                  <td>
+                  <td data-head="Files" data-wide>
                     {stem.names.join(' + ')}
                     {stem.notes.map((note) => (
                       <div key={note} className={styles.quiet}>
@@ -152,7 +152,7 @@ function Plan({ look, plan, onBack, onDone }: PlanProps) {
                       </div>
                     ))}
                   </td>
-                  <td>
+                  <td data-head="Role">
                     <TextField
                       size="small"
                       value={stems[at]?.role ?? ''}

@@ -6,6 +6,7 @@ import { refresh, useSongs } from '../../api/queries';
 import { Answered } from '../../app/Answered';
 import { SureButton } from '../../app/SureButton';
 import { Told } from '../../app/Told';
+import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
 import { BringSongDialog } from './BringSongDialog';
 import { length } from './player';
@@ -45,7 +46,7 @@ export function LibraryView({ show }: { show: Show }) {
             <Told kind="empty">There are no songs yet. Bring in a folder of stems.</Told>
           ) : (
             <div className={own.scroll}>
-              <table className={styles.plain}>
+              <table className={cx(styles.plain, styles.stacked)}>
                 <thead>
                   <tr>
                     <th>Song</th>
@@ -65,12 +66,18 @@ export function LibraryView({ show }: { show: Show }) {
                         {song.name}
                         {song.problem && <div className={styles.inStop}>{song.problem}</div>}
                       </th>
-                      <td className={styles.figure}>{length(song.seconds)}</td>
-                      <td className={styles.figure}>{song.bpm}</td>
-                      <td>{song.meter}</td>
-                      <td className={styles.figure}>{song.sections}</td>
-                      <td>{song.roles.join(', ')}</td>
-                      <td className={styles.figure}>
+                      <td data-head="Length" className={styles.figure}>
+                        {length(song.seconds)}
+                      </td>
+                      <td data-head="Tempo" className={styles.figure}>
+                        {song.bpm}
+                      </td>
+                      <td data-head="Time">{song.meter}</td>
+                      <td data-head="Sections" className={styles.figure}>
+                        {song.sections}
+                      </td>
+                      <td data-head="Stems">{song.roles.join(', ')}</td>
+                      <td data-head="Loudness" className={styles.figure}>
                         {song.loudness === null ? '–' : `${song.loudness.toFixed(1).replace('-', '−')} LUFS`}
                       </td>
                       <td>

@@ -96,7 +96,7 @@ function Steps({ playback }: { playback: Playback }) {
 function Table({ playback, roles }: { playback: Playback; roles: PlaybackRole[] }) {
   return (
     <div className={own.scroll}>
-      <table className={cx(styles.plain, own.table)}>
+      <table className={cx(styles.plain, styles.stacked, own.table)}>
         <thead>
           <tr>
             <th>Role</th>
@@ -133,7 +133,7 @@ function Row({ role, outputs }: { role: PlaybackRole; outputs: Playback['outputs
   return (
     <tr>
       <th scope="row">{role.name}</th>
-      <td>
+      <td data-head="Is">
         <Select label={`What ${role.name} is`} value={role.kind} onChange={(value) => put('kind', value)}>
           {Object.entries(KINDS).map(([kind, name]) => (
             <MenuItem key={kind} value={kind}>
@@ -142,7 +142,7 @@ function Row({ role, outputs }: { role: PlaybackRole; outputs: Playback['outputs
           ))}
         </Select>
       </td>
-      <td>
+      <td data-head="Group">
         <Text
           narrow
           spoken={`Group of ${role.name}`}
@@ -150,7 +150,7 @@ function Row({ role, outputs }: { role: PlaybackRole; outputs: Playback['outputs
           onKeep={(group) => put('group', group.trim())}
         />
       </td>
-      <td>
+      <td data-head="Plays to" data-wide>
         <Select
           label={`Outputs of ${role.name}`}
           value={role.outputs.join('+')}
@@ -169,7 +169,7 @@ function Row({ role, outputs }: { role: PlaybackRole; outputs: Playback['outputs
           ))}
         </Select>
       </td>
-      <td>
+      <td data-head="Both sides on one">
         <Select
           label={`Both sides of ${role.name} on one output`}
           value={String(role.sum_db)}
@@ -179,7 +179,7 @@ function Row({ role, outputs }: { role: PlaybackRole; outputs: Playback['outputs
           <MenuItem value="-6">−6 dB</MenuItem>
         </Select>
       </td>
-      <td>
+      <td data-head="Level">
         <TextField
           key={role.gain_db}
           size="small"
@@ -192,7 +192,7 @@ function Row({ role, outputs }: { role: PlaybackRole; outputs: Playback['outputs
           }}
         />
       </td>
-      <td>
+      <td data-head="Under click and guide">
         <Select
           label={`${role.name} under click and guide`}
           value={role.bed_db === null ? '' : String(role.bed_db)}
@@ -206,7 +206,9 @@ function Row({ role, outputs }: { role: PlaybackRole; outputs: Playback['outputs
           ))}
         </Select>
       </td>
-      <td>{role.heard_by.map((one) => `${one.name} ${level(one.db)}`).join(', ') || 'nobody'}</td>
+      <td data-head="Heard by" data-wide>
+        {role.heard_by.map((one) => `${one.name} ${level(one.db)}`).join(', ') || 'nobody'}
+      </td>
     </tr>
   );
 }

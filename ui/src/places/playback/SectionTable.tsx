@@ -51,7 +51,7 @@ export function SectionTable({ song, onKeep, onPlace }: SectionTableProps) {
   };
   return (
     <div>
-      <table className={styles.plain}>
+      <table className={cx(styles.plain, styles.stacked)}>
         <thead>
           <tr>
             <th>Section</th>
@@ -66,28 +66,28 @@ export function SectionTable({ song, onKeep, onPlace }: SectionTableProps) {
         <tbody>
           {sections.map((one) => (
             <tr key={one.key} onKeyDown={(event) => onKey(event, one.key, one.bar)}>
-              <td>
+              <td data-head="Section">
                 <Cell
                   label={`Name of section ${one.key}`}
                   value={one.name}
                   onKeep={(name) => put(one.key, { name })}
                 />
               </td>
-              <td>
+              <td data-head="From bar">
                 <Cell
                   label={`First bar of ${one.name}`}
                   value={String(one.bar)}
                   onKeep={(text) => put(one.key, { bar: Number(text) })}
                 />
               </td>
-              <td>
+              <td data-head="Later by (samples)">
                 <Cell
                   label={`${one.name} later by samples`}
                   value={String(one.shift ?? 0)}
                   onKeep={(text) => put(one.key, { shift: Number(text.replace('−', '-')) })}
                 />
               </td>
-              <td>
+              <td data-head="Dye">
                 <TextField
                   select
                   size="small"
@@ -102,7 +102,7 @@ export function SectionTable({ song, onKeep, onPlace }: SectionTableProps) {
                   ))}
                 </TextField>
               </td>
-              <td>
+              <td data-head="Click">
                 <button
                   type="button"
                   className={cx(styles.chip, one.click !== false && styles.on)}
@@ -112,7 +112,7 @@ export function SectionTable({ song, onKeep, onPlace }: SectionTableProps) {
                   {one.click === false ? 'silent' : 'counts'}
                 </button>
               </td>
-              <td>
+              <td data-head="The guide says">
                 <Cell
                   label={`What the guide says before ${one.name}`}
                   value={one.words ?? ''}

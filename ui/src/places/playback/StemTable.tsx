@@ -15,7 +15,7 @@ export function StemTable({
   const put = (id: number, part: Partial<(typeof stems)[number]>) =>
     onKeep(stems.map((one) => (one.id === id ? { ...one, ...part } : one)));
   return (
-    <table className={styles.plain}>
+    <table className={cx(styles.plain, styles.stacked)}>
       <thead>
         <tr>
           <th>Stem</th>
@@ -29,21 +29,21 @@ export function StemTable({
         {stems.map((stem) => (
           <tr key={stem.id}>
             <th scope="row">{stem.name}</th>
-            <td>
+            <td data-head="Role">
               <Text
                 spoken={`Role of ${stem.name}`}
                 value={stem.role}
                 onKeep={(role) => role.trim() && put(stem.id, { role: role.trim() })}
               />
             </td>
-            <td>
+            <td data-head="Level (dB)">
               <Text
                 spoken={`Level of ${stem.name} in dB`}
                 value={String(stem.gain_db ?? 0)}
                 onKeep={(text) => put(stem.id, { gain_db: Number(text.replace('−', '-')) })}
               />
             </td>
-            <td className={styles.figure}>
+            <td data-head="Loses as mono" className={styles.figure}>
               {stem.mono_db === null || stem.mono_db === undefined
                 ? 'mono'
                 : stem.mono_db < -60
