@@ -76,9 +76,8 @@ module Loomshuttle
       # What else comes of it: strands that lose something, findings that come and go, and who hears something else.
       def consequences(derived, after)
         later = Derived.new(derived.loaded.with(show: after))
-        heard, found = @control.who_hears.after(later)
-        now = waiting(derived, later.show.listeners.empty? ? [] : @control.who_hears.findings)
-        then_ = waiting(later, found)
+        heard, found, found_then = @control.who_hears.after(later)
+        now, then_ = waiting(derived, found), waiting(later, found_then)
         { losses: Signal::Broken.between(derived.context, later.context).map(&:to_h), findings_new: then_.except(*now.keys).values,
           findings_gone: now.except(*then_.keys).values, heard: heard.first(SHOWN).map(&:to_h), heard_more: [heard.size - SHOWN, 0].max }
       end

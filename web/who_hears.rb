@@ -69,30 +69,32 @@ module Loomshuttle
       # @return [Array<Checks::Finding>] of the open show as the desk is mixed now, with what would mend them; by ear none where nobody listens
       def findings
         show = @open_show.seen.show
-        return @besides.call(show) if show.listeners.empty?
-
-        seen = now
-        @lock.synchronize do
-          @findings = Checks.heard(seen.survey).freeze unless @fixed.equal?(seen.survey)
-          @fixed = seen.survey
-          @findings + @besides.call(show)
-        end
+        found_in(show.listeners.empty? ? nil : now.survey) + @besides.call(show)
       end
 
-      # What an edit would make louder or softer for whom, and what would be found then.
+      # What an edit would make louder or softer for whom, and what is found by ear now and would be found then.
       # @param later [Derived]
-      # @return [Array(Array<Hearing::Difference::Change>, Array<Checks::Finding>)]
+      # @return [Array(Array<Hearing::Difference::Change>, Array<Checks::Finding>, Array<Checks::Finding>)]
       def after(later)
-        return [[], []] if later.show.listeners.empty?
-
-        before = now.survey
-        return [[], []] if before.values.empty?
+        before = now.survey unless later.show.listeners.empty?
+        return [NONE, NONE, NONE] if before.nil? || before.values.empty?
 
         survey = Hearing::Survey.of(later.show, before.values, later.context.graph)
-        [Hearing::Difference.between(before, survey), Checks.heard(survey)]
+        [Hearing::Difference.between(before, survey), found_in(before), Checks.heard(survey)]
       end
 
       private
+
+      # @param survey [Hearing::Survey, nil] of the open show
+      def found_in(survey)
+        return NONE unless survey
+
+        @lock.synchronize do
+          @findings = Checks.heard(survey).freeze unless @fixed.equal?(survey)
+          @fixed = survey
+          @findings
+        end
+      end
 
       # @return [Array(String, Hash, Hash)] where levels are from, which sheet, and the levels
       def levels(derived)

@@ -66,6 +66,14 @@ RSpec.describe Loomshuttle::Web::WhoHears, :folder do
     expect(findings).to eq([])
   end
 
+  it "does not say of an edit that it would mend what only a measurement can take back" do
+    measured = Loomshuttle::Checks::CardPace.found(first_show, 47_000.0)
+    allow(control.who_hears).to(receive(:findings).and_wrap_original { |all| all.call + measured })
+    expect(ask("/api/findings").map { |one| one["id"] }).to include("card-pace")
+    shown = tell("/api/steps/preview", kind: "settings", options: { settings: { "wish/1/db" => -8 } })
+    expect(shown["findings_gone"]).to match([/Drummer hears Click at −7 dB/])
+  end
+
   it "lets a broken wish stay, for a reason, and counts it so" do
     id = findings.first["id"]
     tell("/api/steps", kind: "accept", options: { finding: id, reason: "She likes it soft" })

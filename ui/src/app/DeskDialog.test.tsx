@@ -71,6 +71,17 @@ test('says when another desk is there, and lets a stand-in take the rig', async 
   await waitFor(() => expect(asked.map((one) => one.request)).toContain('POST /api/desk/stand-in'));
 });
 
+test('stays while the stand-in starts anew, for the plan is sent next', async () => {
+  answer('GET /api/desk', { ...STATE, away: 'The desk is the Rowan 16, and the plan is for the Alder 40.' });
+  answer('POST /api/desk/stand-in', { ok: true });
+  const { user } = open();
+  await user.click(await screen.findByRole('button', { name: 'Let the stand-in desk take this rig' }));
+  answer('GET /api/desk', { ...STATE, differences: TWO });
+  expect(
+    await screen.findByRole('button', { name: 'Send 2 settings to the desk' }, { timeout: 5000 }),
+  ).toBeTruthy();
+});
+
 test('tells which boxes the desk finds otherwise', async () => {
   answer('GET /api/desk', { ...STATE, rig: ['Port B: the plan has Bramble 32, the desk finds no box.'] });
   open();

@@ -45,9 +45,8 @@ function Inside({ onClose }: { onClose: () => void }) {
     await taken(api.POST('/api/desk/stand-in', { body: {} }));
     tell({
       kind: 'info',
-      text: 'The stand-in desk starts anew in the rig of the plan; that takes some seconds.',
+      text: 'The stand-in desk starts anew in the rig of the plan; that takes some seconds. Then the plan can be sent.',
     });
-    onClose();
   });
   if (copy !== null) return <CopyView copy={copy} onBack={() => openCopy(null)} />;
   return (

@@ -74,8 +74,9 @@ export function OutputSheet({ outputs, kind, sought, onTrace }: SheetProps) {
     event.preventDefault();
   };
   const pick = (row: number, to: number, shift: boolean) => {
+    const inHand = document.activeElement === grid.current; // somebody who only comes in has not chosen yet
     grid.current?.focus();
-    if (row === cursor.row && to === cursor.column && !shift) return open('');
+    if (inHand && row === cursor.row && to === cursor.column && !shift) return open('');
     go({ row, anchor: shift ? cursor.anchor : row, column: to });
   };
 

@@ -200,6 +200,17 @@ describe('the outputs sheet', () => {
     expect(bodies('POST /api/edits')).toEqual([]);
   });
 
+  it('takes the first click as a choice, the next one as a wish to change', async () => {
+    const { user } = draw(
+      <OutputSheet outputs={outputsOf()} kind="output" sought="" onTrace={() => undefined} />,
+    );
+    const first = screen.getAllByRole('gridcell')[0] as HTMLElement;
+    await user.click(first);
+    expect(screen.queryByRole('combobox')).toBeNull();
+    await user.click(first);
+    expect(screen.getByRole('combobox', { name: 'Carries' })).toBeTruthy();
+  });
+
   it('keeps a delay in samples, and empties with Delete', async () => {
     answer('POST /api/steps/preview', () => previewOf());
     const { user } = draw(
