@@ -6,7 +6,8 @@ module Loomshuttle
     # of a pair.
     #   words   without numbering, sides and words that say nothing          number   in front ("07 Tuba"), or nil
     #   part    behind ("Tuba-0002", "Tuba part 2"), or nil                  sure     whether the part is written as one: :words, :zeros ("-02") or nil
-    #   side    :left, :right or nil                                         stem     the name without its part       text     as it was written
+    #   side    :left, :right or nil                                         stem     the name without its part
+    #   text    for people: as it was written, without the words that all of them have
     Name = Value.define(:words, :number, :part, :sure, :side, :stem, :text) do
       # @param file [String] its name, with or without folder and ending
       # @param front [Integer] words that are left out in front   @param back [Integer] and behind
@@ -20,8 +21,11 @@ module Loomshuttle
         plain, part, sure = NameParts.split(tokens[front, [tokens.size - front - back, 0].max].to_a.join(" "))
         number = plain[/\A(\d{1,3})(?= \D|\z)/, 1]&.to_i
         tokens = plain.sub(number ? /\A\d+ ?/ : "", "").split
-        new(words: NameWords.of(tokens), number: number, part: part, sure: sure, side: NameWords.side(tokens), stem: plain, text: text)
+        new(words: NameWords.of(tokens), number: number, part: part, sure: sure, side: NameWords.side(tokens), stem: plain, text: NameWords.between(text, front, back))
       end
+
+      # @return [Name] of all parts
+      def whole = part ? with(part: nil, sure: nil, text: NameParts.without(text, part)) : self
 
       # @return [Name] of both sides
       def without_side = side ? with(side: nil, text: NameWords.without_side(text)) : self

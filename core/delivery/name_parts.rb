@@ -14,6 +14,12 @@ module Loomshuttle
         FORMS.each { |form, sure| form.match(plain)&.then { |found| return [found.pre_match.strip, found[1].to_i, sure] } }
         [plain, nil, nil]
       end
+
+      # @param text [String] as somebody wrote it   @param part [Integer] that stands behind it   @return [String] without it
+      def self.without(text, part)
+        shorter = text.sub(/[^[:alnum:]]*(?:(?:part|pt|p|teil|seg|split)[^[:alnum:]]*)?0*#{part}(?:[^[:alnum:]]+of[^[:alnum:]]+\d+)?[^[:alnum:]]*\z/i, "")
+        shorter.empty? ? text : shorter
+      end
     end
   end
 end

@@ -19,11 +19,25 @@ module Loomshuttle
       # What a browser or a file manager adds to a second copy of a name that ends in a number: "Cornet 2 (1)".
       COPY = /(?<=\d) ?\(\d+\)\z/
 
+      # A word or number as it stands in a text, as #tokens takes it apart.
+      WORD = /[\p{L}\p{N}\p{Mn}](?:(?!(?<=\p{Ll})\p{Lu})[\p{L}\p{N}\p{Mn}])*/
+
       class << self
         # @param text [String]
         # @return [Array<String>] words and numbers in small letters, without accents
         def tokens(text)
           text.sub(COPY, "").unicode_normalize(:nfkd).gsub(/\p{Mn}/, "").gsub(/(\p{Ll})(\p{Lu})/, '\1 \2').downcase.gsub(/[^\p{L}\p{N}]+/, " ").split
+        end
+
+        # @param text [String]   @param front [Integer] words that are left out in front   @param back [Integer] and behind
+        # @return [String] what is left, as it was written
+        def between(text, front, back)
+          return text if front.zero? && back.zero?
+
+          once = text.sub(COPY, "")
+          places = once.to_enum(:scan, WORD).map { Regexp.last_match.offset(0) }
+          left = places[front, [places.size - front - back, 0].max].to_a
+          left.empty? ? text : once[left.first.first...left.last.last]
         end
 
         # @param tokens [Array<String>]

@@ -73,7 +73,7 @@ module Loomshuttle
         usual = usual(ends)
         items.map do |item|
           remarks = Remarks.new(item, @targets.find { |target| target.number == item.target }, @rate)
-          item.with(notes: remarks.notes(ends.max) + more, warnings: remarks.warnings(usual))
+          item.with(notes: remarks.notes(ends.max, usual) + more, warnings: remarks.warnings(usual))
         end
       end
 

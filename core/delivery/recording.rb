@@ -8,7 +8,7 @@ module Loomshuttle
       # @param sounds [Array<Sound>] parts in order
       def self.of(sounds)
         name = sounds.first.name
-        name = name.with(part: nil, sure: nil) if sounds.size > 1 # of all its parts
+        name = name.whole if sounds.size > 1
         new(pieces: sounds.map { |sound| [Source.new(sound: sound, lane: nil)] }, names: [name, *inside(sounds.first)])
       end
 

@@ -13,11 +13,11 @@ module Loomshuttle
         @recording, @pieces = item.recording, item.recording.pieces
       end
 
-      # @param longest [Integer] where the last one ends, in frames
+      # @param longest [Integer] where the last one ends, in frames   @param usual [Integer, nil] where most of them end
       # @return [Array<String>]
-      def notes(longest)
+      def notes(longest, usual)
         [rates, @pieces.size > 1 ? "#{@pieces.size} parts are put one behind the other" : nil, sides, wide, @target.nil? ? "no track is called like this" : nil,
-         @target && @item.score < Matching::SURE ? "a guess: look whether it is right" : nil, silence(longest)].compact
+         @target && @item.score < Matching::SURE ? "a guess: look whether it is right" : nil, silence(longest, usual)].compact
       end
 
       # @param usual [Integer, nil] where most of them end, in frames
@@ -46,9 +46,12 @@ module Loomshuttle
         "of #{most} channels the first two are taken" if most > 2
       end
 
-      def silence(longest)
-        short = longest - @item.offset - @item.frames
-        "ends #{seconds(short)} before the longest; silence follows" if short >= @rate * SILENCE
+      # Of those that end with most of the others nothing is to be said: the one that goes on has its warning.
+      def silence(longest, usual)
+        ends = @item.offset + @item.frames
+        return if usual && (usual - ends).abs < @rate * SILENCE
+
+        "ends #{seconds(longest - ends)} before the longest; silence follows" if longest - ends >= @rate * SILENCE
       end
 
       def seconds(frames) = "#{format('%.1f', frames / @rate.to_f)} s"

@@ -72,6 +72,20 @@ RSpec.describe Loomshuttle::Delivery do
       expect(plan(sound("Tuba.wav", time_reference: 5000), "Fiddle.wav").map(&:offset)).to eq([0, 0])
     end
 
+    it "calls a recording by what is its own: without the words of all, and without the number of a part" do
+      items = plan("0613_Quay_Tuba.wav", "0613_Quay_TheRemin.wav", "0613_Quay_Été flute.wav", "0613_Quay_Saw part 1.wav", "0613_Quay_Saw part 2.wav")
+      expect(items.map { |item| [item.title, item.sounds.size] }).to eq([["Saw", 2], ["TheRemin", 1], ["Tuba", 1], ["Été flute", 1]])
+      expect(Loomshuttle::Delivery::Name.of("Cornet 2 (1)", front: 0, back: 1).text).to eq("Cornet")
+    end
+
+    it "tells of silence where it is unusual, not of everything that one alone outlasts" do
+      items = plan("Tuba.wav", "Fiddle.wav", "Cornet 1.wav", sound("Accordion.wav", frames: 96_000 * 10), sound("Bass mic.wav", frames: 48_000))
+      expect(items.to_h { |item| [item.title, item.notes.grep(/silence/)] }.compact).to eq(
+        "Accordion" => [], "Bass mic" => ["ends 19.0 s before the longest; silence follows"], "Cornet 1" => [], "Fiddle" => [], "Tuba" => []
+      )
+      expect(items.flat_map(&:warnings)).to include("Accordion ends 10.0 s after most of the others.")
+    end
+
     it "says what it could not place, and what is a guess" do
       items = plan("Triangle.wav", "Bass.wav", sound("Accordion.wav", lanes: 6))
       expect(items.map { |item| [item.target, item.notes.join("; ")] }).to eq(
