@@ -57,11 +57,10 @@ module Loomshuttle
         origin = env["HTTP_ORIGIN"]
         return [403, "Requests from #{Text.readable(origin, most: 60)} are not accepted.", "origin"] if origin && origin != "#{env['rack.url_scheme']}://#{authority}"
         return [405, "There is no #{Text.readable(env['REQUEST_METHOD'], most: 20)} here.", "method"] unless METHODS.include?(env["REQUEST_METHOD"])
+        return if SAFE.include?(env["REQUEST_METHOD"])
 
-        type = env["CONTENT_TYPE"].to_s
-        return if SAFE.include?(env["REQUEST_METHOD"]) || (env["REQUEST_METHOD"] == "PUT" ? type.match?(FILE_TYPE) : type.match?(JSON_TYPE))
-
-        [415, "Changes are accepted as JSON only; send Content-Type: application/json.", "content-type"]
+        what, type, name = env["REQUEST_METHOD"] == "PUT" ? ["Files are put", FILE_TYPE, "application/octet-stream"] : ["Changes are taken as JSON", JSON_TYPE, "application/json"]
+        [415, "#{what} only with Content-Type: #{name}.", "content-type"] unless env["CONTENT_TYPE"].to_s.match?(type)
       end
 
       def ours?(authority)

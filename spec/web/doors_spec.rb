@@ -38,6 +38,9 @@ RSpec.describe Loomshuttle::Web::Guard do
     expect(%w[POST DELETE].map { |method| status(method: method, type: json) }).to eq([200, 200])
     expect([status(method: "POST", type: "text/plain"), status(method: "POST"), status(method: "PUT", type: json),
             status(method: "POST", type: "application/jsonx")]).to eq([415] * 4)
+    expect([ask(method: "PUT", type: json), ask(method: "POST", type: nil)].map { |answer| answer.last.join[/only with [^"]+/] }).to eq(
+      ["only with Content-Type: application/octet-stream.", "only with Content-Type: application/json."]
+    )
     expect([status(method: "PUT", type: "application/octet-stream"), status(method: "TRACE"), status({ "HTTP_ORIGIN" => "http://evil.example" })]).to eq([200, 405, 403])
   end
 
