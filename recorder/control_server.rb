@@ -47,8 +47,8 @@ module Loomshuttle
       end
 
       def take_methods(unit)
-        { "take.change" => lambda do |take:, name: ABSENT, notes: ABSENT, colour: ABSENT, markers: ABSENT|
-          unit.change_take(take: take, **given(name: name, notes: notes, colour: colour, markers: markers))
+        { "take.change" => lambda do |take:, name: ABSENT, notes: ABSENT, colour: ABSENT, markers: ABSENT, tracks: ABSENT|
+          unit.change_take(take: take, **given(name: name, notes: notes, colour: colour, markers: markers, tracks: tracks))
         end,
           "take.adopt" => ->(folder:) { unit.shelf.adopt(folder: made(folder)) },
           "take.discard" => ->(take:) { unit.shelf.discard(take: take) },

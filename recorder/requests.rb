@@ -13,6 +13,8 @@ module Loomshuttle
       TRACKS = Shape.list(Shape::Kind.new(->(value, _) { value }), most: Formats::TakeManifest::TRACKS)
       MARKERS = Shape.list(Shape::Kind.new(->(value, _) { value }), most: Formats::TakeManifest::MARKERS)
 
+      NAMES = Shape.list(Shape.record({ "number" => Shape.whole(0..99_999), "name" => NAME }), most: Formats::TakeManifest::TRACKS)
+
       ALL = {
         "status" => {}, "stop" => {}, "capture.stop" => {}, "bin" => {}, "bin.empty" => {}, "devices" => {}, "health" => {},
         "play" => { take: TAKE, from: FRAME, to: Shape.or_none(FRAME), loop: Shape.boolean },
@@ -26,7 +28,7 @@ module Loomshuttle
         "ears.mix" => { ways: Shape.list(EarMix::WAY, most: EarMix::WAYS), from: Shape.or_none(FRAME) },
         "capture.rest" => { tracks: NUMBERS, resting: Shape.boolean },
         "capture.mark" => { name: Shape.or_none(NAME), kind: Shape.one_of("point", "begin", "end") },
-        "take.change" => { take: TAKE, name: NAME, notes: Shape.text(most: 2000, lines: true), colour: Shape.text(most: 16), markers: MARKERS },
+        "take.change" => { take: TAKE, name: NAME, notes: Shape.text(most: 2000, lines: true), colour: Shape.text(most: 16), markers: MARKERS, tracks: NAMES },
         "take.adopt" => { folder: Shape.text(most: 4096, pattern: %r{\A/}) },
         "take.discard" => { take: TAKE },
         "bin.restore" => { number: Shape.whole(0..9_999_999) },

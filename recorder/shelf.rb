@@ -23,7 +23,7 @@ module Loomshuttle
         found
       end
 
-      # @param changes [Hash] name, notes, colour, markers
+      # @param changes [Hash] name, notes, colour, markers, tracks
       # @return [Hash] its manifest then
       def change(take:, **changes) = changed { TakeChange.apply(*find(take), changes.transform_keys(&:to_s)) }
 

@@ -4,20 +4,24 @@ require "fileutils"
 
 module Loomshuttle
   module Recorder
-    # What is done to takes that are over: words about them, markers, and the way into the bin and out of it.
+    # What is done to takes that are over: words about them, names of their tracks, markers, and the way into the bin and out of it.
     module TakeChange
       BIN = "bin"
       WORDS = { "name" => 60, "notes" => 2000, "colour" => 16 }.freeze
+      # Characters of a track's name.
+      TRACK_NAME = 60
 
       class << self
         # @param folder [String]   @param manifest [Hash]
-        # @param changes [Hash{String=>Object}] name, notes, colour and markers; what is absent stays
+        # @param changes [Hash{String=>Object}] name, notes, colour, markers, and tracks (number, name); what is absent stays.
+        #   Files keep their names: an export has the new ones.
         # @return [Hash] the manifest then
         # @raise [Invalid]
         def apply(folder, manifest, changes)
           words = changes.slice(*WORDS.keys).to_h { |field, value| [field, text(field, value)] }
           markers = changes.key?("markers") && TakeMarkers.parse(changes["markers"], manifest["frames"])
           changed = manifest.merge(words)
+          changed["tracks"] = renamed(manifest, changes["tracks"]) if changes.key?("tracks")
           if markers
             changed["markers"] = TakeMarkers.data(markers)
             write_markers(folder, changed, markers)
@@ -69,6 +73,21 @@ module Loomshuttle
         def empty(root) = Manifest.all(File.join(root, BIN)).map(&:first).each { |folder| FileUtils.rm_r(folder) }
 
         private
+
+        def renamed(manifest, changes)
+          names = changes.to_h { |one| one.values_at("number", "name") }
+          unknown = names.keys - manifest["tracks"].map { |track| track["number"] }
+          raise Invalid.new("Take #{manifest['number']} has no track #{unknown.join(', ')}.", where: "tracks") if unknown.any?
+
+          manifest["tracks"].map { |track| names.key?(track["number"]) ? track.merge("name" => track_name(names[track["number"]])) : track }
+        end
+
+        def track_name(text)
+          clean = Text.keep(text, "tracks", most: 4000).strip
+          raise Invalid.new("a track needs a name of 1 to #{TRACK_NAME} characters", where: "tracks") unless clean.length.between?(1, TRACK_NAME)
+
+          clean
+        end
 
         def text(field, value)
           clean = Text.keep(value, field, most: 4000, lines: field == "notes").strip

@@ -44,6 +44,23 @@ RSpec.describe "Exporting a take", type: :feature do
     expect(manifest["frames"]).to be_within(700).of(2 * 48_000)
   end
 
+  it "is called as take and track are called by then" do
+    application.take(application.capture("name" => "First words", "frames" => 48_000))
+    open_place("capture")
+    find(".capture-take-line", text: "First words").click
+    within("[role=dialog]") { fill_in("Name", with: "日暮れ", exact: true) }
+    pick("Track", "4 Fiddle")
+    fill_in("Name of track 4", with: "Старая скрипка")
+    keys(:enter)
+    settle("both names") { application.get("/api/takes").any? { |one| one["name"] == "日暮れ" && one["tracks"].any? { |track| track["name"] == "Старая скрипка" } } }
+    expect(page).to have_css("[role=combobox]", text: "4 Старая скрипка")
+    click_button("Export")
+    expect(page).to have_link(text: /Fetch/)
+    number = application.get("/api/takes").find { |one| one["name"] == "日暮れ" }["number"]
+    zip = jobs.find { |one| one["number"] == number }["result"]
+    expect(Zip::File.open(zip) { |one| one.map { |entry| File.basename(entry.name.dup.force_encoding("UTF-8")) } }).to include(/\A日暮れ \d+ 04 Старая скрипка\.wav\z/)
+  end
+
   it "is ended when somebody presses End, and cleared away" do
     application.take(application.capture("name" => "Not that one", "frames" => 48_000))
     application.pids("porter").each { |pid| Process.kill(:STOP, pid) }

@@ -62,10 +62,8 @@ RSpec.describe Loomshuttle::Porter::Export, :folder do
 
   # Bit 11 of an entry says that its name is UTF-8 (APPNOTE.TXT 6.3.9 of the ZIP format, 4.4.4).
   it "calls everything as take and tracks are called by now, in letters of every script" do
-    tracks = take["tracks"].each { |track| track["name"] = "日本語" if track["number"] == 2 }
-    renamed = take.merge("name" => "Ночной сет", "tracks" => tracks)
-    Loomshuttle::Recorder::Manifest.write(take["folder"], renamed.except("folder"))
-    jobs.export(renamed, form: "zip")
+    renamed = rig.recorder.change_take(take: take["number"], name: "Ночной сет", tracks: [{ "number" => 2, "name" => "日本語" }])
+    jobs.export(take.merge(renamed), form: "zip")
     work
     expect(File.basename(job["result"])).to eq("0001 Ночной сет.zip")
     Zip::File.open(job["result"]) do |zip|

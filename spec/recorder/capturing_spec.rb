@@ -213,6 +213,17 @@ RSpec.describe Loomshuttle::Recorder::Capturing, :folder do
       expect { recorder.change_take(take: 7, name: "x") }.to raise_error(Loomshuttle::Invalid, /no take 7/)
     end
 
+    it "get other names for their tracks, which exports have then" do
+      file = path(2)
+      recorder.change_take(take: 1, tracks: [{ "number" => 2, "name" => " 日本語 " }])
+      expect(manifest["tracks"].map { |track| track["name"] }.first(3)).to eq(["Track 1", "日本語", "Track 3"])
+      expect(path(2)).to eq(file)
+      expect { recorder.change_take(take: 1, tracks: [{ "number" => 99, "name" => "x" }]) }.to raise_error(Loomshuttle::Invalid, /Take 1 has no track 99/)
+      expect { recorder.change_take(take: 1, tracks: [{ "number" => 2, "name" => " " }]) }.to raise_error(Loomshuttle::Invalid, /a name of 1 to 60/)
+      expect { recorder.change_take(take: 1, tracks: [{ "number" => 2, "name" => "Tu\0ba" }]) }.to raise_error(Loomshuttle::Invalid)
+      expect(manifest["tracks"][1]["name"]).to eq("日本語")
+    end
+
     it "go into a bin, come back out of it, and are gone when it is emptied; their numbers are not used again" do
       recorder.shelf.discard(take: 1)
       expect([takes, recorder.shelf.bin.map { |one| one["number"] }]).to eq([[], [1]])

@@ -63,7 +63,7 @@ RSpec.shared_context "with a browser" do
 
   # One of a list that opens from a field.
   def pick(label, option)
-    find(".MuiFormControl-root:has([role=combobox])", text: /\A#{label}/).find("[role=combobox]").click
+    find(".MuiFormControl-root:has([role=combobox])", text: /\A#{label}\b/).find("[role=combobox]").click
     find("[role=option]", text: option, exact_text: true).click
   end
 

@@ -3,7 +3,7 @@
 module Loomshuttle
   module Web
     module Routes
-      # Takes that were captured: words and markers, the bin, pictures of their loudness, and their sound.
+      # Takes that were captured: words, names and markers, the bin, pictures of their loudness, and their sound.
       module TakeRoutes
         SOME = %w[id number name state note notes colour rate bits frames started_at gaps gaps_total breaks markers folder].freeze
         BLANK = { "notes" => "", "colour" => nil, "markers" => [], "breaks" => [], "gaps" => [], "note" => nil }.freeze
@@ -13,7 +13,7 @@ module Loomshuttle
           app.get("/api/takes/:take") { json(TakeRoutes.take_hash(@control.shelf.find(params["take"]))) }
           app.post("/api/takes/:take") do
             take = @control.shelf.find(params["take"])
-            @control.recorder.call("take.change", take: take["id"], **body_json.slice("name", "notes", "colour", "markers").transform_keys(&:to_sym))
+            @control.recorder.call("take.change", take: take["id"], **body_json.slice("name", "notes", "colour", "markers", "tracks").transform_keys(&:to_sym))
             @control.shelf.reconcile
             json(TakeRoutes.take_hash(@control.shelf.find(params["take"])))
           end

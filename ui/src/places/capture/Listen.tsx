@@ -1,7 +1,7 @@
 import Button from '@mui/material/Button';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
-import { useState } from 'react';
+import { type ReactNode, useState } from 'react';
 import type { Take } from '../../api/client';
 import { clock } from '../../look/format';
 import styles from '../../look/look.module.css';
@@ -14,10 +14,12 @@ interface ListenProps {
   onTrack: (track: number | null) => void;
   /** Frame where it begins. */
   from: number;
+  /** What belongs to the chosen track. */
+  children?: ReactNode;
 }
 
 /** One track or a quick mix of all, heard in this browser; nothing of it goes to the desk. */
-export function Listen({ take, track, onTrack, from }: ListenProps) {
+export function Listen({ take, track, onTrack, from, children }: ListenProps) {
   /** The frame that was begun at; null while nothing is heard. */
   const [heard, hear] = useState<number | null>(null);
   const query = new URLSearchParams({
@@ -44,6 +46,7 @@ export function Listen({ take, track, onTrack, from }: ListenProps) {
           </MenuItem>
         ))}
       </TextField>
+      {children}
       {heard !== null && (
         <audio
           key={heard}

@@ -21,7 +21,10 @@ import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
 import own from './capture.module.css';
 
-type Change = Partial<Pick<Take, 'name' | 'notes' | 'markers'>> & { colour?: string };
+type Change = Partial<Pick<Take, 'name' | 'notes' | 'markers'>> & {
+  colour?: string;
+  tracks?: { number: number; name: string }[];
+};
 
 /** Everything about a take: its sound drawn and heard, words about it, and its markers. */
 export function TakeDialog({ take, onClose }: { take: Take; onClose: () => void }) {
@@ -92,11 +95,38 @@ function Sound({ take, change }: { take: Take; change: (body: Change) => void })
         onMark={mark}
         onSection={section}
       />
-      <Listen take={take} track={track} onTrack={setTrack} from={chosen?.from ?? 0} />
+      <Listen take={take} track={track} onTrack={setTrack} from={chosen?.from ?? 0}>
+        {!capturing && <TrackName key={track} take={take} track={track} onChange={change} />}
+      </Listen>
       {!capturing && <TakeWords take={take} onChange={change} />}
       {!capturing && <ExportPanel take={take} chosen={chosen} />}
       <MarkerTable take={take} onChange={(markers) => change({ markers })} />
     </>
+  );
+}
+
+interface TrackNameProps {
+  take: Take;
+  track: number | null;
+  onChange: (words: Change) => void;
+}
+
+/** What the chosen track is called, kept when the field is left; exports have it. */
+function TrackName({ take, track, onChange }: TrackNameProps) {
+  const was = take.tracks.find((one) => one.number === track)?.name;
+  const [name, setName] = useState(was ?? '');
+  if (track === null || was === undefined) return null;
+  const keep = () => name.trim() !== '' && name !== was && onChange({ tracks: [{ number: track, name }] });
+  return (
+    <TextField
+      label={`Name of track ${track}`}
+      size="small"
+      value={name}
+      slotProps={{ htmlInput: { maxLength: 60 } }}
+      onChange={(event) => setName(event.target.value)}
+      onBlur={keep}
+      onKeyDown={(event) => event.key === 'Enter' && (event.target as HTMLInputElement).blur()}
+    />
   );
 }
 
