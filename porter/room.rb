@@ -2,9 +2,10 @@
 
 module Loomshuttle
   module Porter
-    # What a job may take of the disk: never what the take under way needs. Looked at before a job and while it works.
+    # What a job may take of the disk: never what the take under way needs. A disk without takes, such as a stick, may be filled. Looked at
+    # before a job and while it works.
     class Room
-      # Stays free in any case (bytes), and so much of the take under way beside it (seconds).
+      # Stays free where takes are (bytes), and so much of the take under way beside it (seconds).
       RESERVE = 512 << 20
       AHEAD = 1800
       # The disk is asked at most so often (seconds).
@@ -24,8 +25,8 @@ module Loomshuttle
         left = @free.call(@folder) or return
         lacking = keep + bytes - left
         if lacking.positive?
-          raise Invalid.new("The disk has no room for it: #{megabytes(lacking)} MB are missing, as #{megabytes(keep)} MB are kept free#{' for the take under way' if capturing}. " \
-                            "Make room, or try again afterwards.", where: "disk")
+          kept = keep.positive? ? ", as #{megabytes(keep)} MB are kept free#{' for the take under way' if capturing}" : ""
+          raise Invalid.new("The disk has no room for it: #{megabytes(lacking)} MB are missing#{kept}. Make room, or try again afterwards.", where: "disk")
         end
         @asked = Runtime::Clock.now
       end
@@ -33,16 +34,21 @@ module Loomshuttle
       private
 
       def megabytes(bytes) = (bytes / 1_048_576.0).ceil
-      def keep = RESERVE + capturing.to_i
+      def keep = beside_takes? ? RESERVE + capturing.to_i : 0
+
+      # Where nobody can tell, it counts as the same disk.
+      def beside_takes?
+        File.stat(@takes).dev == File.stat(@folder).dev
+      rescue SystemCallError
+        true
+      end
 
       # @return [Integer, nil] bytes that the take under way needs, where it is on the same disk
       def capturing
-        take = newest.find { |manifest| manifest["state"] == "capturing" } or return
-        return unless File.stat(@takes).dev == File.stat(@folder).dev
+        return unless beside_takes?
 
+        take = newest.find { |manifest| manifest["state"] == "capturing" } or return
         take["tracks"].sum { |track| track["inputs"].size } * take["rate"] * take["bits"] / 8 * AHEAD
-      rescue SystemCallError
-        nil
       end
 
       # The one under way has one of the highest numbers.

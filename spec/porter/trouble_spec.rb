@@ -96,6 +96,14 @@ RSpec.describe Loomshuttle::Porter::Server, :folder do
       expect { another.check(1000) }.to raise_error(Loomshuttle::Invalid, /5 MB are missing, as 1501 MB are kept free for the take under way/)
     end
 
+    it "may fill a disk that has no takes, while one is under way on another" do
+      rig.run(0.2)
+      rig.recorder.capture_start
+      stick = described_class.new("/proc", rig.recorder.takes, free: ->(_) { 10 }) # another file system on every machine
+      expect { stick.check(11) }.to raise_error(Loomshuttle::Invalid, "The disk has no room for it: 1 MB are missing. Make room, or try again afterwards.")
+      expect { stick.check(10) }.not_to raise_error
+    end
+
     it "keeps half a GiB where nothing is captured" do
       @free = (512 << 20) + 10
       expect { room.check(10) }.not_to raise_error
