@@ -81,7 +81,7 @@ module Loomshuttle
       def finish
         made = zip? ? packed : work
         result = @job["place"] ? beside(File.join(@job["place"], File.basename(made))) : @job.path(File.basename(made))
-        FileUtils.rm_rf(result) unless @job["place"]
+        @job["place"] ? open_up(made) : FileUtils.rm_rf(result)
         File.rename(made, result)
         FileUtils.rm_rf(@job.work)
         @job.update(state: "done", done: @total, result: result, files: @sums)
@@ -92,6 +92,16 @@ module Loomshuttle
           ZipFolder.pack(work, "#{zip}.part") { |bytes| step(bytes) }
           File.rename("#{zip}.part", zip)
         end
+      end
+
+      # Whoever may read the folder that it goes to may read it there, such as the one who mixes.
+      def open_up(made)
+        others = File.stat(@job["place"]).mode & 0o055
+        [made, *(File.directory?(made) ? Dir.children(made).map { |name| File.join(made, name) } : [])].each do |path|
+          File.chmod(File.directory?(path) ? 0o700 | others : 0o600 | (others & 0o044), path)
+        end
+      rescue SystemCallError
+        nil # a disk without such rights
       end
 
       # What lies there already is somebody's, and stays.

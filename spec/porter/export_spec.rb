@@ -46,6 +46,16 @@ RSpec.describe Loomshuttle::Porter::Export, :folder do
       expect(Dir.children(disk).size).to eq(3)
     end
 
+    it "may be read there by whoever may read the folder" do
+      { 0o755 => %w[755 644], 0o700 => %w[700 600] }.each do |mode, (folder, file)|
+        FileUtils.rm_rf(Dir.children(disk).map { |name| File.join(disk, name) })
+        File.chmod(mode, disk)
+        %w[folder zip].each { |form| jobs.export(take, form: form, place: disk) && work }
+        rights = ->(name) { (File.stat(File.join(disk, name)).mode & 0o777).to_s(8) }
+        expect([rights["0001 Set"], rights["0001 Set/take.json"], rights["0001 Set.zip"]]).to eq([folder, file, file])
+      end
+    end
+
     it "says so where the disk was pulled out, and leaves nothing half made where it is ended" do
       jobs.export(take, form: "folder", place: disk)
       FileUtils.rm_rf(disk)
