@@ -16,8 +16,9 @@ module Loomshuttle
       # @param pieces [Array<Array<Source>>]
       def self.arranged(pieces)
         first = pieces.first.first
-        called = first.lane && (first.sound.called[first.lane]&.then { |name| Name.of(name) } || first.sound.name.beside(first.lane, first.sound.lanes))
-        one = new(pieces: pieces, names: called ? [called] : of([first.sound]).names)
+        names = of(pieces.map { |piece| piece.first.sound }).names
+        called = first.lane && (first.sound.called[first.lane]&.then { |name| Name.of(name) } || names.first.beside(first.lane, first.sound.lanes))
+        one = new(pieces: pieces, names: called ? [called] : names)
         pieces.first.size > 1 ? one.with(names: one.names.map(&:without_side)) : one
       end
 

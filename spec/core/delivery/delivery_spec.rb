@@ -78,6 +78,13 @@ RSpec.describe Loomshuttle::Delivery do
       expect(Loomshuttle::Delivery::Name.of("Cornet 2 (1)", front: 0, back: 1).text).to eq("Cornet")
     end
 
+    it "calls a recording by what is its own after it was arranged by hand, too" do
+      source = ->(file, lane = nil, **more) { Loomshuttle::Delivery::Source.new(sound: sound(file, **more), lane: lane) }
+      arranged = [[[source["Saw-01.wav"]], [source["Saw-02.wav"]]], [[source["Saw-01.wav", 1, lanes: 2]], [source["Saw-02.wav", 1, lanes: 2]]], [[source["Saw-01.wav"]]]]
+      items = described_class.new(show).arranged(arranged.map { |pieces| [Loomshuttle::Delivery::Recording.arranged(pieces), nil, 0] })
+      expect(items.map(&:title)).to eq(["Saw", "Saw R", "Saw-01"])
+    end
+
     it "tells of silence where it is unusual, not of everything that one alone outlasts" do
       items = plan("Tuba.wav", "Fiddle.wav", "Cornet 1.wav", sound("Accordion.wav", frames: 96_000 * 10), sound("Bass mic.wav", frames: 48_000))
       expect(items.to_h { |item| [item.title, item.notes.grep(/silence/)] }.compact).to eq(
