@@ -4,8 +4,9 @@ module Loomshuttle
   module Delivery
     # The number of a part behind a name.
     module NameParts
+      WORDS = /(?i:part|pt|p|teil|seg|split)/
       # "tuba part 2", "tuba 0002", "tuba 2 of 3", "tuba 02": parts for sure; "cornet 2": perhaps.
-      FORMS = [[/(?: (?:part|pt|p|teil|seg|split) ?)(\d{1,3})(?: of \d+)?\z/, :words], [/ (\d{3,5})\z/, :words], [/ (\d{1,3}) of \d+\z/, :words], [/ (0\d)\z/, :zeros],
+      FORMS = [[/(?: #{WORDS} ?)(\d{1,3})(?: of \d+)?\z/, :words], [/ (\d{3,5})\z/, :words], [/ (\d{1,3}) of \d+\z/, :words], [/ (0\d)\z/, :zeros],
                [/ (\d{1,2})\z/, nil]].freeze
 
       # @param plain [String] words in small letters
@@ -17,7 +18,7 @@ module Loomshuttle
 
       # @param text [String] as somebody wrote it   @param part [Integer] that stands behind it   @return [String] without it
       def self.without(text, part)
-        shorter = text.sub(/[^[:alnum:]]*(?:(?:part|pt|p|teil|seg|split)[^[:alnum:]]*)?0*#{part}(?:[^[:alnum:]]+of[^[:alnum:]]+\d+)?[^[:alnum:]]*\z/i, "")
+        shorter = text.sub(/(?:(?:[^[:alnum:]]+|(?<=\p{Ll})(?=\p{Lu}))#{WORDS})?[^[:alnum:]]*(?<!\d)0*#{part}(?:[^[:alnum:]]+(?i:of)[^[:alnum:]]+\d+)?[^[:alnum:]]*\z/, "")
         shorter.empty? ? text : shorter
       end
     end

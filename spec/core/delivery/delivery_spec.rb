@@ -78,6 +78,13 @@ RSpec.describe Loomshuttle::Delivery do
       expect(Loomshuttle::Delivery::Name.of("Cornet 2 (1)", front: 0, back: 1).text).to eq("Cornet")
     end
 
+    {
+      "Clip 2" => "Clip", "Tuba-0002" => "Tuba", "TubaPt2" => "Tuba", "Tuba_pt02" => "Tuba", "Tuba part 2 of 3" => "Tuba", "Tuba (2 of 3)" => "Tuba", "Saw 12" => "Saw",
+      "A1-01" => "A1", "日本 02" => "日本"
+    }.each do |text, whole|
+      it("calls all parts of #{text.inspect} #{whole.inspect}") { expect(Loomshuttle::Delivery::Name.of(text).whole).to have_attributes(text: whole, part: nil) }
+    end
+
     it "calls a recording by what is its own after it was arranged by hand, too" do
       source = ->(file, lane = nil, **more) { Loomshuttle::Delivery::Source.new(sound: sound(file, **more), lane: lane) }
       arranged = [[[source["Saw-01.wav"]], [source["Saw-02.wav"]]], [[source["Saw-01.wav", 1, lanes: 2]], [source["Saw-02.wav", 1, lanes: 2]]], [[source["Saw-01.wav"]]]]
