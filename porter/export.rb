@@ -26,6 +26,7 @@ module Loomshuttle
         raise Invalid.new("#{@job['place']} is not there any more; is its disk plugged in?", where: "folder") unless @job["place"].nil? || File.directory?(@job["place"])
 
         FileUtils.mkdir_p(work)
+        keep_sound
         @total = @cut.bytes * (zip? ? 2 : 1)
         @room.check(@total)
         @cut.tracks.each { |track| make(@cut.file(track)) { |path| sound(track, path) } }
@@ -36,6 +37,13 @@ module Loomshuttle
       end
 
       private
+
+      # What another run has made stays where it is called as it would be now; lists are made anew.
+      def keep_sound
+        wanted = @cut.tracks.map { |track| @cut.file(track) }
+        @sums.keep_if { |name, _| wanted.include?(name) }
+        (Dir.children(work) - wanted).each { |name| FileUtils.rm_f(File.join(work, name)) }
+      end
 
       def zip? = @job["form"] == "zip"
       def work = File.join(@job.work, @job["name"])

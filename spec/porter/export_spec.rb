@@ -126,6 +126,17 @@ RSpec.describe Loomshuttle::Porter::Export, :folder do
     expect([jobs.all, Dir.children(File.join(@folder, "jobs"))]).to eq([[], []])
   end
 
+  it "has nothing under a name from before, when a track is called otherwise while it waits" do
+    jobs.export(take, form: "folder")
+    stop = -> { Dir.glob(File.join(open_jobs.first.work, "**", "*01 Track 1.wav")).any? }
+    room = Loomshuttle::Porter::Room.new(@folder, rig.recorder.takes)
+    expect { described_class.new(open_jobs.first, stopped: stop, room: room).run }.to raise_error(Loomshuttle::Porter::Stopped)
+    rig.recorder.change_take(take: 1, tracks: [{ "number" => 1, "name" => "Tuba" }])
+    work
+    expect(Dir.children(job["result"]).grep(/wav\z/)).to contain_exactly("Set 0001 01 Tuba.wav", *(2..4).map { |n| "Set 0001 0#{n} Track #{n}.wav" })
+    Dir.chdir(job["result"]) { expect(Tools.run("sha256sum", "-c", "--strict", "SHA256SUMS").lines.size).to eq(Dir.children(".").size - 1) }
+  end
+
   it "goes on where it was after it was stopped in the middle, and makes nothing twice" do
     jobs.export(take, form: "folder")
     calls = 0
