@@ -18,10 +18,16 @@ interface Live {
 const NOTHING: Live = { connected: false, state: null, noise: null, player: null };
 let live = NOTHING;
 const watchers = new Set<() => void>();
+let telling: ReturnType<typeof setTimeout> | null = null;
 
+// What comes at once is told at once. A store's news are rendered before anything else that waits: on a page that was held up, fifty of them in a
+// row would leave the rest no turn, and React takes that for an endless loop and ends.
 function put(change: Partial<Live>) {
   live = { ...live, ...change };
-  watchers.forEach((tell) => tell());
+  telling ??= setTimeout(() => {
+    telling = null;
+    watchers.forEach((tell) => tell());
+  });
 }
 
 const data = <T>(event: Event) => JSON.parse((event as MessageEvent<string>).data) as T;
