@@ -2,6 +2,7 @@ import Button from '@mui/material/Button';
 import { useState } from 'react';
 import type { Take, TakeMarker } from '../../api/client';
 import { clock } from '../../look/format';
+import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
 
 /** Markers and sections: renamed in place, taken away. */
@@ -16,7 +17,7 @@ export function MarkerTable({ take, onChange }: { take: Take; onChange: (markers
   const put = (at: number, name: string) =>
     onChange(markers.map((one, index) => (index === at ? { ...one, name } : one)));
   return (
-    <table className={styles.plain}>
+    <table className={cx(styles.plain, styles.stacked)}>
       <thead>
         <tr>
           <th>At</th>
@@ -28,9 +29,13 @@ export function MarkerTable({ take, onChange }: { take: Take; onChange: (markers
       <tbody>
         {markers.map((marker, at) => (
           <tr key={`${marker.at} ${marker.name} ${at}`}>
-            <td className={styles.figure}>{clock(marker.at / rate)}</td>
-            <td className={styles.figure}>{marker.frames > 0 ? clock(marker.frames / rate) : ''}</td>
-            <td>
+            <td data-head="At" className={styles.figure}>
+              {clock(marker.at / rate)}
+            </td>
+            <td data-head="Length" className={styles.figure}>
+              {marker.frames > 0 ? clock(marker.frames / rate) : ''}
+            </td>
+            <td data-head="Name">
               <MarkerName marker={marker} onName={(name) => put(at, name)} />
             </td>
             <td>
