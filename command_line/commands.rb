@@ -9,7 +9,7 @@ module Loomshuttle
       include Asking
 
       class_option :json, type: :boolean, default: false, desc: "print one JSON document"
-      class_option :port, type: :numeric, default: 4040, desc: "port of the running application"
+      class_option :port, type: :numeric, default: Runtime::InstancePort.of(File.join(ROOT, "var")), desc: "port of the running application"
 
       def self.exit_on_failure? = true
 

@@ -12,7 +12,7 @@ module Loomshuttle
       def self.exit_on_failure? = true
 
       class_option :json, type: :boolean, default: false, desc: "print one JSON document"
-      class_option :port, type: :numeric, default: 4040, desc: "port of the running application"
+      class_option :port, type: :numeric, default: Runtime::InstancePort.of(File.join(ROOT, "var")), desc: "port of the running application"
 
       desc "add FOLDER [--name N] [--bpm N]", "Bring in a folder of stems as a song, and wait for it"
       option :name, type: :string

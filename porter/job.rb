@@ -18,7 +18,7 @@ module Loomshuttle
       # @param root [String] folder of all jobs
       # @return [Array<Job>] those that are not over, oldest first; what cannot be read is left alone, and shown by the screens
       def self.open(root)
-        Dir.glob(File.join(root, "*", FILE)).filter_map { |path| read(File.dirname(path)) }.select { |job| Formats::JobFile::OPEN.include?(job.data["state"]) }
+        Runtime::Files.matching(root, "*/#{FILE}").filter_map { |path| read(File.dirname(path)) }.select { |job| Formats::JobFile::OPEN.include?(job.data["state"]) }
           .sort_by { |job| job.data["made_at"] }
       end
 

@@ -69,7 +69,7 @@ module Loomshuttle
       # What was half made goes first, for that may be what filled the disk.
       def over(job, **changes)
         FileUtils.rm_rf(job.work)
-        FileUtils.rm_f(Dir.glob(File.join(job.folder, "*.part")))
+        FileUtils.rm_f(Runtime::Files.matching(job.folder, "*.part"))
         tell(job, **changes)
       end
 

@@ -11,6 +11,7 @@ module Loomshuttle
     #   control  accepts on the Unix socket; threads of each caller (Caller)
     #   watch    tells how a take goes on; looks whether there is another card: then the process ends, to be started anew on that one
     #   disks    looks how full the disks are; one that hangs holds up nobody else
+    #   recheck  measures recovered takes, a quarter of the time at most
     class Server
       # @param home [String] folder of the card's descriptions, and for takes, socket and configuration
       # @param cautious [Boolean] whether it starts without its configuration, since it has ended again and again
@@ -99,7 +100,8 @@ module Loomshuttle
          Runtime::Worker.start("disks") do |worker|
            @unit.tell_free(takes: Runtime::Programs.free_bytes(@takes), mirror: @unit.mirror && Runtime::Programs.free_bytes(@unit.mirror))
            worker.rest(2)
-         end]
+         end,
+         Runtime::Worker.start("recheck", priority: -4) { |worker| recheck(worker) }]
       end
 
       # It ends only once all that has arrived is written.
@@ -116,6 +118,12 @@ module Loomshuttle
           thread.name = "batches"
           thread.priority = -3
         end
+      end
+
+      def recheck(worker)
+        from = Runtime::Clock.now
+        more = @unit.look_after_recovered
+        worker.rest(more ? 3 * (Runtime::Clock.now - from) : 5)
       end
 
       # A capture is never cut short for it.

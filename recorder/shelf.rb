@@ -10,6 +10,7 @@ module Loomshuttle
       # @param mirror [Proc] folder of second copies, or nil
       def initialize(root, numbers:, playing:, on_change:, mirror: -> {})
         @root, @numbers, @playing, @on_change, @mirror = root, numbers, playing, on_change, mirror
+        @changing = Mutex.new # a manifest is read, changed and written by one thread at a time
       end
 
       # @param take [Integer, String] number or id
@@ -69,6 +70,17 @@ module Loomshuttle
       # @return [Hash] its manifest
       def adopt(folder:) = changed { TakeChange.adopt(@root, folder, @numbers.next(roots)) }
 
+      # Keeps the levels of a recovered take, which is whole from now on.
+      # @param folder [String] of the take   @param levels [Array<Hash>] number of a track, peak_dbfs and rms_dbfs; others stay as they are
+      def measured(folder, levels)
+        changed do
+          manifest = Manifest.read(folder) or next # thrown away meanwhile
+          by_number = levels.to_h { |one| [one["number"], one] }
+          tracks = manifest["tracks"].map { |track| track.merge(by_number.fetch(track["number"], {})) }
+          Manifest.write(folder, manifest.except(Recovery::UNMEASURED).merge("tracks" => tracks))
+        end
+      end
+
       private
 
       def roots = [@root, *mirrors(Manifest.all(@root))]
@@ -93,7 +105,7 @@ module Loomshuttle
       def longest(copies) = copies.max_by { |_, manifest| manifest["frames"] }
       def any(take) = longest(copies(take))
 
-      def changed = yield.tap { @on_change.call }
+      def changed(&) = @changing.synchronize(&).tap { @on_change.call }
     end
   end
 end

@@ -26,7 +26,7 @@ module Loomshuttle
         lists = { "mid" => Formats::Markers.method(:midi), "csv" => Formats::Markers.method(:csv) }
         lists.each do |kind, make|
           path = File.join(folder, "#{Formats::FileNames.safe(name)} markers.#{kind}")
-          Dir.glob(File.join(folder, "* markers.#{kind}")).each { |old| File.delete(old) }
+          Runtime::Files.matching(folder, "* markers.#{kind}").each { |old| File.delete(old) }
           File.binwrite(path, make.call(markers, rate)) unless markers.empty?
         end
       end

@@ -31,8 +31,11 @@ module Loomshuttle
         FileUtils.mkdir_p(takes)
         numbers = Numbers.new
         @capturing = Capturing.new(takes, rate: @engine.rate, lanes: @engine.lanes, numbers: numbers, wall: wall, on_change: method(:changed)) { @engine.position }
-        @recovered = recover(cautious)
+        @cautious = cautious
         @shelf = Shelf.new(takes, numbers: numbers, playing: -> { @playback.take }, on_change: method(:changed), mirror: method(:mirror))
+        @recheck = Recheck.new(@shelf)
+        @recovered = []
+        recover(takes)
         @captures = Captures.new(@engine, @config, @capturing, @playback, on_change: method(:changed))
         @plays = Plays.new(@engine, @config, @playback, @captures, shelf: @shelf, now: now, on_change: method(:changed))
       end
@@ -67,7 +70,7 @@ module Loomshuttle
           "counts" => @engine.counts.transform_keys(&:to_s), "restarts" => @engine.timeline.restarts, "capture" => @capturing.status,
           "look_back" => @capturing.look_back.status, "playback" => @playback.status, "tracks" => @config["tracks"], "takes_folder" => File.expand_path(@takes),
           "mirror_folder" => mirror, "card" => @card_status&.call, "trip" => trip, "last_problem" => @capturing.problem,
-          "recovered" => @recovered.map { |take| take.slice("id", "number", "name", "frames", "note") }, "dropped" => @dropped&.call.to_i }
+          "recovered" => @recovered.map { |take| take.slice("id", "number", "name", "frames", "note") }, "recovering" => @recheck.status, "dropped" => @dropped&.call.to_i }
       end
 
       # @return [Hash] frames of the take under way and of the one that plays, nil where there is none, and lanes that rest
@@ -83,6 +86,17 @@ module Loomshuttle
       def tell_free(takes:, mirror: nil)
         @capturing.tell_free(:first, takes)
         @capturing.tell_free(:mirror, mirror)
+      end
+
+      # Closes what was left open in the folder of second copies, whose disk may be slow, and measures a stretch of what was recovered. Called
+      # from one thread only, in the background.
+      # @return [Boolean] whether there is more to do
+      def look_after_recovered
+        return @recheck.step if @mirror_recovered
+
+        @mirror_recovered = true
+        recover(mirror) if mirror && mirror != @takes
+        true
       end
 
       # @return [String, nil] folder of second copies
@@ -126,9 +140,11 @@ module Loomshuttle
         Runtime::Health.trouble(e, what)
       end
 
-      # Of the takes and their second copies.
-      def recover(cautious)
-        [@takes, mirror].compact.uniq.flat_map { |root| alone("mending takes in #{root}") { Recovery.run(root, cautious: cautious) } || [] }.uniq { |take| take["id"] }
+      def recover(root)
+        found = alone("recovering takes in #{root}") { Recovery.run(root, cautious: @cautious) } or return
+        @recheck.add(found)
+        @recovered = (@recovered + found).uniq { |take| take["id"] }
+        changed if found.any?
       end
 
       def dbfs(batch)

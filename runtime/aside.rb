@@ -45,7 +45,7 @@ module Loomshuttle
 
       # @return [Array<Hash>] name, why and at, newest first
       def list
-        Dir.glob(File.join(@folder, "*#{WHY}")).last(SHOWN).reverse.map do |path|
+        Files.matching(@folder, "*#{WHY}").last(SHOWN).reverse.map do |path|
           stamp, name = File.basename(path, WHY).split(" ", 2)
           { "name" => name, "why" => Text.readable(File.read(path), most: 400), "at" => Time.strptime(stamp, "%Y%m%dT%H%M%S").utc.iso8601 }
         rescue SystemCallError, ArgumentError

@@ -1,7 +1,6 @@
 # frozen_string_literal: true
 
 require "fileutils"
-require "socket"
 
 module Loomshuttle
   module Runtime
@@ -20,7 +19,7 @@ module Loomshuttle
         @callers = []
         @lock = Mutex.new # held for moments only; never while something is written
         FileUtils.rm_f(path)
-        @server = UNIXServer.new(path)
+        @server = UnixSockets.listen(path)
         File.chmod(0o600, path)
       end
 

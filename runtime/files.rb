@@ -23,6 +23,10 @@ module Loomshuttle
         raise
       end
 
+      # @param pattern [String] as Dir.glob takes it; the folder's own name may hold any letter
+      # @return [Array<String>] paths, by name
+      def self.matching(folder, pattern) = Dir.glob(pattern, base: folder).map { |name| File.join(folder, name) }
+
       # @return [Object] of a JSON file
       # @raise [Invalid] when it is too large or no JSON   @raise [SystemCallError]
       def self.read_json(path)
@@ -42,7 +46,7 @@ module Loomshuttle
         FileUtils.rm_rf(arriving)
         begin
           FileUtils.cp_r(from, arriving, preserve: true)
-          Dir.glob(File.join(arriving, "**", "*")).each { |path| File.open(path, &:fsync) if File.file?(path) }
+          matching(arriving, "**/*").each { |path| File.open(path, &:fsync) if File.file?(path) }
           File.rename(arriving, to)
         rescue SystemCallError
           FileUtils.rm_rf(arriving)

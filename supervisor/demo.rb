@@ -24,10 +24,10 @@ module Loomshuttle
         1
       end
 
+      # @param port [Integer, nil] nil: the one of the last start, or the first one that is free
       # @param beside [Integer, nil] port of the instance whose playback interface is played to, as its second computer
       def initialize(port:, home:, beside: nil)
-        @ports = Ports.new(web: port)
-        @beside = beside
+        @port, @beside = port, beside
         @home = Home.new(home)
         @children = []
       end
@@ -55,9 +55,10 @@ module Loomshuttle
         @home.prepare
         @home.lock
         Runtime::Log.open(File.join(@home.path, "logs"), "supervisor")
-        @postgres = Postgres.new(@home.path, @ports.database)
+        @postgres = Postgres.new(@home.path)
         @postgres.stop_left_over
-        PortCheck.run(@ports)
+        @ports = PortChoice.ports(@port, @home.path)
+        @postgres.port = @ports.database
         @parts = PartsFile.new(@home.path)
         @database = DatabaseKeeper.new(@postgres, tell: method(:tell))
       end
@@ -108,7 +109,7 @@ module Loomshuttle
       end
 
       def child(name, *arguments, environment: {})
-        FileUtils.rm_f(Dir[File.join(@home.path, "card-*.sdp")]) if name == "desk"
+        FileUtils.rm_f(Runtime::Files.matching(@home.path, "card-*.sdp")) if name == "desk"
         child = Child.new(name, arguments.map(&:to_s), log: File.join(@home.path, "logs", "#{name}.out"), environment: environment)
         @children << child
         child.start

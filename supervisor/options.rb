@@ -6,15 +6,13 @@ module Loomshuttle
   module Supervisor
     # The command line of bin/demo.
     module Options
-      PORT = 4040
-
-      # @return [Hash] :port, :home (absolute) and :beside
+      # @return [Hash] :port (nil: the first one that is free), :home (absolute) and :beside
       # @raise [Failed] for what it does not know
       def self.parse(arguments)
-        found = { port: PORT, home: File.join(ROOT, "var") }
+        found = { port: nil, home: File.join(ROOT, "var") }
         OptionParser.new do |parser|
           parser.banner = "bin/demo [--port N] [--home DIR] [--beside N]: starts Loomshuttle with the demo show"
-          parser.on("--port N", Integer, "port of the interface; the next 40 are used too (#{PORT})") { |port| found[:port] = port }
+          parser.on("--port N", Integer, "port of the screens; the next 40 are used too (from 4040 on, the first free ones)") { |port| found[:port] = port }
           parser.on("--beside N", Integer, "play to the playback interface of the instance on that port, as its second computer") { |port| found[:beside] = port }
           parser.on("--home DIR", "folder for database, takes and logs (var/)") { |home| found[:home] = File.expand_path(home) }
         end.parse!(arguments.dup)

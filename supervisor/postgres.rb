@@ -9,8 +9,8 @@ require "tempfile"
 
 module Loomshuttle
   module Supervisor
-    # A private PostgreSQL cluster below the home folder, on loopback with a password, from Debian's server packages.
-    # PostgreSQL refuses to run as root, so root lends it the postgres user; anybody else runs it as himself.
+    # A private PostgreSQL cluster on loopback with a password, from Debian's server packages. Root runs it as the user postgres, or as the
+    # user who made it (ClusterFolder); anybody else runs it under their own name.
     class Postgres
       USER = "app"
       NAME = "loomshuttle"
@@ -19,21 +19,24 @@ module Loomshuttle
       # A killed server's helpers keep its memory for a moment.
       TRIES = 4
 
-      # @param home [String] absolute  @param port [Integer]
-      def initialize(home, port)
-        @folder = File.join(home, "postgres")
-        @data = File.join(@folder, "data")
+      # @return [Integer] on which it listens
+      attr_writer :port
+
+      # @param home [String] absolute
+      # @param port [Integer, nil] may be set later, before it starts
+      # @param place [ClusterFolder]
+      def initialize(home, port = nil, place: ClusterFolder.new(home))
+        @place, @port = place, port
         @password_file = File.join(home, "postgres.password")
-        @log = File.join(@folder, "server.log")
-        @port = port
       end
 
       # Makes the cluster where there is none, and starts it.
       # @raise [Failed]
       def start
         find_programs
+        @place.prepare
         make_cluster unless made?
-        start_server or raise Failed, "PostgreSQL did not start; see #{@log}."
+        start_server or raise Failed, "PostgreSQL did not start; see #{log}."
         make_database
       end
 
@@ -47,18 +50,18 @@ module Loomshuttle
         return if Runtime::Clock.now - @gone_since < patience
 
         @gone_since = nil
-        start_server ? "PostgreSQL had ended; it was started again." : "PostgreSQL has ended and does not start; see #{@log}."
+        start_server ? "PostgreSQL had ended; it was started again." : "PostgreSQL has ended and does not start; see #{log}."
       end
 
       # @return [Boolean] whether there is a cluster
-      def made? = File.exist?(File.join(@folder, "made"))
+      def made? = @place.made?
 
       # @return [Boolean] whether it has been missed
       def gone? = !@gone_since.nil?
 
       # @return [Boolean] whether its process is there
       def alive?
-        Process.kill(0, File.read(File.join(@data, "postmaster.pid")).to_i)
+        Process.kill(0, File.read(File.join(data, "postmaster.pid")).to_i)
         true
       rescue SystemCallError
         false
@@ -81,13 +84,15 @@ module Loomshuttle
       LOG = 4 << 20
       private_constant :LOG
 
+      def data = File.join(@place.path, "data")
+      def log = File.join(@place.path, "server.log")
+
       def start_server
-        File.rename(@log, "#{@log}.1") if File.exist?(@log) && File.size(@log) > LOG
-        TRIES.times { pg_ctl("start", "-w", "-t", "30", "-l", @log, "-o", "-p #{@port}") ? (return true) : sleep(0.5) }
+        File.rename(log, "#{log}.1") if File.exist?(log) && File.size(log) > LOG
+        TRIES.times { pg_ctl("start", "-w", "-t", "30", "-l", log, "-o", "-p #{@port}") ? (return true) : sleep(0.5) }
         false
       end
 
-      def root? = Process.uid.zero?
       def running? = pg_ctl("status")
 
       def find_programs
@@ -96,45 +101,33 @@ module Loomshuttle
       end
 
       def make_cluster
-        FileUtils.rm_rf(@data) # half made
-        FileUtils.mkdir_p(@folder)
-        lend(@folder)
-        check_entry
+        FileUtils.rm_rf(data) # half made
         password = SecureRandom.hex(24)
         File.write(@password_file, password, perm: 0o600)
         in_private_file(password) do |file|
-          initdb(file) or raise Failed, "PostgreSQL's data folder #{@data} could not be made: #{@said.lines.last&.strip}"
+          initdb(file) or raise Failed, "PostgreSQL's data folder #{data} could not be made: #{@said.lines.last&.strip}"
         end
         configure
-        FileUtils.touch(File.join(@folder, "made"))
-      end
-
-      # As root the folder belongs to postgres, who must also be able to walk there.
-      def lend(path) = (FileUtils.chown("postgres", "postgres", path) if root?)
-
-      def check_entry
-        return if run("test", "-w", @folder)
-
-        raise Failed, "The user postgres cannot enter #{@folder}; choose a folder that all users may enter with --home, such as /var/tmp/loomshuttle."
+        FileUtils.touch(File.join(@place.path, ClusterFolder::MADE))
       end
 
       def in_private_file(text)
-        path = File.join(@folder, "first-password")
+        path = File.join(@place.path, "first-password")
         File.write(path, text, perm: 0o600)
-        lend(path)
+        @place.lend(path)
         yield path
       ensure
         FileUtils.rm_f(path)
       end
 
       def initdb(password_file)
-        run(File.join(@bin, "initdb"), "-D", @data, "-U", USER, "-E", "UTF8", "--locale=C.UTF-8", "--auth-local=reject",
+        run(File.join(@bin, "initdb"), "-D", data, "-U", USER, "-E", "UTF8", "--locale=C.UTF-8", "--auth-local=reject",
             "--auth-host=scram-sha-256", "--pwfile=#{password_file}")
       end
 
       def configure
         settings = "listen_addresses = '127.0.0.1'\nunix_socket_directories = ''\nshared_buffers = '32MB'\nmax_connections = 30\n"
-        run("sh", "-c", "cat >> \"$0\"", File.join(@data, "postgresql.conf"), input: settings)
+        run("sh", "-c", "cat >> \"$0\"", File.join(data, "postgresql.conf"), input: settings)
       end
 
       def make_database
@@ -146,12 +139,12 @@ module Loomshuttle
         raise Failed, "PostgreSQL runs but refuses its user: #{e.message.lines.first&.strip}"
       end
 
-      def pg_ctl(*words) = run(File.join(@bin, "pg_ctl"), "-D", @data, *words)
+      def pg_ctl(*words) = run(File.join(@bin, "pg_ctl"), "-D", data, *words)
 
       # Runs a program as PostgreSQL's user, from a folder that he may enter. The output goes to a file, for a server
       # that is left running would hold a pipe open.
       def run(*words, input: nil)
-        command = root? ? ["runuser", "-u", "postgres", "--", *words] : words
+        command = Process.uid.zero? ? ["runuser", "-u", @place.user, "--", *words] : words
         Tempfile.create("loomshuttle") do |said|
           done = if input
                    _, status = Open3.capture2e(*command, stdin_data: input, chdir: "/")

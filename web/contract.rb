@@ -9,11 +9,12 @@ module Loomshuttle
     module Contract
       PATH = File.join(ROOT, "web", "openapi.json")
 
-      # Committee's own loader stops at OpenAPI 3.0; the parser below it knows 3.1.
+      # Committee's own loader stops at OpenAPI 3.0; the parser below it knows 3.1. It refers to no other file, so it is given no path, which may
+      # hold what no URI may.
       # @return [Committee::Drivers::OpenAPI3::Schema]
       def self.schema
         @schema ||= begin
-          document = OpenAPIParser.parse_with_filepath(JSON.parse(File.read(PATH)), PATH, strict_reference_validation: true)
+          document = OpenAPIParser.parse(JSON.parse(File.read(PATH)), strict_reference_validation: true)
           Committee::Drivers::OpenAPI3::Driver.new.parse(document)
         end
       end

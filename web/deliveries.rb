@@ -105,10 +105,10 @@ module Loomshuttle
       # @param now [Time]
       def clear(now = Time.now)
         needed, kept = self.needed, 0
-        Dir.glob(File.join(@root, "*")).sort_by { |path| File.mtime(path) }.reverse_each do |path|
+        Runtime::Files.matching(@root, "*").sort_by { |path| File.mtime(path) }.reverse_each do |path|
           next if needed.any? { |file| file.start_with?("#{path}/") }
 
-          kept += Dir.glob(File.join(path, "*")).sum { |file| File.size(file) }
+          kept += Runtime::Files.matching(path, "*").sum { |file| File.size(file) }
           FileUtils.rm_rf(path) if now - File.mtime(path) > AGE || kept > BYTES
         rescue SystemCallError
           next

@@ -71,7 +71,7 @@ module Loomshuttle
 
       # @return [Array<Hash>] newest first, those that cannot be read among them
       def all
-        Dir.glob(File.join(@root, "*")).select { |path| File.directory?(path) }.filter_map { |path| read(path) }.sort_by { |job| job["made_at"] }.reverse
+        Runtime::Files.matching(@root, "*").select { |path| File.directory?(path) }.filter_map { |path| read(path) }.sort_by { |job| job["made_at"] }.reverse
       end
 
       # @return [Array<Hash>] songs that are made and that the library has not taken over yet

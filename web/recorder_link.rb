@@ -90,7 +90,7 @@ module Loomshuttle
         line&.close
       end
 
-      def connect = Runtime::LineSocket.new(UNIXSocket.new(@path), most: 64 << 20)
+      def connect = Runtime::LineSocket.new(Runtime::UnixSockets.connect(@path), most: 64 << 20)
 
       def result(answer)
         return answer["result"] unless answer["error"]

@@ -130,7 +130,7 @@ module Loomshuttle
           FileUtils.mkdir_p(File.dirname(target))
           FileUtils.mv(File.join(job["result"], Songs::Varied::FOLDER, file), target)
         end
-        Dir[File.join(folder, Songs::Varied::FOLDER, "*")].sort_by { |path| File.mtime(path) }.reverse.drop(VARIED).each { |path| FileUtils.rm_rf(path) }
+        Runtime::Files.matching(File.join(folder, Songs::Varied::FOLDER), "*").sort_by { |path| File.mtime(path) }.reverse.drop(VARIED).each { |path| FileUtils.rm_rf(path) }
         FileUtils.rm_rf(job["result"])
         @on_change.call
       end
@@ -214,7 +214,7 @@ module Loomshuttle
         Entry.new(id, nil, folder, Text.readable(e.message, most: 200), [])
       end
 
-      def history(known) = Dir[File.join(known.folder, "before", "*.json")]
+      def history(known) = Runtime::Files.matching(File.join(known.folder, "before"), "*.json")
 
       def write(known, data)
         before = File.join(known.folder, "before")

@@ -57,13 +57,29 @@ install_node() {
   hash -r
 }
 
+# Gems with native extensions can be built only in a path of plain letters: make splits others at their spaces. Where this folder has
+# another one, the gems go to a plain place, and vendor/bundle leads there.
+place_for_gems() {
+  case $PWD in *[!A-Za-z0-9/._+-]*) ;; *) return 0 ;; esac
+  local place
+  if [ "$(id -u)" = 0 ]; then place=/var/lib/loomshuttle/gems
+  else place="${XDG_DATA_HOME:-$HOME/.local/share}/loomshuttle/gems"; fi
+  case $place in *[!A-Za-z0-9/._+-]*) place=/var/tmp/loomshuttle-$(id -u)/gems ;; esac
+  mkdir -p "$place" 2>/dev/null && chmod go-w "$(dirname "$place")" "$place" 2>/dev/null && [ -O "$(dirname "$place")" ] && [ -O "$place" ] ||
+    fail "The Ruby gems cannot be built in $PWD, whose name has spaces or accents, nor in $place, which cannot be written. Move this folder."
+  if [ -d vendor/bundle ] && [ ! -L vendor/bundle ]; then rm -rf vendor/bundle; fi
+  ln -sfn "$place" vendor/bundle
+  export BUNDLE_PATH="$place"
+}
+
 # To run, no gem that only the tests need. Building some takes minutes; it is told how far that is.
 install_gems() {
   [ "$1" = test ] || export BUNDLE_WITHOUT=test
   bundle check >/dev/null 2>&1 && return
   local log=vendor/bundle-install.log
   mkdir -p vendor
-  tell "Ruby gems (into vendor/bundle); those with native extensions are built, which takes a few minutes"
+  place_for_gems
+  tell "Ruby gems (into ${BUNDLE_PATH:-vendor/bundle}); those with native extensions are built, which takes a few minutes"
   bundle install --jobs "$(nproc)" 2>&1 | tee "$log" | tell_gems || { tail -n 40 "$log" >&2; fail "Ruby gems could not be installed; see above, and $log."; }
 }
 

@@ -34,6 +34,18 @@ module Loomshuttle
       LONGEST, TRACKS, LETTERS = 65_536, 256, 120
 
       class << self
+        # What a file of ours says of itself. Whoever wrote it, each field is bounded, and one that is not there is nil.
+        # @param text [String] the chunk's data
+        # @return [Hash] project, take, family, index (the track's number), and tracks, each with name and lane (1-based)
+        def read(text)
+          text = text.byteslice(0, LONGEST).force_encoding("UTF-8").scrub("")
+          field = ->(name, within = text) { within[%r{<#{name}>([^<]*)</#{name}>}, 1]&.then { |words| Text.readable(CGI.unescapeHTML(words).strip, most: LETTERS) } }
+          tracks = text.scan(%r{<TRACK>(.*?)</TRACK>}m).first(TRACKS).map do |(one)|
+            { "name" => field.call("NAME", one), "lane" => whole(field.call("CHANNEL_INDEX", one)) }
+          end
+          { "project" => field.call("PROJECT"), "take" => field.call("TAKE"), "family" => field.call("FAMILY_UID"), "index" => whole(field.call("FILE_SET_INDEX")), "tracks" => tracks }
+        end
+
         # What a file calls its lanes, in the order in which they lie in it. Whoever wrote it is believed in nothing else.
         # @param text [String] the chunk's data, whatever it is
         # @return [Array<String>] empty where it does not name them all
@@ -45,6 +57,8 @@ module Loomshuttle
         end
 
         private
+
+        def whole(words) = (words.to_i if words&.match?(/\A[1-9]\d{0,3}\z/))
 
         def track_xml(name, index, lane) = "<TRACK><CHANNEL_INDEX>#{lane}</CHANNEL_INDEX><INTERLEAVE_INDEX>#{index}</INTERLEAVE_INDEX><NAME>#{text(name)}</NAME></TRACK>"
         def text(words) = CGI.escapeHTML(words)

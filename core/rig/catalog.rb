@@ -8,7 +8,7 @@ module Loomshuttle
       # @return [Catalog]
       # @raise [Invalid] for a file that is no profile
       def self.read(folder)
-        new(Dir[File.join(folder, "*.json")].grep_v(/\.schema\.json\z/).sort.map { |path| Profile.read(path) })
+        new(Dir.glob("*.json", base: folder).grep_v(/\.schema\.json\z/).sort.map { |name| Profile.read(File.join(folder, name)) })
       end
 
       # @param profiles [Array<Desk, Box, Interface>]

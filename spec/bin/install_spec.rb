@@ -52,6 +52,17 @@ RSpec.describe "bin/lib/install.sh", :folder do
     expect(told.grep(/npm/)).to be_empty
   end
 
+  it "builds gems elsewhere when the folder's own name has what make splits at, and leads there" do
+    odd = File.join(@folder, "Bühne links").tap { |path| FileUtils.mkdir_p(path) }
+    FileUtils.mv(%w[bin ui].map { |name| File.join(@folder, name) }, odd)
+    program("bundle", "case $1 in check) exit 1 ;; esac\necho \"path=$BUNDLE_PATH\" >>../told")
+    environment = { "PATH" => "#{@folder}/programs:#{ENV.fetch('PATH')}", "XDG_DATA_HOME" => File.join(@folder, "data"), "BUNDLE_PATH" => nil }
+    words, status = Open3.capture2e(environment, "bash", "-euo", "pipefail", "-c", "id() { echo 1234; }; . bin/lib/install.sh; install_all run", chdir: odd)
+    expect([words, status.success?]).to match([a_string_including("Ruby gems (into #{@folder}/data/loomshuttle/gems)"), true])
+    expect(told.grep(/path=/)).to eq(["path=#{@folder}/data/loomshuttle/gems"])
+    expect(File.realpath(File.join(odd, "vendor/bundle"))).to eq(File.join(@folder, "data/loomshuttle/gems"))
+  end
+
   describe "the command line, where only what running needs is installed" do
     # All gems that there are but the test ones, as another bundle.
     def bundle_to_run

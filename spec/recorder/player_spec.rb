@@ -140,7 +140,7 @@ RSpec.describe Loomshuttle::Recorder::ControlServer, :folder do
   before { server }
   after { server.close }
 
-  def connect = UNIXSocket.new(path)
+  def connect = Loomshuttle::Runtime::UnixSockets.connect(path)
 
   it "tells meters to those who asked, and answers others meanwhile" do
     viewer = connect

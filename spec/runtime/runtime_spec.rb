@@ -99,3 +99,15 @@ RSpec.describe Loomshuttle::Runtime::Aside, :folder do
     expect(aside.read(path) { |data| Loomshuttle::Shape.record({}).check(data) }).to eq({})
   end
 end
+
+RSpec.describe Loomshuttle::Runtime::UnixSockets, :folder do
+  it "listens and connects at a path that is longer than the kernel takes" do
+    path = File.join(@folder, "Bühne links " * 12, "recorder.sock").tap { |long| FileUtils.mkdir_p(File.dirname(long)) }
+    expect { UNIXServer.new(path) }.to raise_error(ArgumentError)
+    server = described_class.listen(path)
+    described_class.connect(path).tap { |socket| socket.puts("heard") }.close
+    expect(server.accept.gets).to eq("heard\n")
+  ensure
+    server&.close
+  end
+end

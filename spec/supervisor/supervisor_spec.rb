@@ -2,7 +2,7 @@
 
 RSpec.describe Loomshuttle::Supervisor::Options do
   it "has a default port and home, and makes a home absolute" do
-    expect(described_class.parse([])).to eq(port: 4040, home: File.join(Loomshuttle::ROOT, "var"))
+    expect(described_class.parse([])).to eq(port: nil, home: File.join(Loomshuttle::ROOT, "var"))
     expect(described_class.parse(%w[--port 5000 --home x])).to eq(port: 5000, home: File.expand_path("x"))
   end
 

@@ -59,7 +59,7 @@ module HostilePackets
 
   # @return [Object, nil] nil when it is not answered, as a notification is not
   def ask(path, line)
-    socket = UNIXSocket.new(path)
+    socket = Loomshuttle::Runtime::UnixSockets.connect(path)
     socket.write("#{"#{line}\n".b}{\"jsonrpc\":\"2.0\",\"id\":\"end\",\"method\":\"nothing\"}\n")
     raise "no answer within 30 s" unless socket.wait_readable(30)
 

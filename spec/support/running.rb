@@ -88,7 +88,7 @@ class RunningRecorder
   def call(method, **params) = raw({ jsonrpc: "2.0", id: 1, method: method, params: params })&.then { |answer| answer["result"] || answer["error"] }
 
   def raw(request)
-    socket = UNIXSocket.new(File.join(@home, "recorder.sock"))
+    socket = Loomshuttle::Runtime::UnixSockets.connect(File.join(@home, "recorder.sock"))
     socket.puts(request.is_a?(String) ? request : JSON.generate(request))
     socket.gets&.then { |answer| JSON.parse(answer) }
   rescue SystemCallError

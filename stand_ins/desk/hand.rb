@@ -12,10 +12,8 @@ module Loomshuttle
         class Failed < StandardError; end
 
         TRIES = 12
-        # Port of the application; its desk's is two above.
-        APPLICATION = 4040
         USAGE = <<~TEXT
-          A hand at the stand-in desk: bin/desk [--port N] COMMAND; N is the application's port, as everywhere (4040)
+          A hand at the stand-in desk: bin/desk [--port N] COMMAND; N is the application's port, by default that of bin/demo's last start
             get ADDRESS           what a setting is
             set ADDRESS VALUE     change it by hand
             list [START]          addresses that begin so
@@ -27,11 +25,12 @@ module Loomshuttle
             changeover back       press the playback interface's button: the first computer is heard again
         TEXT
 
+        # The desk's port is two above that of the application.
         # @param arguments [Array<String>]
         # @return [Integer] exit code
         def self.main(arguments)
           at = arguments.index("--port")
-          port = at ? arguments.slice!(at, 2).last.to_i : APPLICATION
+          port = at ? arguments.slice!(at, 2).last.to_i : Runtime::InstancePort.of(File.join(ROOT, "var"))
           puts new(port + 2).run(*arguments)
           0
         rescue Failed => e

@@ -3,47 +3,87 @@
 module Loomshuttle
   module Formats
     module Wav
-      # Makes a file true that was never closed, or gives one that was another tail.
+      # Closes a file whose writer ended before it could, or gives one that was closed another tail.
       module Mend
+        # Chunks that stand behind the samples (Markers); a file may have ended while it got them.
+        TAIL = ["cue ", "LIST"].freeze
+        # Bytes behind the length in the head that are searched for such a tail. More than a second of sound is never ahead of the head.
+        SEARCHED = 8 << 20
+        private_constant :TAIL, :SEARCHED
+
         # @param path [String]
-        # @return [Integer] whole frames that are in the file, whatever its header says
+        # @return [Integer] whole frames that are in the file, whatever its header says; chunks behind the samples are not counted
         # @raise [Invalid] when it has no header
         def self.frames_on_disk(path)
-          at, frame_bytes = layout(path)
-          (File.size(path) - at) / frame_bytes
+          at, frame_bytes, told = layout(path)
+          (samples_end(path, at, told) - at) / frame_bytes
         end
 
-        # Cuts a file behind a wanted frame, and ends it there.
-        # @param frames [Integer] length to keep; at most frames_on_disk
+        # Ends a file behind a wanted frame. One that has fewer frames is filled up with silence.
+        # @param frames [Integer] length that it has afterwards
         # @param tail [String] chunks that stand behind the samples (Markers)
+        # @param sync [Boolean] whether to wait until it is on the disk
         # @return [void]
-        def self.cut(path, frames, tail = "")
-          at, frame_bytes = layout(path)
+        def self.cut(path, frames, tail = "", sync: true)
+          at, frame_bytes, told = layout(path)
           size = frames * frame_bytes
+          kept = (samples_end(path, at, told) - at) / frame_bytes * frame_bytes
           File.open(path, "r+b") do |file|
+            file.truncate(at + [size, kept].min)
             file.truncate(at + size)
             file.seek(0, IO::SEEK_END)
             file.write(("\0" * (size % 2)) << tail)
             file.flush
             Head.tell(file, data_at: at, data: size, size: file.size, frames: frames)
-            file.fsync
+            file.fsync if sync
           end
         end
 
-        # @return [Array(Integer, Integer)] where the samples start, and bytes a frame
-        def self.layout(path)
-          start = frame_bytes = nil
-          File.open(path, "rb") do |file|
-            Wav.each_chunk(file) do |id, _, at|
-              frame_bytes = file.pread(2, at + 12).unpack1("v") if id == "fmt "
-              start = at if id == "data"
+        class << self
+          private
+
+          # @return [Array(Integer, Integer, Integer)] where the samples start, bytes a frame, and bytes of samples as the head tells them
+          def layout(path)
+            start = frame_bytes = told = nil
+            File.open(path, "rb") do |file|
+              Wav.each_chunk(file) do |id, size, at|
+                frame_bytes = file.pread(2, at + 12).unpack1("v") if id == "fmt "
+                start, told = at, size if id == "data"
+              end
+            end
+            raise Invalid.new("#{File.basename(path)} has no WAV header.", where: path) unless start && frame_bytes&.positive? && start <= File.size(path)
+
+            [start, frame_bytes, told]
+          end
+
+          # @return [Integer] where the samples end: at a tail, or with the file
+          def samples_end(path, start, told)
+            File.open(path, "rb") do |file|
+              from = [start + told, file.size].min
+              rest = file.pread([file.size - from, SEARCHED].min, from) if file.size > from
+              rest ? from + (tail_in(rest, file.size - from) || (file.size - from)) : file.size
             end
           end
-          raise Invalid.new("#{File.basename(path)} has no WAV header.", where: path) unless start && frame_bytes&.positive? && start <= File.size(path)
 
-          [start, frame_bytes]
+          # A tail is known by its chunks, which lead exactly to the end of the file.
+          # @return [Integer, nil] where it begins in these bytes
+          def tail_in(bytes, left)
+            at = -1
+            while (at = bytes.index("cue ".b, at + 1))
+              return at if chunks_to_end?(bytes, at, left)
+            end
+          end
+
+          def chunks_to_end?(bytes, at, left)
+            while at + 8 <= left
+              id, size = bytes.byteslice(at, 8)&.unpack("a4V")
+              return false unless TAIL.include?(id) && size
+
+              at += 8 + size + (size % 2)
+            end
+            at == left
+          end
         end
-        private_class_method :layout
       end
     end
   end

@@ -9,6 +9,8 @@ module Loomshuttle
         # Lanes of a file.
         LANES = (1..4096)
 
+        # @return [String, nil] the iXML chunk, as far as it is read (IXml)
+        attr_reader :ixml
         attr_reader :lanes, :rate, :bits, :frames, :bext
 
         # @raise [Invalid] when the file is neither
@@ -49,6 +51,7 @@ module Loomshuttle
             case id
             when "fmt " then @format, @lanes, @rate, _, @frame_bytes, @bits = @file.pread(16, at).unpack("vvVVvv")
             when "bext" then @bext = Bext.unpack(@file.pread(size.clamp(0, Bext::LONGEST), at))
+            when "iXML" then @ixml = @file.pread(size.clamp(1, IXml::LONGEST), at)
             when "data" then data(size, at)
             end
           end

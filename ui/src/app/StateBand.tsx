@@ -126,5 +126,11 @@ function recorderFact({ recorder, disk }: LiveState): FactProps {
     return { title: `Capturing take ${recorder.capture.number}`, words: left, kind: 'stop' };
   if (recorder.playback)
     return { title: `Playing take ${recorder.playback.number}`, words: left, kind: 'look' };
+  if (recorder.recovering)
+    return {
+      title: `Recovering take ${recorder.recovering.number}`,
+      words: `${Math.floor(recorder.recovering.done * 100)} % of levels · ready`,
+      kind: '',
+    };
   return { title: 'Recorder ready', words: left, kind: '' };
 }

@@ -1,0 +1,35 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Supervisor
+    # Which ports an instance gets: those that somebody named, or else those of its last start, or else the first free ones.
+    module PortChoice
+      # Instances are so far apart, and so many places are tried.
+      APART, TRIES = 40, 50
+
+      # @param wanted [Integer, nil] the web's port, where somebody named it
+      # @param home [String]
+      # @return [Ports] that are free, kept for the next start and for the command line
+      # @raise [Failed] when the named one is taken, or all are
+      def self.ports(wanted, home)
+        ports = wanted ? checked(wanted) : first_free(home)
+        Runtime::InstancePort.keep(home, ports.web)
+        ports
+      end
+
+      def self.first_free(home)
+        last = nil
+        default = Runtime::InstancePort::DEFAULT
+        [Runtime::InstancePort.of(home), *(0...TRIES).map { |n| default + (APART * n) }].uniq.each do |port|
+          return checked(port)
+        rescue Failed => e
+          last = e
+        end
+        raise last
+      end
+
+      def self.checked(port) = Ports.new(web: port).tap { |ports| PortCheck.run(ports) }
+      private_class_method :first_free, :checked
+    end
+  end
+end
