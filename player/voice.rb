@@ -42,7 +42,7 @@ module Loomshuttle
         _, well = Runtime::Programs.run("espeak-ng", "-v", @plan.voice, "-s", @plan.speed.to_s, "-w", wav, "--", words, seconds: SECONDS)
         raise Invalid.new("There is no voice #{@plan.voice}.", where: "guide") unless well && File.file?(wav)
 
-        decode(wav).tap { |sound| File.binwrite(kept, sound.to_binary) }
+        decode(wav).tap { |sound| Runtime::Files.replace(kept, sound.to_binary) }
       rescue SystemCallError, Invalid => e
         @problem = "The guide cannot speak: #{Text.readable(e.message, most: 200)}"
         nil

@@ -38,8 +38,9 @@ module Loomshuttle
         made = @job["items"].each.with_index(1).map { |item, number| convert(item, number) }
         frames = made.map(&:frames).max
         made.each { |one| one.close(frames) }
-        File.binwrite(File.join(work, OVERVIEW), overview(made, frames))
-        File.write(File.join(work, Formats::TakeManifest::FILE), Formats::TakeManifest.dump(Formats::TakeManifest.check(manifest(made, frames))))
+        Runtime::Files.write(File.join(work, OVERVIEW), overview(made, frames))
+        Runtime::Files.write(File.join(work, Formats::TakeManifest::FILE), Formats::TakeManifest.dump(Formats::TakeManifest.check(manifest(made, frames))))
+        Runtime::Files.sync_tree(work)
         @job.update(state: "done", done: @total, total: @total, result: work)
       end
 

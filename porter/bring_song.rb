@@ -30,8 +30,9 @@ module Loomshuttle
         made = @job["stems"].each.with_index(1).map { |stem, number| convert(stem, number) }
         frames = made.map(&:frames).max
         made.each { |one| one.close(one.frames) }
-        File.binwrite(File.join(work, OVERVIEW), overview(made))
+        Runtime::Files.write(File.join(work, OVERVIEW), overview(made))
         write(song(made, frames))
+        Runtime::Files.sync_tree(work)
         @job.update(state: "done", done: @total, total: @total, result: work)
       end
 
@@ -109,7 +110,7 @@ module Loomshuttle
       end
 
       def write(data)
-        File.write(File.join(work, Songs::SongFile::FILE), Songs::SongFile.dump(Songs::SongFile.check(data)))
+        Runtime::Files.write(File.join(work, Songs::SongFile::FILE), Songs::SongFile.dump(Songs::SongFile.check(data)))
       rescue Invalid => e
         # A map that does not fit the files is left out, and the rest stays.
         raise unless data.key?("sections") || data.key?("tempos")

@@ -30,9 +30,10 @@ module Loomshuttle
         @total = @cut.bytes * (zip? ? 2 : 1)
         @room.check(@total)
         @cut.tracks.each { |track| make(@cut.file(track)) { |path| sound(track, path) } }
-        @cut.lists.each { |name, bytes| make(name) { |path| File.binwrite(path, bytes) } }
+        @cut.lists.each { |name, bytes| make(name) { |path| Runtime::Files.write(path, bytes) } }
         make(SHEET) { |path| FileUtils.cp(@job.path(SHEET), path) } if File.exist?(@job.path(SHEET))
-        File.write(File.join(work, SUMS), @sums.map { |name, sum| "#{sum}  #{name}\n" }.join)
+        Runtime::Files.write(File.join(work, SUMS), @sums.map { |name, sum| "#{sum}  #{name}\n" }.join)
+        Runtime::Files.sync(work)
         finish
       end
 
@@ -56,7 +57,8 @@ module Loomshuttle
           FileUtils.rm_f("#{path}.part")
           yield "#{path}.part"
           @sums[name] = Digest::SHA256.file("#{path}.part").hexdigest
-          File.rename("#{path}.part", path)
+          Runtime::Files.sync("#{path}.part")
+          Runtime::Files.publish("#{path}.part", path)
         end
         @job.update(files: @sums, done: @done, total: @total)
       end
@@ -90,7 +92,7 @@ module Loomshuttle
         made = zip? ? packed : work
         result = @job["place"] ? beside(File.join(@job["place"], File.basename(made))) : @job.path(File.basename(made))
         @job["place"] ? open_up(made) : FileUtils.rm_rf(result)
-        File.rename(made, result)
+        Runtime::Files.publish(made, result)
         FileUtils.rm_rf(@job.work)
         @job.update(state: "done", done: @total, result: result, files: @sums)
       end
@@ -98,7 +100,8 @@ module Loomshuttle
       def packed
         "#{work}.zip".tap do |zip|
           ZipFolder.pack(work, "#{zip}.part") { |bytes| step(bytes) }
-          File.rename("#{zip}.part", zip)
+          Runtime::Files.sync("#{zip}.part")
+          Runtime::Files.publish("#{zip}.part", zip)
         end
       end
 

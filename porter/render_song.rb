@@ -25,6 +25,7 @@ module Loomshuttle
         problem = made(out)
         raise Invalid.new(problem, where: "song") if problem
 
+        Runtime::Files.sync_tree(@job.path("work"))
         @job.update(state: "done", done: 1, total: 1, result: out)
       end
 

@@ -41,7 +41,7 @@ module Loomshuttle
           stretched = "#{target}.stretched.wav"
           stretch(stem, made, rate, stretched)
           copy(stretched, "#{target}.part", stem, made, rate)
-          File.rename("#{target}.part", target)
+          Runtime::Files.publish("#{target}.part", target)
           FileUtils.rm_f(stretched)
         end
         @job.update(done: @done += made["frames"], total: @total)

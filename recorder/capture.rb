@@ -9,8 +9,10 @@ module Loomshuttle
     # One take while it is written, into one folder or two at the same time. Fed with batches; knows nothing of where they come
     # from.
     class Capture
-      # Heads and manifest are made true so often a second.
+      # Heads are made true so often a second.
       REFRESHES = 2
+      # The manifest waits for the disk, so it is written at once only when something happened, and otherwise so often (seconds).
+      MANIFEST_EVERY = 5
       # Breaks that are listed; the note counts on.
       BREAKS = 200
 
@@ -226,8 +228,17 @@ module Loomshuttle
       def refresh
         @due = false
         @written_markers ||= JSON::Fragment.new(JSON.generate(TakeMarkers.data(@markers)))
-        data = manifest.merge("markers" => @written_markers)
+        data = manifest.merge("markers" => @written_markers) if manifest_due?
         @copies.each { |copy| copy.refresh(data) }
+      end
+
+      # The files tell their own length; what only the manifest tells is kept as soon as it changes.
+      def manifest_due?
+        told = [@written_markers.object_id, @gaps.count, @breaks.size, @behind, resting, lost]
+        return false if told == @told && @frames - @kept_at < MANIFEST_EVERY * @rate
+
+        @told, @kept_at = told, @frames
+        true
       end
 
       def track_entry(track)

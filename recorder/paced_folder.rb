@@ -112,8 +112,8 @@ module Loomshuttle
 
       def full? = @waiting.size >= MOST || @bytes > MOST_BYTES
 
-      # @param piece [Hash] samples of tracks, or a manifest
-      def size(piece) = piece.each_value.sum { |one| one.is_a?(String) ? one.bytesize : 0 }
+      # @param piece [Hash, nil] samples of tracks, or a manifest
+      def size(piece) = piece.to_h.each_value.sum { |one| one.is_a?(String) ? one.bytesize : 0 }
     end
   end
 end

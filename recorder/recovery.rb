@@ -54,7 +54,7 @@ module Loomshuttle
 
         # @return [nil]
         def aside(folder, why)
-          File.write(File.join(folder, Manifest::ASIDE), why)
+          Runtime::Files.write(File.join(folder, Manifest::ASIDE), why)
           FileUtils.rm_f(File.join(folder, MENDING))
           nil
         rescue SystemCallError => e

@@ -44,7 +44,7 @@ module Loomshuttle
         # Moves a take into the bin.
         def discard(root, folder)
           FileUtils.mkdir_p(File.join(root, BIN))
-          File.rename(folder, free_name(File.join(root, BIN, File.basename(folder))))
+          Runtime::Files.publish(folder, free_name(File.join(root, BIN, File.basename(folder))))
         end
 
         # Takes a folder over that is a take already, under a number of its own here.
@@ -66,7 +66,7 @@ module Loomshuttle
         # @param number [Integer] of one that lies in the bin
         def restore(root, number)
           folder, = Manifest.all(File.join(root, BIN)).find { |_, one| one["number"] == number }
-          File.rename(folder, free_name(File.join(root, File.basename(folder))))
+          Runtime::Files.publish(folder, free_name(File.join(root, File.basename(folder))))
         end
 
         # Deletes what lies in the bin for good.

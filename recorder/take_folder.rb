@@ -25,6 +25,7 @@ module Loomshuttle
         @writers = names.to_h { |track, name| [track, yield(File.join(path, name), track)] }
         @overview = File.open(File.join(path, OVERVIEW), "wb").tap { |file| file.sync = true }
         File.binwrite(File.join(path, SPARE), "\1" * SPARE_BYTES)
+        Runtime::Files.sync(File.dirname(path))
       end
 
       # @return [Integer] frames that all of its files have
@@ -39,10 +40,11 @@ module Loomshuttle
         @overview.write(row)
       end
 
-      # Makes all heads and the manifest true for what is written.
+      # Makes all heads true for what is written.
+      # @param manifest [Hash, nil] kept too, where it is given
       def refresh(manifest)
         @writers.each_value(&:refresh)
-        keep(manifest)
+        keep(manifest) if manifest
       end
 
       # Nothing waits here: what is written is written.
@@ -56,6 +58,7 @@ module Loomshuttle
         length = [frames, manifest["frames"]].min
         markers = markers.select { |marker| marker.at <= length }
         problems = @writers.values.filter_map { |writer| closed(writer, length, Formats::Markers.chunks(markers)) }
+        @overview.fsync
         @overview.close
         TakeMarkers.write_lists(@path, manifest["name"], markers, manifest["rate"])
         keep(Manifest.ending(manifest, length))

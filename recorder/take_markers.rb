@@ -27,7 +27,7 @@ module Loomshuttle
         lists.each do |kind, make|
           path = File.join(folder, "#{Formats::FileNames.safe(name)} markers.#{kind}")
           Runtime::Files.matching(folder, "* markers.#{kind}").each { |old| File.delete(old) }
-          File.binwrite(path, make.call(markers, rate)) unless markers.empty?
+          Runtime::Files.write(path, make.call(markers, rate)) unless markers.empty?
         end
       end
 

@@ -25,7 +25,7 @@ module Loomshuttle
         FileUtils.mkdir_p(@folder, mode: 0o700)
         name = "#{Time.now.utc.strftime('%Y%m%dT%H%M%S.%L')} #{File.basename(path)}"
         Files.move(path, File.join(@folder, name))
-        File.write(File.join(@folder, "#{name}#{WHY}"), why)
+        Files.write(File.join(@folder, "#{name}#{WHY}"), why)
         "#{File.basename(path)} was put aside in #{@folder}: #{why}".tap { |words| Log.now.warn(words) }
       end
 

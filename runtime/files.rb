@@ -13,15 +13,45 @@ module Loomshuttle
       # Everything that a process makes from now on belongs to its user alone (folders 0700, files 0600).
       def self.private! = File.umask(0o077)
 
-      # @param path [String]   @param text [String] that it holds afterwards; who reads it sees the old one or the new one
+      # @param path [String]   @param text [String] that it holds afterwards; whoever reads it sees the old one or the new one, also after a
+      #   power cut
+      # @param sync [Boolean] false: not after a power cut, for who must not wait for the disk
       # @raise [SystemCallError] and then the old one stays
-      def self.replace(path, text)
-        File.write("#{path}.new", text)
-        File.rename("#{path}.new", path)
+      def self.replace(path, text, sync: true)
+        sync ? write("#{path}.new", text) : File.binwrite("#{path}.new", text)
+        sync ? publish("#{path}.new", path) : File.rename("#{path}.new", path)
       rescue SystemCallError
         FileUtils.rm_f("#{path}.new")
         raise
       end
+
+      # Writes a file and waits until it is on the disk.
+      # @raise [SystemCallError]
+      def self.write(path, bytes)
+        File.open(path, "wb") do |file|
+          file.write(bytes)
+          file.fsync
+        end
+      end
+
+      # Gives a complete file or folder its final name. What it holds must be on the disk already.
+      # @raise [SystemCallError]
+      def self.publish(from, to)
+        File.rename(from, to)
+        sync(File.dirname(to))
+        sync(File.dirname(from)) unless File.dirname(from) == File.dirname(to)
+      end
+
+      # Waits until a file's bytes, or a folder's names, are on the disk.
+      # @raise [SystemCallError]
+      def self.sync(path)
+        File.open(path, &:fsync)
+      rescue Errno::EINVAL
+        nil # a file system that does not sync folders
+      end
+
+      # Waits until a folder is on the disk with everything in it.
+      def self.sync_tree(folder) = [*matching(folder, "**/*"), folder].each { |path| sync(path) }
 
       # @param pattern [String] as Dir.glob takes it; the folder's own name may hold any letter
       # @return [Array<String>] paths, by name
@@ -34,20 +64,20 @@ module Loomshuttle
 
         Document.keep(JSON.parse(File.read(path, encoding: "UTF-8"), max_nesting: 32), File.basename(path))
       rescue JSON::ParserError, EncodingError, ArgumentError
-        raise Invalid.new("#{File.basename(path)} is damaged: it is no JSON.", where: path)
+        raise Invalid.new("#{File.basename(path)} is damaged: not valid JSON.", where: path)
       end
 
       # Moves a folder, to another disk as well: there it gets its name only once all of it has arrived, and only then the old one goes.
       # @raise [SystemCallError] and then the old one is as it was
       def self.move(from, to)
-        File.rename(from, to)
+        publish(from, to)
       rescue Errno::EXDEV
         arriving = File.join(File.dirname(to), ".arriving-#{File.basename(to)}")
         FileUtils.rm_rf(arriving)
         begin
           FileUtils.cp_r(from, arriving, preserve: true)
-          matching(arriving, "**/*").each { |path| File.open(path, &:fsync) if File.file?(path) }
-          File.rename(arriving, to)
+          File.directory?(arriving) ? sync_tree(arriving) : sync(arriving)
+          publish(arriving, to)
         rescue SystemCallError
           FileUtils.rm_rf(arriving)
           raise

@@ -61,7 +61,10 @@ module Loomshuttle
       # The note of a home that was copied names the cluster of the original: the copy gets its own.
       def noted
         folder = File.read(@note).strip
-        raise Failed, "The database of #{@home} was in #{folder}, which is missing. Restore that folder, or delete #{@note} to start with the demo shows." unless File.directory?(folder)
+        unless File.directory?(folder)
+          raise Failed,
+                "The database of #{@home} was in #{folder}, which is missing. Restore that folder, or delete #{@note} to start with the demo shows."
+        end
 
         owner = File.read(File.join(folder, OWNER)).strip
         folder if owner == @home || !File.exist?(File.join(owner, NOTE)) # the home has moved
@@ -70,7 +73,7 @@ module Loomshuttle
       end
 
       # A home that has moved is its owner from now on.
-      def own = (File.write(File.join(@path, OWNER), @home) unless @path == @inside)
+      def own = (Runtime::Files.replace(File.join(@path, OWNER), @home) unless @path == @inside)
 
       def reachable? = !Process.uid.zero? || system("runuser", "-u", user, "--", "test", "-w", @path, chdir: "/", out: File::NULL, err: File::NULL)
 

@@ -141,7 +141,7 @@ module Loomshuttle
         whole = "#{folder}.part"
         FileUtils.rm_rf(whole)
         left_out = unpacked(source["folder"], whole, &)
-        File.rename(whole, folder)
+        Runtime::Files.publish(whole, folder)
         left_out
       end
 
@@ -167,8 +167,8 @@ module Loomshuttle
         free = Runtime::Programs.free_bytes(@root)
         raise Invalid.new("The disk has no room for it; make some.", where: "disk") if free && io.respond_to?(:size) && io.size > free - RESERVE
 
-        File.open("#{path}.part", "wb") { |file| IO.copy_stream(io, file) }
-        File.rename("#{path}.part", path)
+        File.open("#{path}.part", "wb") { |file| IO.copy_stream(io, file) && file.fsync }
+        Runtime::Files.publish("#{path}.part", path)
       rescue SystemCallError => e
         FileUtils.rm_f("#{path}.part")
         raise Invalid.new("#{File.basename(path)} could not be kept: #{Text.readable(e.message)}", where: "name")

@@ -104,7 +104,7 @@ module Loomshuttle
         job = Formats::JobFile.check({ "id" => id, **data, "state" => "waiting", "done" => 0, "total" => 0, "made_at" => Time.now.iso8601(3) })
         folder = File.join(@root, id)
         FileUtils.mkdir_p(folder)
-        files.each { |name, bytes| File.binwrite(File.join(folder, name), bytes) }
+        files.each { |name, bytes| Runtime::Files.write(File.join(folder, name), bytes) }
         Runtime::Files.replace(File.join(folder, FILE), Formats::JobFile.dump(job))
         job
       end

@@ -112,7 +112,7 @@ module Loomshuttle
         @lock.synchronize do
           next if Dir.exist?(target)
 
-          FileUtils.mv(job["result"], target)
+          Runtime::Files.move(job["result"], target)
           counted = data.merge("click" => data["click"].merge("accents" => accents.slice(*data["meters"].map { |one| one["meter"] }).merge(data["click"]["accents"])))
           Runtime::Files.replace(File.join(target, Songs::SongFile::FILE), Songs::SongFile.dump(counted)) unless counted == data
         end
@@ -128,7 +128,7 @@ module Loomshuttle
         Dir.glob("*/*.wav", base: File.join(job["result"], Songs::Varied::FOLDER)).each do |file|
           target = File.join(folder, Songs::Varied::FOLDER, file)
           FileUtils.mkdir_p(File.dirname(target))
-          FileUtils.mv(File.join(job["result"], Songs::Varied::FOLDER, file), target)
+          Runtime::Files.move(File.join(job["result"], Songs::Varied::FOLDER, file), target)
         end
         Runtime::Files.matching(File.join(folder, Songs::Varied::FOLDER), "*").sort_by { |path| File.mtime(path) }.reverse.drop(VARIED).each { |path| FileUtils.rm_rf(path) }
         FileUtils.rm_rf(job["result"])

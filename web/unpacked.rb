@@ -73,8 +73,9 @@ module Loomshuttle
             file.write(part)
             yield if block_given?
           end
+          file.fsync
         end
-        File.rename("#{path}.part", path)
+        Runtime::Files.publish("#{path}.part", path)
       end
 
       def leave(name, why) = (@problems << { where: Text.readable(name), message: why } if @problems.size < 100)

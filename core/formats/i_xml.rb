@@ -43,7 +43,8 @@ module Loomshuttle
           tracks = text.scan(%r{<TRACK>(.*?)</TRACK>}m).first(TRACKS).map do |(one)|
             { "name" => field.call("NAME", one), "lane" => whole(field.call("CHANNEL_INDEX", one)) }
           end
-          { "project" => field.call("PROJECT"), "take" => field.call("TAKE"), "family" => field.call("FAMILY_UID"), "index" => whole(field.call("FILE_SET_INDEX")), "tracks" => tracks }
+          { "project" => field.call("PROJECT"), "take" => field.call("TAKE"), "family" => field.call("FAMILY_UID"), "index" => whole(field.call("FILE_SET_INDEX")),
+            "tracks" => tracks }
         end
 
         # What a file calls its lanes, in the order in which they lie in it. Whoever wrote it is believed in nothing else.

@@ -118,7 +118,11 @@ RSpec.describe Loomshuttle::Recorder::Recovery, :folder do
       File.write(path(3), before[2], mode: "wb")
       File.write(File.join(takes.last.first, "take.json"), open)
       expect(again.recovered.first).to include("frames" => 52_800, "gaps" => [])
-      expect((1..4).map { |track| Tools.run("sndfile-info", path(track)).then { |words| [words[/Frames\s*: (\d+)/, 1], words.scan("Near the end").size] } }.uniq).to eq([["52800", 1]])
+      expect((1..4).map do |track|
+        Tools.run("sndfile-info", path(track)).then do |words|
+          [words[/Frames\s*: (\d+)/, 1], words.scan("Near the end").size]
+        end
+      end.uniq).to eq([["52800", 1]])
     end
   end
 
@@ -146,8 +150,11 @@ RSpec.describe Loomshuttle::Recorder::Recovery, :folder do
         was = capture
         lose(how)
         mended = again.recovered.first
-        expect(mended).to include(was.slice("id", "number", "name", "rate", "bits", "project"), "frames" => 48_000, "note" => /take.json was missing; it was rebuilt from the files. .* 1.0 s of 2 tracks/)
-        expect(mended["tracks"].map { |track| track.slice("number", "name", "inputs", "file") }).to eq(was["tracks"].map { |track| track.slice("number", "name", "inputs", "file") })
+        expect(mended).to include(was.slice("id", "number", "name", "rate", "bits", "project"), "frames" => 48_000,
+                                                                                                "note" => /take.json was missing; it was rebuilt from the files. .* 1.0 s of 2 tracks/)
+        expect(mended["tracks"].map { |track| track.slice("number", "name", "inputs", "file") }).to eq(was["tracks"].map { |track|
+          track.slice("number", "name", "inputs", "file")
+        })
         expect(Time.iso8601(mended["started_at"]).strftime("%F %T")).to eq("2026-06-13 20:30:00")
         expect(again.shelf.find(1).last["state"]).to eq("recovered")
       end

@@ -32,7 +32,7 @@ module Loomshuttle
         end
 
         def save
-          Runtime::Files.replace(@path, JSON.pretty_generate(@settings.addresses.to_h { |address| [address, @settings.get(address)] }))
+          Runtime::Files.replace(@path, JSON.pretty_generate(@settings.addresses.to_h { |address| [address, @settings.get(address)] }), sync: false)
           @kept = @settings.revision
         rescue SystemCallError
           @kept = nil # again later

@@ -29,13 +29,18 @@ module Loomshuttle
           size = frames * frame_bytes
           kept = (samples_end(path, at, told) - at) / frame_bytes * frame_bytes
           File.open(path, "r+b") do |file|
+            tell = lambda do |whole|
+              Head.tell(file, data_at: at, data: size, size: whole, frames: frames)
+              file.fsync if sync
+            end
+            tell.call(at + size) if told == size # a power cut while the tail is exchanged leaves a file without one
             file.truncate(at + [size, kept].min)
             file.truncate(at + size)
             file.seek(0, IO::SEEK_END)
             file.write(("\0" * (size % 2)) << tail)
             file.flush
-            Head.tell(file, data_at: at, data: size, size: file.size, frames: frames)
             file.fsync if sync
+            tell.call(file.size)
           end
         end
 
