@@ -9,6 +9,7 @@ module Loomshuttle
       # @param outputs [Integer]
       def initialize(outputs)
         @outputs = outputs
+        @limited = [0] * outputs
         clear
       end
 
@@ -18,6 +19,18 @@ module Loomshuttle
         @peaks = @peaks.zip(peaks).map(&:max)
         @frames += block.shape[1]
       end
+
+      # @param where [Numo::Bit] [outputs, frames] samples that were beyond full scale
+      def limited(where)
+        counts = where.count_true(axis: 1).to_a
+        @limited = @limited.zip(counts).map(&:sum)
+      end
+
+      # @return [Array<Hash>] output, and samples that were limited, since the last song began; only of those that were
+      def told_limited = @limited.each_with_index.filter_map { |samples, at| { "output" => at + 1, "samples" => samples } if samples.positive? }
+
+      # A song begins.
+      def forget_limited = @limited = [0] * @outputs
 
       # @return [Hash] "outputs" in dBFS; everything begins anew
       def take = { "outputs" => @peaks.map { |peak| decibels(peak) } }.tap { clear }

@@ -18,6 +18,7 @@ module Loomshuttle
         @pilot = pilot && Pilot.new(song.rate, pilot)
         @outputs = [*material.feeds.values.flatten.map(&:output), *pilot&.outputs].uniq.sort
         @deck = Deck.new(rate: song.rate, outputs: @outputs.max || 1)
+        @levels = Levels.new(@outputs.max || 1)
         @deck.load(Loaded.new(item: nil, material: material, tonight: tonight))
       end
 
@@ -35,6 +36,9 @@ module Loomshuttle
         files.values.map(&:path)
       end
 
+      # @return [Array<Hash>] as Levels#told_limited
+      def limited = @levels.told_limited
+
       private
 
       def write(files)
@@ -43,7 +47,7 @@ module Loomshuttle
         time = @deck.time
         block = @deck.render([@block, left].min)
         @pilot&.add(block, time)
-        samples = Unit.integers(block)
+        samples = Unit.integers(block) { |where| @levels.limited(where) }
         files.each { |output, file| file.write(Audio::Pcm24.to_wav(samples[output - 1, true].reshape(samples.shape[1], 1))) }
       end
 

@@ -17,12 +17,16 @@ module Loomshuttle
       METERS = 2400
 
       # @param block [Numo::SFloat] full scale 1.0
-      # @return [Numo::Int32] of 24 bits; clipping costs as much as all the rest, and is seldom needed
+      # @yieldparam limited [Numo::Bit] where it was beyond full scale, if it was anywhere
+      # @return [Numo::Int32] of 24 bits; limiting costs as much as all the rest, and is seldom needed
       def self.integers(block)
         scaled = block * Audio::Pcm24::FULL_SCALE
         scaled.inplace.rint
         low, high = scaled.out_of_place!.minmax
-        scaled = scaled.clip(-Audio::Pcm24::FULL_SCALE, Audio::Pcm24::FULL_SCALE - 1) if high >= Audio::Pcm24::FULL_SCALE || low < -Audio::Pcm24::FULL_SCALE
+        if high >= Audio::Pcm24::FULL_SCALE || low < -Audio::Pcm24::FULL_SCALE
+          yield (scaled >= Audio::Pcm24::FULL_SCALE) | (scaled < -Audio::Pcm24::FULL_SCALE) if block_given?
+          scaled = scaled.clip(-Audio::Pcm24::FULL_SCALE, Audio::Pcm24::FULL_SCALE - 1)
+        end
         Audio::Pcm24.integers_of(scaled)
       end
 
@@ -122,7 +126,7 @@ module Loomshuttle
       # Does what the leader does, or what was asked here.
       # @param with [Hash] also with text as names
       def obey(what, at, with)
-        @before_play&.call if what == "play"
+        begin_song if what == "play"
         what == "panic" ? panic : @deck.command(what, at: at, **with.transform_keys(&:to_sym))
         changed
       end
@@ -154,7 +158,7 @@ module Loomshuttle
 
       # @return [Hash] everything a person wants to know at a glance
       def status
-        @deck.status.merge("clock" => clock?, "time" => @deck.time, "outputs" => @outputs, "output_rate" => @rate, "restarts" => @clock.restarts,
+        @deck.status.merge("clock" => clock?, "time" => @deck.time, "outputs" => @outputs, "limited" => @levels.told_limited, "output_rate" => @rate, "restarts" => @clock.restarts,
                            "code" => @config["code"], "followers" => @leader ? @leader.told : [], "follows" => @follower&.status,
                            "buffer" => buffer, "items" => @order.told, "by_card" => by_card?, "sound" => @sound&.call,
                            "pilot" => !@config.pilot.nil? && clock?, "problem" => @order.problem, "foot" => @foot&.status)
@@ -185,6 +189,11 @@ module Loomshuttle
         at ||= @deck.time + Twin::AHEAD unless what == "panic"
         @leader.tell("do", what: what, with: with, at: at)
         at
+      end
+
+      def begin_song
+        @levels.forget_limited
+        @before_play&.call
       end
 
       def buffer = by_card? ? [@config["buffer"], CARD_AHEAD].max : @config["buffer"]
@@ -219,7 +228,7 @@ module Loomshuttle
       def send_block(block, time)
         whole = block.dup
         @pilot.add(whole, time)
-        @out.write(Unit.integers(whole).transpose.dup, time)
+        @out.write(Unit.integers(whole) { |limited| @levels.limited(limited) }.transpose.dup, time)
         whole
       end
 

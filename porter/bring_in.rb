@@ -93,8 +93,14 @@ module Loomshuttle
         (0...rows).map { |row| made.map { |one| one.column(row) }.pack("C*") }.join
       end
 
+      # @return [String, nil] which recordings had more than full scale
+      def limited(made)
+        over = made.zip(@job["items"]).select { |one, _| one.limited.positive? }.map { |one, item| "#{item['title']} (#{one.limited} samples)" }
+        "Limited at full scale: #{over.join(', ')}."[0, 2000] unless over.empty?
+      end
+
       def manifest(made, frames)
-        { "format" => Formats::TakeManifest::FORMAT, "id" => @id, "number" => 0, "name" => @job["name"], "state" => "complete", "note" => nil, "notes" => @job["notes"].to_s,
+        { "format" => Formats::TakeManifest::FORMAT, "id" => @id, "number" => 0, "name" => @job["name"], "state" => "complete", "note" => limited(made), "notes" => @job["notes"].to_s,
           "rate" => @rate, "bits" => 24, "frames" => frames, "started_at" => started.iso8601, "start_position" => 0, "project" => @job["project"], "gaps" => [], "markers" => [],
           "overview" => { "file" => OVERVIEW, "frames" => Converted::STEP }, "tracks" => made.each.with_index(1).map { |one, number| one.entry(OTHERS + number) } }
       end

@@ -2,14 +2,18 @@
 
 module Loomshuttle
   module Porter
-    # One delivered recording on its way to being a track of a take: decoded and converted by ffmpeg, written as 24-bit Broadcast
-    # WAV, measured as it goes by.
+    # One delivered recording on its way to being a track of a take: decoded and converted by ffmpeg in full precision, written as 24-bit
+    # Broadcast WAV, measured as it goes by. What has more than 24 bits is dithered; what is beyond full scale is limited, and counted.
     class Converted
       # Frames that are taken at once, and a step of the overview.
       BLOCK = 48_000
       STEP = 2400
+      # Bytes of a sample as ffmpeg hands it on.
+      FLOAT = 8
 
       attr_reader :file
+      # @return [Integer] samples beyond full scale, which were limited
+      attr_reader :limited
 
       # @param item [Hash] title, track (or nil), lanes, wide (whether a part has more than two channels), offset (frames) and files
       # @param writer [Formats::Wav::Writer]   @param rate [Integer]
@@ -19,7 +23,7 @@ module Loomshuttle
         @lanes = item["lanes"]
         @levels = Audio::LevelSum.new(@lanes)
         @columns = [0] * (item["offset"] / STEP)
-        @clips = 0
+        @clips = @limited = 0
         writer.rest(item["offset"]) if item["offset"].positive?
       end
 
@@ -76,7 +80,7 @@ module Loomshuttle
 
       def decode(paths, channels, &)
         inputs = paths.flat_map { |path| ["-protocol_whitelist", "file", "-format_whitelist", FORMATS, "-i", path] }
-        command = ["ffmpeg", "-v", "error", "-nostdin", *inputs, *channels, "-ar", @rate.to_s, "-f", "s24le", "-c:a", "pcm_s24le", "-"]
+        command = ["ffmpeg", "-v", "error", "-nostdin", *inputs, *channels, "-ar", @rate.to_s, "-f", "f64le", "-c:a", "pcm_f64le", "-"]
         IO.popen(command, "rb", err: File::NULL) { |pipe| pour(pipe, &) }
         raise Invalid.new("#{File.basename(paths.first)} cannot be read as sound.", where: paths.first) unless $?.success? # rubocop:disable Style/SpecialGlobalVars
       end
@@ -89,18 +93,29 @@ module Loomshuttle
       end
 
       def pour(pipe)
-        size = @lanes * Audio::Pcm24::BYTES
+        size = @lanes * FLOAT
         while (bytes = read(pipe, BLOCK * size))
           yield
           bytes = bytes.byteslice(0, bytes.bytesize - (bytes.bytesize % size))
-          keep(bytes, Audio::Pcm24.from_wav(bytes, @lanes)) unless bytes.empty?
+          keep(Numo::DFloat.from_binary(bytes).reshape(bytes.bytesize / size, @lanes)) unless bytes.empty?
         end
       end
 
-      # @param block [Numo::Int32] the same as integers
-      def keep(bytes, block)
-        @writer.write(bytes)
-        measure(block)
+      # @param block [Numo::DFloat] [frames, lanes], full scale 1.0
+      def keep(block)
+        scaled = block * Audio::Pcm24::FULL_SCALE
+        @limited += ((scaled > Audio::Pcm24::FULL_SCALE - 0.5) | (scaled < -Audio::Pcm24::FULL_SCALE - 0.5)).count_true
+        samples = Numo::Int32.zeros(*block.shape)
+        @lanes.times { |lane| samples[true, lane] = reduced(scaled[true, lane].dup) }
+        @writer.write(Audio::Pcm24.to_wav(samples))
+        measure(samples)
+      end
+
+      # What has no more than 24 bits stays as it is.
+      def reduced(column)
+        return column.clip(-Audio::Pcm24::FULL_SCALE, Audio::Pcm24::FULL_SCALE - 1) if column.eq(column.rint).all?
+
+        Audio::Dither.round(column, frames, Audio::Pcm24::FULL_SCALE)
       end
 
       # @return [String, nil] so many bytes, or what is left

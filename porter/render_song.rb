@@ -22,21 +22,28 @@ module Loomshuttle
         out = @job.path("work", @job["name"])
         FileUtils.rm_rf(@job.path("work"))
         FileUtils.mkdir_p(@job.path("work"))
-        problem = made(out)
+        problem, limited = made(out)
         raise Invalid.new(problem, where: "song") if problem
 
         Runtime::Files.sync_tree(@job.path("work"))
-        @job.update(state: "done", done: 1, total: 1, result: out)
+        @job.update(state: "done", done: 1, total: 1, result: out, **(limited ? { note: limited } : {}))
       end
 
       private
 
-      # @return [String, nil] what went wrong
+      # @return [Array(String, String)] what went wrong, and which outputs were limited; nil where there is nothing to say
       def made(out)
         asked = JSON.generate(@job.data.slice("roles", "pilot", "item", "fps", "hour"))
         attended = Attended.new(@job, stopped: @stopped, seconds: SECONDS, where: "song")
         said, well = attended.run(RbConfig.ruby, File.join(ROOT, "processes", "render.rb"), @job["song"], out, input: asked)
-        well ? nil : Text.readable(said.lines.last.to_s.strip, most: 400)
+        well ? [nil, limited(said)] : [Text.readable(said.lines.last.to_s.strip, most: 400), nil]
+      end
+
+      def limited(said)
+        outputs = JSON.parse(said.lines.last.to_s)["limited"].to_a.map { |one| one["output"] }
+        "Limited at full scale: output #{outputs.join(', ')}. Turn down what goes there." unless outputs.empty?
+      rescue JSON::ParserError
+        nil
       end
     end
   end

@@ -26,12 +26,14 @@ module Loomshuttle
 
       private
 
-      def keep(_bytes, block)
-        @writer.write(Audio::Pcm24.to_float32(block))
-        measure(block)
+      # Floats keep what is beyond full scale: the song is turned down before it is limited.
+      def keep(block)
+        @writer.write(Numo::SFloat.cast(block).to_binary)
+        scaled = block * Audio::Pcm24::FULL_SCALE
+        measure(scaled)
         return if @lanes == 1
 
-        left, right = [0, 1].map { |side| Numo::DFloat.cast(block[true, side]) }
+        left, right = [0, 1].map { |side| scaled[true, side] }
         @sides += ((left**2) + (right**2)).sum
         @both += (((left + right)**2) / 2).sum
       end

@@ -14,7 +14,9 @@ begin
   tonight = Loomshuttle::Player::Order.tonight(item)
   data = Loomshuttle::Songs::SongFile.song(Loomshuttle::Songs::Varied.data(Loomshuttle::Songs::SongFile.read(song), tonight.tempo, tonight.key))
   timecode = Loomshuttle::Player::Timecode.new(data.rate, config["fps"], Loomshuttle::Shape.whole(1..1000).check(asked.fetch("hour"), "hour"))
-  Loomshuttle::Player::Render.new(data, song, config.roles, tonight: tonight, pilot: config.pilot, timecode: timecode).run(out)
+  render = Loomshuttle::Player::Render.new(data, song, config.roles, tonight: tonight, pilot: config.pilot, timecode: timecode)
+  render.run(out)
+  puts JSON.generate("limited" => render.limited)
 rescue Loomshuttle::Invalid, SystemCallError, KeyError => e
   abort(e.message)
 end

@@ -64,7 +64,7 @@ module Loomshuttle
       end
 
       def answer(position, sum)
-        samples = sum.empty? ? "".b : Numo::Int16.cast((sum / 256).round.clip(-32_768, 32_767)).to_binary
+        samples = sum.empty? ? "".b : Numo::Int16.cast(Audio::Dither.round(sum / 256, position, 32_768)).to_binary
         { "position" => position, "frames" => sum.shape[0], "rate" => @rate, "sound" => [samples].pack("m0") }
       end
     end

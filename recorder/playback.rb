@@ -57,7 +57,7 @@ module Loomshuttle
         player = @player or return nil
         from, to, round = player.reader_range
         { "take" => @playing["id"], "number" => @playing["number"], "name" => @playing["name"], "frames" => @playing["frames"],
-          "position" => player.position, "from" => from, "to" => to, "loop" => round, "underruns" => player.underruns }
+          "position" => player.position, "from" => from, "to" => to, "loop" => round, "underruns" => player.underruns, "limited" => player.limited }
       end
 
       private

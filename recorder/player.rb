@@ -64,6 +64,9 @@ module Loomshuttle
       # @return [Integer] frame of the take that goes out now
       attr_reader :position
 
+      # @return [Integer] samples that were limited at full scale (TakeReader#limited)
+      def limited = @reader.respond_to?(:limited) ? @reader.limited : 0
+
       def reader_range = [@reader.from, @reader.to, @reader.loop]
 
       # Ends it; waits for a read that is under way on another thread.

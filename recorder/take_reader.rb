@@ -28,8 +28,13 @@ module Loomshuttle
         @parts = open_parts(folder, manifest, outputs)
         raise Invalid.new("No track of this take has an output lane; set one in Patch.", where: "play") if @parts.empty?
 
+        @shared = (@parts.flat_map(&:last).tally.select { |_, count| count > 1 }.keys + @own_mix).uniq
+        @limited = 0
         @position = from
       end
+
+      # @return [Integer] samples of sums that were limited at full scale so far
+      attr_reader :limited
 
       # @return [Array<Integer>] return lanes on which something of it plays
       def lanes_played = (@parts.flat_map(&:last) + @own_mix).uniq
@@ -80,22 +85,33 @@ module Loomshuttle
         end
       end
 
-      # Tracks that share a lane are summed and clipped at full scale; one alone stays as it is, sample for sample.
+      # A track alone on its lane stays as it is, sample for sample. What shares a lane, and the own mix, is added up in full precision and
+      # limited once, at the end.
       def mix(block, at, size)
+        sums = Hash.new { |made, lane| made[lane] = Numo::DFloat.zeros(size) }
         @parts.each do |reader, out|
           Thread.pass
           samples = reader.read(@position, size)
-          out.each_with_index { |lane, side| add(block, at, lane, samples[true, [side, reader.lanes - 1].min]) }
-          @own_mix.each_with_index { |lane, side| add(block, at, lane, own_side(samples, side)) }
+          out.each_with_index { |lane, side| add(block, sums, at, lane, samples[true, [side, reader.lanes - 1].min]) }
+          @own_mix.each_with_index { |lane, side| sums[lane][0...samples.shape[0]] += own_side(samples, side) }
         end
+        sums.each { |lane, sum| block[at...(at + size), lane - 1] = integers(sum) }
       end
 
-      def add(block, at, lane, column)
-        rows = at...(at + column.size)
-        block[rows, lane - 1] = (block[rows, lane - 1] + column).clip(-Audio::Pcm24::FULL_SCALE, Audio::Pcm24::FULL_SCALE - 1)
+      def add(block, sums, at, lane, column)
+        return sums[lane][0...column.size] += column if @shared.include?(lane)
+
+        block[at...(at + column.size), lane - 1] = column
       end
 
-      def own_side(samples, side) = samples.shape[1] == 1 ? Numo::Int32.cast((samples[true, 0] * CENTRE).round) : samples[true, side]
+      def integers(sum)
+        whole = sum.round
+        kept = whole.clip(-Audio::Pcm24::FULL_SCALE, Audio::Pcm24::FULL_SCALE - 1)
+        @limited += whole.ne(kept).count_true
+        kept
+      end
+
+      def own_side(samples, side) = samples.shape[1] == 1 ? samples[true, 0] * CENTRE : samples[true, side]
     end
   end
 end

@@ -16,10 +16,12 @@ module Loomshuttle
       # @param path [String]   @param text [String] that it holds afterwards; whoever reads it sees the old one or the new one, also after a
       #   power cut
       # @param sync [Boolean] false: not after a power cut, for who must not wait for the disk
+      # @return [true]
       # @raise [SystemCallError] and then the old one stays
       def self.replace(path, text, sync: true)
         sync ? write("#{path}.new", text) : File.binwrite("#{path}.new", text)
         sync ? publish("#{path}.new", path) : File.rename("#{path}.new", path)
+        true
       rescue SystemCallError
         FileUtils.rm_f("#{path}.new")
         raise

@@ -36,7 +36,7 @@ module Loomshuttle
       def block(at, size)
         sum, from = Numo::DFloat.zeros(size, 2), @from + at
         readers.zip(@ways) { |reader, ways| ways.group_by { |way| way[2] }.each { |late, alike| add(sum, reader, from - late, alike) } }
-        Numo::Int16.cast((sum * (@gain / 256)).round.clip(-32_768, 32_767)).to_binary
+        Numo::Int16.cast(Audio::Dither.round(sum * (@gain / 256), at, 32_768)).to_binary
       end
 
       # Ways of one time; before its beginning a take is silent.

@@ -90,6 +90,18 @@ RSpec.describe Loomshuttle::Porter::BringIn, :folder do
     expect(take(job)["frames"]).to eq(96_000)
   end
 
+  it "limits what is above full scale once, and says where; what has more than 24 bits is dithered" do
+    Tools.run("sox", "-D", "-n", "-r", 48_000, "-b", "32", "-e", "floating-point", "-c", 1, File.join(@folder, "half.wav"), "synth", 1, "sine", 1000, "vol", 0.5)
+    Tools.run("ffmpeg", "-v", "error", "-i", File.join(@folder, "half.wav"), "-af", "volume=3:precision=float", "-c:a", "pcm_f32le", File.join(delivery, "Fiddle.wav"))
+    Tools.run("ffmpeg", "-v", "error", "-i", File.join(@folder, "half.wav"), "-af", "volume=0.0000001:precision=float", "-c:a", "pcm_f32le", File.join(delivery, "Tuba.wav"))
+    items, = deliveries.look(source, show)
+    job = bring(items)
+    told = take(job)
+    expect(told["note"]).to match(/\ALimited at full scale: Fiddle \(\d+ samples\).\z/)
+    soft = Loomshuttle::Formats::Wav::Reader.new(File.join(job["result"], told["tracks"].find { |track| track["name"] == "Tuba" }["file"])).read
+    expect(soft.abs.max).to be_between(1, 2) # 0.42 of a step would be rounded to nothing
+  end
+
   it "refuses what the look had not seen, and what cannot be left and right" do
     tone("Fiddle.wav", 440, 1, channels: 2)
     tone("Tuba.wav", 110, 1)

@@ -114,6 +114,16 @@ RSpec.describe Loomshuttle::Porter::BringSong, :folder do
     expect(Loomshuttle::Web::Jobs.new(@folder).find(job["id"])).to include("state" => "failed", "error" => /Strings.wav cannot be read as sound/)
     expect(Dir.exist?(File.join(@folder, "jobs", job["id"], "work"))).to be(false)
   end
+
+  # 6 dB above full scale, as mixes in floats are.
+  it "keeps a float stem that is louder than full scale as it is" do
+    path = File.join(delivery, "Loud.wav")
+    Tools.run("sox", "-D", "-n", "-r", 48_000, "-b", "32", "-e", "floating-point", "-c", 1, File.join(@folder, "half.wav"), "synth", 1, "sine", 1000, "vol", 0.5)
+    Tools.run("ffmpeg", "-v", "error", "-i", File.join(@folder, "half.wav"), "-af", "volume=4:precision=float", "-c:a", "pcm_f32le", path)
+    song, folder = bring
+    file = File.join(folder, song["stems"].first["file"])
+    expect(Tools.run("ffmpeg", "-hide_banner", "-i", file, "-af", "astats=measure_overall=Peak_level:measure_perchannel=none", "-f", "null", "-")[/Peak level dB: (\S+)/, 1].to_f).to be_within(0.01).of(6.02)
+  end
 end
 
 RSpec.describe Loomshuttle::Formats::MidiReader do

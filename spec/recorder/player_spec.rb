@@ -55,8 +55,8 @@ RSpec.describe "Playing a take", :folder do
 
     it "mixes all tracks to two lanes more where that is wanted: mono ones to both sides, 3 dB lower" do
       block = reader(outputs: { 1 => [2] }, own_mix: [1, 2]).read(101)
-      # sample 100 of the tracks is 1001 and 1002; 0.7071 of them 708 and 709
-      expect(block[100, true].to_a).to eq([1417, 1417 + 1001])
+      # sample 100 of the tracks is 1001 and 1002; 0.70711 of their sum is 1416.3, rounded once
+      expect(block[100, true].to_a).to eq([1416, 1416 + 1001])
       expect(reader(outputs: {}, own_mix: [1, 2]).read(1).to_a).to eq([[2, 2]])
     end
 
@@ -65,9 +65,22 @@ RSpec.describe "Playing a take", :folder do
       expect(reader(outputs: { 1 => [1], 2 => [1] }).read(2).to_a).to eq([[3, 0], [23, 0]])
     end
 
-    it "clips a sum at full scale" do
-      allow_any_instance_of(Loomshuttle::Formats::Wav::Reader).to receive(:read).and_return(Numo::Int32.new(2, 1).fill(8_000_000)) # rubocop:disable RSpec/AnyInstance
-      expect(reader(outputs: { 1 => [1], 2 => [1] }).read(2)[true, 0].to_a).to eq([8_388_607] * 2)
+    it "limits a sum once, at the end, and counts what that took: three loud ones of which one is turned over stay what they are" do
+      values = [8_000_000, 8_000_000, -8_000_000, 5, 5, 5]
+      allow_any_instance_of(Loomshuttle::Formats::Wav::Reader).to receive(:read) { Numo::Int32.new(2, 1).fill(values.shift) } # rubocop:disable RSpec/AnyInstance
+      three = (1..3).map { |number| { "number" => number, "file" => manifest["tracks"][0]["file"] } }
+      taken = Loomshuttle::Recorder::TakeReader.new(@folder, manifest.merge("tracks" => three), outputs: { 1 => [1], 2 => [1], 3 => [1] }, lanes: 2)
+      expect([taken.read(2)[true, 0].to_a, taken.limited]).to eq([[8_000_000] * 2, 0])
+      values.replace([8_000_000, 8_000_000, 0])
+      expect([taken.read(2)[true, 0].to_a, taken.limited]).to eq([[8_388_607] * 2, 2])
+    end
+
+    it "limits the own mix once, too" do
+      values = [8_000_000, 8_000_000, -8_000_000]
+      allow_any_instance_of(Loomshuttle::Formats::Wav::Reader).to receive(:read) { Numo::Int32.new(2, 1).fill(values.shift) } # rubocop:disable RSpec/AnyInstance
+      three = (1..3).map { |number| { "number" => number, "file" => manifest["tracks"][0]["file"] } }
+      taken = Loomshuttle::Recorder::TakeReader.new(@folder, manifest.merge("tracks" => three), outputs: {}, lanes: 2, own_mix: [1, 2])
+      expect([taken.read(2).to_a, taken.limited]).to eq([[[5_656_854] * 2] * 2, 0]) # 8 000 000 / sqrt(2)
     end
 
     it "repeats a range without a seam" do

@@ -102,6 +102,11 @@ export function Transport({ song, item, on }: TransportProps) {
         >
           All silent
         </Button>
+        {player?.limited && player.limited.length > 0 && (
+          <span className={styles.inLook}>
+            Too loud, limited at full scale: output {player.limited.map((one) => one.output).join(', ')}
+          </span>
+        )}
       </div>
     </>
   );
