@@ -36,6 +36,9 @@ module Loomshuttle
           @time = @sequence = @overruns = 0
           @left = "".b
           @parts = {}
+          @playout = Playout.new
+          @overrun = Queue.new # frames that arecord says were lost
+          @skip = 0
           @state = "gone"
         end
 
@@ -58,12 +61,14 @@ module Loomshuttle
         # Plays a packet; the streams of a millisecond go out together.
         def send(index, bytes)
           packet = Formats::Rtp.unpack(bytes)
+          @parts = {} unless packet.timestamp == @period
+          @period = packet.timestamp
           @parts[index] = packet.payload
           return if @parts.size < @returns.size
 
           open_playback unless @playback
           @played_at = @now.call
-          @playback&.write_nonblock(Audio::Pcm24.to_card(@parts.values_at(*@returns.each_index), @returns.map(&:lanes), @bytes), exception: false)
+          @playout.offer(Audio::Pcm24.to_card(@parts.values_at(*@returns.each_index), @returns.map(&:lanes), @bytes), @playback)
         rescue SystemCallError, IOError
           close_playback
         ensure
@@ -72,7 +77,7 @@ module Loomshuttle
 
         # @return [Hash] for people
         def status
-          { "id" => Runtime::SoundDevices.id_of(@device.name), "device" => @device.name, "words" => @device.words, "state" => @state, "overruns" => @overruns, "lanes" => @lanes }
+          { "id" => Runtime::SoundDevices.id_of(@device.name), "device" => @device.name, "words" => @device.words, "state" => @state, "overruns" => @overruns, "lost" => @playout.lost, "lanes" => @lanes }
         end
 
         def close
@@ -120,7 +125,7 @@ module Loomshuttle
         # The lost stretch is a gap: what comes then stands where it belongs.
         def overrun(milliseconds)
           @overruns += 1
-          @skip = (@skip.to_i + (milliseconds * @rate / 1000).round).clamp(0, LONGEST * @rate)
+          @overrun << (milliseconds * @rate / 1000).round
         end
 
         def behind? = @time - @since < (@now.call - @began + 0.1) * @rate * FASTEST
@@ -143,10 +148,16 @@ module Loomshuttle
           @left = bytes.byteslice(size..)
           return false if size.zero?
 
-          skip, @skip = @skip.to_i, 0
-          @time += skip - (skip % PACKET)
+          skip_lost
           packets(bytes.byteslice(0, size), size / @frame, &)
           true
+        end
+
+        # Time goes on by whole packets; what is left of one is counted with what is lost next.
+        def skip_lost
+          @skip = [@skip + @overrun.pop, LONGEST * @rate].min until @overrun.empty?
+          @time += @skip - (@skip % PACKET)
+          @skip %= PACKET
         end
 
         # Big-endian columns of each stream's lanes, a millisecond a packet.
@@ -174,6 +185,7 @@ module Loomshuttle
 
         def close_playback
           playback, @playback = @playback, nil
+          @playout.clear
           @ending = Thread.new { let_play_out(playback) } if playback
         end
 

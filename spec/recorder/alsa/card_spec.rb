@@ -87,4 +87,31 @@ RSpec.describe Loomshuttle::Recorder::Alsa::Card, :folder do
     expect(heard(2400).sum(&:frames)).to be >= 2400
     expect(card.state).to eq("running")
   end
+
+  it "takes in what comes in pieces of any size, lane by lane" do
+    read, write = IO.pipe
+    read.binmode
+    card.instance_variable_set(:@capture, read)
+    allow(card).to receive_messages(open_capture: nil, behind?: true, close_capture: nil)
+    random, sent, packets = Random.new(3), raw, []
+    while sent.bytesize > 1_700_000 - 200_000
+      part = sent.slice!(0, random.rand(1..5000))
+      write.write(part)
+      card.receive(0.01) { |stream, bytes| packets << Loomshuttle::Formats::Rtp.unpack(bytes).payload if stream.zero? }
+    end
+    heard = Loomshuttle::Audio::Pcm24.from_network(packets.join, 8)
+    expect(heard.shape[0]).to be > 2000
+    expect(heard).to eq(samples[0...heard.shape[0], 0...8])
+    write.close
+  end
+
+  it "counts what is left of a lost packet with what is lost next" do
+    batches = []
+    engine = Loomshuttle::Recorder::Engine.new(streams) { |batch| batches << batch }
+    hear = ->(wanted) { Tools.wait_until(60, "the device") { card.receive(0.1) { |stream, bytes| engine.receive(stream, bytes) } && batches.sum(&:frames) >= wanted } }
+    hear.call(4800)
+    2.times { card.__send__(:overrun, 10.5) } # 504 frames, of which 24 are no packet
+    hear.call(24_000)
+    expect(batches.flat_map(&:gaps).select { |_, width, _, _| width == 8 }.sum { |gap| gap[3] }).to eq(1008)
+  end
 end

@@ -53,6 +53,7 @@ export function SoundDevice() {
             STATES[card.state],
             card.lanes === null ? '' : count(card.lanes, 'lane'),
             card.overruns > 0 ? `samples lost ${card.overruns} times` : '',
+            (card.lost ?? 0) > 0 ? `${card.lost} ms of playback lost` : '',
           ]
             .filter(Boolean)
             .join(' · ')}
