@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "fileutils"
 require "json"
 require "securerandom"
 require "time"
@@ -42,9 +43,10 @@ module Loomshuttle
         @gaps = GapLog.new
         @breaks, @markers = [], []
         @state = "capturing"
+        FileUtils.mkdir_p(root)
         @copies = Copies.new(open_folder(root), rate) { |copy| copy.close(manifest.merge("state" => "ended early", "note" => lost.join(" ")), @markers) }
         @mirror = mirror
-        @copies.add_mirror(mirror) { open_folder(mirror) } if mirror
+        @copies.add_mirror(mirror) { SecondCopy.check(mirror, root) || open_folder(mirror) } if mirror
         @over = over
         lead(over["from"]) if over
         refresh

@@ -235,7 +235,7 @@ module Loomshuttle
       def check_room(rate)
         return if (seconds_of(:first, rate) || FIRST_SECONDS) >= FIRST_SECONDS
 
-        raise Invalid.new("The disk is full: #{@free[:first] >> 20} MiB are free, of which #{RESERVE >> 20} MiB stay free. Make room, or choose fewer tracks.", where: "disk")
+        raise Full, "The disk is full: #{@free[:first] >> 20} MiB are free, of which #{RESERVE >> 20} MiB stay free. Make room, or choose fewer tracks."
       end
 
       # Leaves a copy whose disk is nearly full, and ends the take where that was the last one.

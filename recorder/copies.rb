@@ -20,8 +20,8 @@ module Loomshuttle
       def add_mirror(root)
         @mirror = root
         @copies = { **@copies, mirror: yield }.transform_values { |copy| PacedFolder.new(copy) }
-      rescue SystemCallError => e
-        tell(:mirror, 0, e.message)
+      rescue SystemCallError, Invalid => e
+        tell(:mirror, 0, e.message.chomp("."))
       end
 
       # @return [Array<Symbol>] :first and :mirror, as far as they are written

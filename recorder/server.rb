@@ -99,6 +99,7 @@ module Loomshuttle
          Runtime::Worker.start("watch") { |worker| watch(worker) },
          Runtime::Worker.start("disks") do |worker|
            @unit.tell_free(takes: Runtime::Programs.free_bytes(@takes), mirror: @unit.mirror && Runtime::Programs.free_bytes(@unit.mirror))
+           @unit.look_at_mirror
            worker.rest(2)
          end,
          Runtime::Worker.start("recheck", priority: -4) { |worker| recheck(worker) }]

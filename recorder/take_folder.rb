@@ -20,7 +20,6 @@ module Loomshuttle
       # @raise [SystemCallError] when the folder or a file cannot be made
       def initialize(path, names)
         @path = path
-        FileUtils.mkdir_p(File.dirname(path))
         Dir.mkdir(path)
         @writers = names.to_h { |track, name| [track, yield(File.join(path, name), track)] }
         @overview = File.open(File.join(path, OVERVIEW), "wb").tap { |file| file.sync = true }

@@ -69,7 +69,7 @@ module Loomshuttle
         { "clock" => @engine.clock?, "hz" => @engine.hz, "position" => @engine.position, "rate" => @engine.rate, "lanes" => @engine.lanes, "buffer" => @config["buffer"],
           "counts" => @engine.counts.transform_keys(&:to_s), "restarts" => @engine.timeline.restarts, "capture" => @capturing.status,
           "look_back" => @capturing.look_back.status, "playback" => @playback.status, "tracks" => @config["tracks"], "takes_folder" => File.expand_path(@takes),
-          "mirror_folder" => mirror, "card" => @card_status&.call, "trip" => trip, "last_problem" => @capturing.problem,
+          "mirror_folder" => mirror, "mirror_problem" => @second_copy&.problem, "mirror_note" => @second_copy&.note, "card" => @card_status&.call, "trip" => trip, "last_problem" => @capturing.problem,
           "recovered" => @recovered.map { |take| take.slice("id", "number", "name", "frames", "note") }, "recovering" => @recheck.status, "dropped" => @dropped&.call.to_i }
       end
 
@@ -97,6 +97,11 @@ module Loomshuttle
         @mirror_recovered = true
         recover(mirror) if mirror && mirror != @takes
         true
+      end
+
+      # Looks whether second copies can be written. The disk may be slow to answer.
+      def look_at_mirror
+        @second_copy = mirror && SecondCopy.look(mirror, @takes)
       end
 
       # @return [String, nil] folder of second copies

@@ -66,7 +66,9 @@ module Loomshuttle
 
         { "result" => method.call(**checked(request["method"], params.transform_keys(&:to_sym))) }
       rescue Invalid => e
-        failure(REFUSED, e.message, "where" => e.where)
+        failure(REFUSED, e.message, { "where" => e.where, "full" => (true if e.is_a?(Full)) }.compact)
+      rescue Errno::ENOSPC, Errno::EDQUOT => e
+        failure(REFUSED, "The disk is full: #{e.message}", "where" => "disk", "full" => true)
       rescue SystemCallError => e
         failure(INTERNAL, "It could not be done: #{e.message}")
       rescue StandardError => e

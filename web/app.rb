@@ -82,6 +82,8 @@ module Loomshuttle
       end
 
       error(Missing) { |e| problem(404, e.message, e.where) }
+      error(Full) { |e| problem(507, e.message, e.where) }
+      error(Errno::ENOSPC, Errno::EDQUOT) { problem(507, "The disk is full; nothing was saved. Make room and try again.", "disk") }
       error(Invalid) { |e| problem(422, e.message, e.where, faults: e.faults.map(&:to_h)) }
       error(RecorderLink::Away) { |e| problem(503, e.message, "recorder") }
       error(Sequel::DatabaseConnectionError, Sequel::DatabaseDisconnectError, Sequel::PoolTimeout) { problem(503, "The database does not answer; nothing was changed. Try again in a moment.", "database") }

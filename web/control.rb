@@ -20,7 +20,7 @@ module Loomshuttle
         @hub = LiveHub.new
         @outflow = Outflow.new
         @parts = Parts.new(home)
-        @space = FreeSpace.new(home)
+        @space = FreeSpace.new(File.join(home, "takes"))
         @listener = Listener.new(on_noise: ->(channel) { @hub.tell("noise", { channel: channel }) })
         @open_show = OpenShow.new(shows, KeptShow.new(home, shows.profiles.shipped), free: -> { @space.bytes }, on_change: method(:changed_show))
         @watch = Watch.new(@open_show, hub: @hub, listener: @listener, parts: @parts, space: @space)
@@ -31,6 +31,9 @@ module Loomshuttle
         @watch.of(desk: @desk, sync: @sync, follower: @follower, recorder: @recorder, guard: @guard, shelf: @shelf, who_hears: @who_hears)
         @open_show.first
       end
+
+      # @return [Integer, nil] on the disk of the takes
+      def free_bytes = @space.bytes
 
       def start = parts_at_work.each(&:start)
       def stop = parts_at_work.reverse_each(&:stop)
@@ -101,6 +104,7 @@ module Loomshuttle
         @jobs = Jobs.new(home)
         @deliveries = Deliveries.new(home, @jobs, folders: @folders = AllowedFolders.new(folders))
         @looks = Looks.new(@deliveries)
+        @deliveries.in_use = @looks.method(:folders)
         @songs = SongLibrary.new(File.join(home, "songs"), on_change: method(:changed_songs))
         @clearing = Clearing.new(@jobs, @deliveries, @recorder, @songs)
         @ticks = Store::Ticks.new(database)

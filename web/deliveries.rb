@@ -20,6 +20,8 @@ module Loomshuttle
       RESERVE = 1 << 30
       # Delivered files are cleared away after this (seconds), the oldest sooner when there are more than so many bytes of them.
       AGE, BYTES = 7 * 24 * 3600, 40 << 30
+      # What was sent or written lately is in use (seconds): a large file over a slow network takes hours.
+      IN_USE = 24 * 3600
 
       # @param home [String] folder of this instance   @param jobs [Jobs]
       # @param folders [AllowedFolders] below which deliveries may lie
@@ -27,10 +29,24 @@ module Loomshuttle
         @root = File.expand_path(File.join(home, "deliveries"))
         @jobs = jobs
         @folders = folders
+        @in_use = -> { [] }
       end
 
+      # @param in_use [Proc] gives folders that somebody is looking at
+      attr_writer :in_use
+
+      # @param bytes [Integer, nil] of all files that will be sent, where that is known
       # @return [String] id of a delivery that files can be sent to
-      def create
+      # @raise [Invalid] when they are too many bytes   @raise [Full] when the disk has no room for them
+      def create(bytes: nil)
+        if bytes
+          if bytes > BYTES
+            raise Invalid.new("#{gigabytes(bytes)} are too much to send; #{gigabytes(BYTES)} is the limit. Put the files on a disk and choose its folder.",
+                              where: "bytes")
+          end
+
+          check_room(bytes)
+        end
         SecureRandom.uuid.tap { |id| FileUtils.mkdir_p(File.join(@root, id), mode: 0o700) }
       end
 
@@ -42,6 +58,7 @@ module Loomshuttle
         plain = File.basename(Text.keep(name.to_s, "name", most: NAME, lines: false))
         raise Invalid.new("\"#{plain}\" is no name of a sound file.", where: "name") unless [*KINDS, *MIDI, ZIP].include?(File.extname(plain).downcase) && plain.bytesize <= NAME
         raise Invalid.new("A delivery has #{MOST} files at most.", where: "files") if Dir.children(folder).size >= MOST
+        raise Invalid.new("This delivery has more than #{gigabytes(BYTES)}. Put the files on a disk and choose its folder.", where: "files") if sum(folder) + size_of(io) > BYTES
 
         take_in(io, File.join(folder, plain))
       end
@@ -101,14 +118,14 @@ module Loomshuttle
         FileUtils.rm_rf(folder)
       end
 
-      # Clears away what was used or given up: by age and size, and never what a job still needs.
+      # Clears away what was used or given up: by age and size, and never what is being sent or looked at, or what a job still needs.
       # @param now [Time]
       def clear(now = Time.now)
-        needed, kept = self.needed, 0
+        used, kept = needed + @in_use.call.map { |folder| "#{folder}/" }, 0
         Runtime::Files.matching(@root, "*").sort_by { |path| File.mtime(path) }.reverse_each do |path|
-          next if needed.any? { |file| file.start_with?("#{path}/") }
+          kept += sum(path)
+          next if now - touched(path) < IN_USE || used.any? { |file| file.start_with?("#{path}/") }
 
-          kept += Runtime::Files.matching(path, "*").sum { |file| File.size(file) }
           FileUtils.rm_rf(path) if now - File.mtime(path) > AGE || kept > BYTES
         rescue SystemCallError
           next
@@ -122,6 +139,20 @@ module Loomshuttle
       end
 
       private
+
+      def gigabytes(bytes) = "#{(bytes / 1e9).round(1)} GB"
+      def sum(folder) = Runtime::Files.matching(folder, "*").sum { |file| File.size(file) }
+      def size_of(io) = io.respond_to?(:size) ? io.size.to_i : 0
+
+      # @return [Time] when something was last written into it; a file on its way grows
+      def touched(folder) = [folder, *Runtime::Files.matching(folder, "*")].map { |path| File.mtime(path) }.max
+
+      def check_room(bytes)
+        free = Runtime::Programs.free_bytes(@root) or return
+        return if bytes <= free - RESERVE
+
+        raise Full, "There is no room for #{gigabytes(bytes)}: #{gigabytes([free - RESERVE, 0].max)} are free. Make room, or choose fewer files."
+      end
 
       # @return [Array<String>] files of jobs that are not done
       def needed = @jobs.all.select { |job| Formats::JobFile::OPEN.include?(job["state"]) }.flat_map { |job| files_of(job) }
@@ -164,11 +195,12 @@ module Loomshuttle
       end
 
       def take_in(io, path)
-        free = Runtime::Programs.free_bytes(@root)
-        raise Invalid.new("The disk has no room for it; make some.", where: "disk") if free && io.respond_to?(:size) && io.size > free - RESERVE
-
+        check_room(size_of(io))
         File.open("#{path}.part", "wb") { |file| IO.copy_stream(io, file) && file.fsync }
         Runtime::Files.publish("#{path}.part", path)
+      rescue Errno::ENOSPC, Errno::EDQUOT
+        FileUtils.rm_f("#{path}.part")
+        raise Full, "The disk became full while #{File.basename(path)} was saved. Make room and send it again."
       rescue SystemCallError => e
         FileUtils.rm_f("#{path}.part")
         raise Invalid.new("#{File.basename(path)} could not be kept: #{Text.readable(e.message)}", where: "name")

@@ -12,6 +12,7 @@ module Loomshuttle
 
       def initialize(folder)
         @folder = folder
+        FileUtils.mkdir_p(folder)
         @bytes = Runtime::Programs.free_bytes(folder)
       end
 

@@ -11,7 +11,7 @@ module Loomshuttle
       KEPT, WAITING, SECONDS = 20, 5, 120
 
       # One look: state "looking", "done" or "failed"; seen: files so far
-      Look = Struct.new(:id, :source, :show, :state, :seen, :items, :problems, :error, :where) do
+      Look = Struct.new(:id, :source, :show, :state, :seen, :items, :problems, :error, :where, :folder) do
         # @return [Array<Delivery::Sound>] all that was found
         def sounds = items.flat_map(&:sounds).uniq
       end
@@ -34,10 +34,10 @@ module Loomshuttle
       # @return [String] its id
       # @raise [Invalid] at once when the folder is none, or many wait already
       def begin(source, show)
-        @deliveries.folder_of(source)
+        folder = @deliveries.folder_of(source)
         raise Invalid.new("#{WAITING} folders wait to be looked into already; try again in a moment.", where: "folder") if @waiting.size >= WAITING
 
-        look = Look.new(SecureRandom.uuid, source, show, "looking", 0, [], [])
+        look = Look.new(SecureRandom.uuid, source, show, "looking", 0, [], [], nil, nil, folder)
         @lock.synchronize do
           @looks[look.id] = look
           @looks.shift while @looks.size > KEPT
@@ -49,6 +49,9 @@ module Loomshuttle
       # @return [Look]
       # @raise [Invalid] when there is none any more
       def find(id) = @lock.synchronize { @looks[id] } || raise(Invalid.new("That look into a delivery is over; look again.", where: "look"))
+
+      # @return [Array<String>] folders of looks that somebody may still bring in
+      def folders = @lock.synchronize { @looks.values }.filter_map { |look| look.folder if look.state != "failed" }
 
       private
 

@@ -96,7 +96,7 @@ module Loomshuttle
         return answer["result"] unless answer["error"]
 
         error = answer["error"]
-        raise Invalid.new(error["message"], where: error.dig("data", "where") || name)
+        raise (error.dig("data", "full") ? Full : Invalid).new(error["message"], where: error.dig("data", "where") || name)
       end
 
       def listen(worker)

@@ -14,6 +14,7 @@ module Loomshuttle
       # @param url [String] of the database  @param bind [String] address to listen on
       # @param proxy [String, nil] address of a proxy before it   @param folders [Array<String>, nil] below which deliveries are looked at
       def initialize(url:, home:, port:, desk_port:, bind: "127.0.0.1", hosts: [], proxy: nil, folders: nil)
+        spool_in(home)
         database = Store::Database.connect(url)
         shows = Store::Shows.new(database, Rig::Catalog.read(File.join(ROOT, "profiles")))
         @control = Control.new(shows: shows, database: database, home: home, desk_port: desk_port, folders: folders)
@@ -21,7 +22,7 @@ module Loomshuttle
         @launcher = Puma::Launcher.new(Puma::Configuration.new do |config|
           config.bind("tcp://#{bind}:#{port}")
           config.threads(2, THREADS)
-          config.http_content_length_limit(Door::UPLOAD)
+          config.http_content_length_limit(UploadRoom.new(Door::UPLOAD, free: -> { @control.free_bytes }, reserve: Deliveries::RESERVE))
           config.first_data_timeout(20)
           config.app(app)
           config.quiet
@@ -40,6 +41,16 @@ module Loomshuttle
       end
 
       def stop = @launcher.stop
+
+      private
+
+      # Puma spools what is sent in the folder for temporary files, which may be small and in memory. What a killed process left goes.
+      def spool_in(home)
+        folder = File.join(home, "spool")
+        FileUtils.rm_rf(folder)
+        FileUtils.mkdir_p(folder, mode: 0o700)
+        ENV["TMPDIR"] = folder
+      end
     end
   end
 end

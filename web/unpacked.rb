@@ -68,7 +68,7 @@ module Loomshuttle
         File.open("#{path}.part", "wb") do |file|
           stream = entry.get_input_stream
           while (part = stream.read(PART))
-            raise Invalid.new("What is in #{File.basename(@path)} needs more room than there is.", where: "folder") if (@left -= part.bytesize).negative?
+            raise Full.new("What is in #{File.basename(@path)} needs more room than there is.", where: "folder") if (@left -= part.bytesize).negative?
 
             file.write(part)
             yield if block_given?

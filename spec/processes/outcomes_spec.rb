@@ -7,7 +7,7 @@ RSpec.describe "A take in trouble", :folder do
   let(:sender) { CountingSender.new([port]) { recorder.call("status")&.fetch("position")&.div(48) } }
   let(:recorder) { RunningRecorder.new(@folder).on_card(port) }
   let(:takes) { File.join(@folder, "takes") }
-  let(:second) { File.join(@folder, "second") }
+  let(:second) { File.join(@folder, "second").tap { |path| FileUtils.mkdir_p(path) } }
 
   before do
     sender # finds its ports

@@ -4,7 +4,7 @@
 RSpec.describe Loomshuttle::Recorder::Recovery, :folder do
   include_context "with a virtual capture"
 
-  let(:second) { File.join(@folder, "second") }
+  let(:second) { File.join(@folder, "second").tap { |path| FileUtils.mkdir_p(path) } }
 
   def again(**options)
     Loomshuttle::Recorder::Unit.new(sends: rig.desk.send_streams, returns: [], takes: recorder.takes, settings: File.join(@folder, "recorder.json"), now: -> { 0.0 }, **options) { |_, _| nil }

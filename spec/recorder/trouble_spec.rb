@@ -57,7 +57,7 @@ RSpec.describe "A virtual take in trouble", :folder do
   end
 
   describe "a mirror" do
-    let(:second) { File.join(@folder, "second") }
+    let(:second) { File.join(@folder, "second").tap { |path| FileUtils.mkdir_p(path) } }
 
     # Copies are written by threads of their own.
     def go_on_until
@@ -218,8 +218,9 @@ RSpec.describe "A virtual take in trouble", :folder do
       expect(Loomshuttle::Formats::Wav::Reader.new(path(1, copy)).read[true, 0]).to eq(samples(1)[0...24_000])
     end
 
-    it "is given up at once where its folder cannot be made" do
-      File.write(second, "a file")
+    it "is given up at once where it is no folder" do
+      recorder.configure(tracks: recorder.status["tracks"], mirror: File.join(@folder, "file"))
+      File.write(File.join(@folder, "file"), "no folder")
       recorder.capture_start
       rig.run(0.2)
       expect(recorder.capture_stop).to include("state" => "complete", "note" => /given up after 0.0 s/)

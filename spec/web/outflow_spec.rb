@@ -113,15 +113,48 @@ RSpec.describe Loomshuttle::Web::Deliveries, :folder do
     old, needed, fresh = Array.new(3) { deliveries.create }
     [old, needed, fresh].each { |id| deliveries.add(id, "a.wav", StringIO.new("x" * 100)) }
     root = File.join(@folder, "home", "deliveries")
-    [old, needed].each { |id| File.utime(Time.now - (9 * 86_400), Time.now - (9 * 86_400), File.join(root, id)) }
+    age = ->(id, days) { [File.join(root, id, "a.wav"), File.join(root, id)].each { |path| File.utime(Time.now - (days * 86_400), Time.now - (days * 86_400), path) } }
+    [old, needed].each { |id| age.call(id, 9) }
     @open = [{ "state" => "waiting", "items" => [{ "files" => [File.join(root, needed, "a.wav")] }] }]
     deliveries.clear
     expect(Dir.children(root)).to contain_exactly(needed, fresh)
     stub_const("#{described_class}::BYTES", 50)
     deliveries.clear
+    expect(Dir.children(root)).to contain_exactly(needed, fresh) # more than is kept, but it may still be on its way
+    age.call(fresh, 2)
+    deliveries.in_use = -> { [File.join(root, fresh)] }
+    deliveries.clear
+    expect(Dir.children(root)).to contain_exactly(needed, fresh) # somebody is looking at it
+    deliveries.in_use = -> { [] }
+    deliveries.clear
     expect(Dir.children(root)).to eq([needed])
     deliveries.used({ "items" => [{ "files" => [File.join(root, needed, "a.wav"), usb("other", "b.wav")] }] })
     expect(Dir.children(root)).to eq([])
+  end
+
+  it "refuses what is too much, or finds no room, before any of it is sent, and while it is" do
+    expect { deliveries.create(bytes: 41 << 30) }.to raise_error(Loomshuttle::Invalid, /44.0 GB are too much to send; 42.9 GB is the limit/)
+    allow(Loomshuttle::Runtime::Programs).to receive(:free_bytes).and_return(3 << 30)
+    expect { deliveries.create(bytes: (2 << 30) + 1) }.to raise_error(Loomshuttle::Full, /no room for 2.1 GB: 2.1 GB are free/)
+    id = deliveries.create(bytes: 2 << 30)
+    stub_const("#{described_class}::BYTES", 150)
+    deliveries.add(id, "a.wav", StringIO.new("x" * 100))
+    expect { deliveries.add(id, "b.wav", StringIO.new("x" * 100)) }.to raise_error(Loomshuttle::Invalid, /more than 0.0 GB/)
+    allow(IO).to receive(:copy_stream).and_raise(Errno::ENOSPC)
+    expect { deliveries.add(id, "c.wav", StringIO.new("x")) }.to raise_error(Loomshuttle::Full, /became full while c.wav was saved/)
+    expect(Dir.children(File.join(@folder, "home", "deliveries", id))).to eq(["a.wav"])
+  end
+
+  it "lets a body in by its size and by what the disk has room for, at any time while it comes" do
+    free = 10 << 30
+    room = Loomshuttle::Web::UploadRoom.new(4 << 30, free: -> { free }, reserve: 1 << 30)
+    expect([room < (4 << 30), room < (4 << 30) + 1]).to eq([false, true])
+    free = 2 << 30
+    expect([room < (1 << 30), room < (1 << 30) + 1]).to eq([false, true])
+    free = 0
+    expect([room < (1 << 20), room < (32 << 20)]).to eq([false, true]) # JSON gets in
+    free = nil
+    expect(room < (4 << 30)).to be(false)
   end
 
   describe Loomshuttle::Web::Looks do

@@ -6,7 +6,7 @@ module Loomshuttle
       # Files delivered by others: sent, looked at, brought in.
       module DeliveryRoutes
         def self.registered(app)
-          app.post("/api/deliveries") { json({ id: @control.deliveries.create }) }
+          app.post("/api/deliveries") { json({ id: @control.deliveries.create(bytes: body_json["bytes"]) }) }
           app.delete("/api/deliveries/:id") { json({ done: @control.deliveries.give_up(params["id"]) && true }) }
           app.put("/api/deliveries/:id/files/:name") do
             @control.deliveries.add(params["id"], params["name"], request.body)

@@ -12,7 +12,7 @@ const file = (name: string) => new File(['RIFF'], name);
 function open(onLook = vi.fn(async () => undefined)) {
   answer('POST /api/deliveries', { id: 'd1' });
   answer('POST /api/deliveries/look', { look: 'l1' });
-  const { user } = draw(
+  const { user, unmount } = draw(
     <>
       <SourcePick
         words="Bring in"
@@ -26,7 +26,7 @@ function open(onLook = vi.fn(async () => undefined)) {
       <Told />
     </>,
   );
-  return { user, onLook };
+  return { user, onLook, unmount };
 }
 
 test('a file that is no sound is left out with its reason, and stops none of the others', async () => {
@@ -59,4 +59,25 @@ test('goes on after a cut with the file that was on its way', async () => {
   await user.upload(screen.getByLabelText('Files'), file('tuba.wav'));
   await waitFor(() => expect(onLook).toHaveBeenCalled());
   expect(asked.filter((one) => one.request === put('tuba.wav'))).toHaveLength(2);
+});
+
+test('a dialog that is closed breaks off what it sends, and sends nothing more', async () => {
+  let broken = false;
+  answer(
+    put('tuba.wav'),
+    (_body, _url, signal) =>
+      new Promise((_, fail) => {
+        signal.addEventListener('abort', () => {
+          broken = true;
+          fail(new DOMException('gone', 'AbortError'));
+        });
+      }),
+  );
+  const { user, unmount } = open();
+  await user.upload(screen.getByLabelText('Files'), ['tuba.wav', 'fiddle.wav'].map(file));
+  await waitFor(() => expect(asked.some((one) => one.request === put('tuba.wav'))).toBe(true));
+  unmount();
+  await waitFor(() => expect(broken).toBe(true));
+  expect(asked.some((one) => one.request === put('fiddle.wav'))).toBe(false);
+  expect(asked.find((one) => one.request === 'POST /api/deliveries')?.body).toEqual({ bytes: 8 });
 });

@@ -45,7 +45,7 @@ const TRIES = 20;
 const PAUSE_MS = 1500;
 
 /** Sends a file. Gives why it was left out, or null: one that is no sound stops none of the others. */
-async function sendOne(id: string, file: File): Promise<string | null> {
+async function sendOne(id: string, file: File, signal: AbortSignal): Promise<string | null> {
   for (let left = TRIES; ; left -= 1) {
     try {
       await taken(
@@ -54,10 +54,12 @@ async function sendOne(id: string, file: File): Promise<string | null> {
           headers: { 'Content-Type': 'application/octet-stream' },
           body: file as unknown as string,
           bodySerializer: (body) => body as unknown as File,
+          signal,
         }),
       );
       return null;
     } catch (error) {
+      if (signal.aborted) return null;
       if (error instanceof Refused && !error.passing) return error.message;
       if (left <= 1) throw error;
       await new Promise((done) => setTimeout(done, PAUSE_MS));
@@ -91,12 +93,12 @@ export function SourcePick({
   onClose,
   children,
 }: SourcePickProps) {
-  const open = useRef(true);
+  const open = useRef(new AbortController());
   useEffect(() => {
-    open.current = true;
-    return () => {
-      open.current = false;
-    };
+    const sending = new AbortController();
+    open.current = sending;
+    // A dialog that is closed sends nothing more.
+    return () => sending.abort();
   }, []);
   const [folder, setFolder] = useState('');
   const [told, tell] = useState<string | null>(null);
@@ -105,16 +107,17 @@ export function SourcePick({
     await onLook(id, (seen) => tell(`Looking at each file: ${count(seen, 'sound file')} so far`));
   });
   const send = useCommand(async (chosen: File[]) => {
-    const { id } = await taken(api.POST('/api/deliveries', { body: {} }));
-    onSent(id);
+    const { signal } = open.current;
     const all = chosen.reduce((sum, file) => sum + file.size, 0);
+    const { id } = await taken(api.POST('/api/deliveries', { body: { bytes: all } }));
+    onSent(id);
     const leftOut: string[] = [];
     let bytes = 0;
     for (const [at, file] of chosen.entries()) {
       const part = all > 0 ? Math.floor((bytes * 100) / all) : 0;
       tell(`Sending ${at + 1} of ${chosen.length}, ${part} % so far: ${file.name}`);
-      const why = await sendOne(id, file);
-      if (!open.current) return; // it was given up
+      const why = await sendOne(id, file, signal);
+      if (signal.aborted) return; // it was given up
       if (why !== null) leftOut.push(why);
       bytes += file.size;
     }

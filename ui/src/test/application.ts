@@ -6,7 +6,7 @@ export interface Asked {
   prefer: string | null;
 }
 type Body = Record<string, unknown>;
-type Answer = object | ((body: Body, url: URL) => object);
+type Answer = object | ((body: Body, url: URL, signal: AbortSignal) => object);
 
 /** An answer that refuses. */
 export class Refusal {
@@ -46,7 +46,11 @@ export async function hear(input: RequestInfo | URL, init?: RequestInit): Promis
   const found = answers.get(request);
   if (!found) return json({ error: { message: `No answer to ${request}.`, where: '' } }, 404);
   const given = await (typeof found === 'function'
-    ? (found as (body: Body, url: URL) => object | Promise<object>)(body, url)
+    ? (found as (body: Body, url: URL, signal: AbortSignal) => object | Promise<object>)(
+        body,
+        url,
+        sent.signal,
+      )
     : found);
   if (!(given instanceof Refusal)) return json(given);
   return json({ error: { message: given.message, where: '', faults: given.faults } }, given.status);

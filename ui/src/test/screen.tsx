@@ -38,7 +38,11 @@ export const Within = ({ children }: PropsWithChildren) => (
 export function draw(part: ReactElement) {
   const around = (inside: ReactElement) => <Within>{inside}</Within>;
   const drawn = render(around(part));
-  return { user: userEvent.setup(), again: (next: ReactElement) => drawn.rerender(around(next)) };
+  return {
+    user: userEvent.setup(),
+    again: (next: ReactElement) => drawn.rerender(around(next)),
+    unmount: drawn.unmount,
+  };
 }
 
 export const previewOf = (part: Partial<Preview> = {}): Preview => ({

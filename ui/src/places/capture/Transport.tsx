@@ -20,6 +20,7 @@ export function Transport({ armed }: { armed: Track[] }) {
   const { state } = useLive();
   const running = state?.recorder.capture ?? null;
   const left = running?.disk_seconds ?? state?.disk.seconds ?? null;
+  const warning = running ? running.warning : state?.recorder.mirror_problem;
   const words = running
     ? `Capturing take ${running.number} ${running.name}`
     : armed.length > 0
@@ -31,8 +32,8 @@ export function Transport({ armed }: { armed: Track[] }) {
       {running ? <StopButton /> : <Start armed={armed} />}
       <div className={own.transportWords}>
         <strong>{words}</strong>
-        <span className={cx(running?.warning ? styles.inLook : styles.quiet, styles.figure)}>
-          {running?.warning ??
+        <span className={cx(warning ? styles.inLook : styles.quiet, styles.figure)}>
+          {warning ??
             (left === null ? 'Disk time left is told once a track is armed' : `${span(left)} of disk left`)}
         </span>
       </div>

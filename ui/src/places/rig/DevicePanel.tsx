@@ -1,3 +1,4 @@
+import { useLive } from '../../api/live';
 import Button from '@mui/material/Button';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
@@ -182,6 +183,13 @@ function BoxFields({ rig, letter }: { rig: Rig; letter: string }) {
   );
 }
 
+/** Whether second copies can be written where they are planned. */
+function SecondCopy() {
+  const recorder = useLive().state?.recorder;
+  const words = recorder?.mirror_problem ?? recorder?.mirror_note;
+  return words ? <p className={recorder?.mirror_problem ? styles.inStop : styles.inLook}>{words}</p> : null;
+}
+
 function RecorderFields({ rig, show }: { rig: Rig; show: Show }) {
   const { recorder } = rig;
   return (
@@ -207,6 +215,7 @@ function RecorderFields({ rig, show }: { rig: Rig; show: Show }) {
         onChoose={(bits) => put({ 'setup/bits': Number(bits) })}
       />
       <TextSetting label="Second copy of takes in" path="setup/mirror" value={show.setup.mirror} />
+      <SecondCopy />
       <SoundDevice />
       <LookBack />
       <RoundTrip />

@@ -116,7 +116,9 @@ function ChosenTake({ take, takes, onTake }: { take: Take; takes: Take[]; onTake
           </Button>
         )}
         {(playing?.limited ?? 0) > 0 && (
-          <span className={styles.inLook}>Too loud: tracks that share a return were limited at full scale.</span>
+          <span className={styles.inLook}>
+            Too loud: tracks that share a return were limited at full scale.
+          </span>
         )}
         <span className={cx(styles.hint, styles.end)}>
           drag to choose a range · <kbd>Space</kbd> play · <kbd>L</kbd> loop
