@@ -3,50 +3,70 @@
 module Loomshuttle
   module Player
     # The clock of where it plays, told by packets: 32-bit timestamps as a count that only grows, and anew where the other side began anew.
+    # It listens to one sender until that has been silent, as the recorder does; a new sender, and a time that is far from the one before, is
+    # believed only once some of its packets follow on each other. Strangers' packets cost nothing.
     class Clock
-      # Further ahead of or behind what was told before than this (samples), and it is believed after so many packets that follow on each
-      # other; strangers' do not.
+      # Further ahead of or behind what was told before than this (samples), and it is another time; packets that follow on each other are so
+      # near; so many of them are believed.
       FAR, NEAR, AGREE = 24_000, 4800, 3
+      # Seconds without a word, and another sender may take the place.
+      SILENT = 0.5
 
       # @return [Integer, nil] newest time
       attr_reader :time
       # @return [Integer] how often it began anew
       attr_reader :restarts
+      # @return [Integer] packets of others
+      attr_reader :foreign
 
       def initialize
-        @restarts = 0
-        @odd = 0
+        @restarts = @foreign = @agree = 0
       end
 
-      # @param timestamp [Integer] of 32 bits
+      # @param packet [Formats::Rtp::Packet]   @param now [Numeric] seconds that only grow
       # @return [Symbol, nil] :on, or :anew where the time is another one; nil for what is not believed
-      def hear(timestamp)
-        return begin_at(timestamp) unless @time
+      def hear(packet, now)
+        return stranger if @source && packet.source != @source && now - @heard < SILENT
 
-        step = Formats::Rtp.distance(@time % Formats::Rtp::TIMESTAMPS, timestamp, Formats::Rtp::TIMESTAMPS)
-        return elsewhere(timestamp) if step.abs > FAR
+        far = @source == packet.source ? step(packet.timestamp).abs > FAR : true
+        return unless !far || believed?(packet)
 
-        @odd = 0
-        @time += step if step.positive?
-        :on
+        @heard, @agree = now, 0
+        far ? another(packet) : go_on(packet.timestamp)
       end
 
       private
 
-      def elsewhere(timestamp)
-        follows = @last && Formats::Rtp.distance(@last, timestamp, Formats::Rtp::TIMESTAMPS).between?(1, NEAR)
-        @odd = follows ? @odd + 1 : 1
-        @last = timestamp
-        return if @odd < AGREE
+      def step(timestamp) = Formats::Rtp.distance(@time % Formats::Rtp::TIMESTAMPS, timestamp, Formats::Rtp::TIMESTAMPS)
 
-        @restarts += 1
-        begin_at(timestamp)
+      # @return [nil]
+      def stranger
+        @foreign += 1
+        nil
       end
 
-      def begin_at(timestamp)
-        @odd, @last = 0, nil
-        @time = timestamp
+      # Whether it is the last of some that follow on each other.
+      def believed?(packet)
+        follows = @last && @last[0] == packet.source && Formats::Rtp.distance(@last[1], packet.timestamp, Formats::Rtp::TIMESTAMPS).between?(1, NEAR)
+        @agree = follows ? @agree + 1 : 1
+        @last = [packet.source, packet.timestamp]
+        @agree >= AGREE
+      end
+
+      # Another sender may tell the time as it was, such as one that was away for a moment.
+      def another(packet)
+        @source, @last = packet.source, nil
+        return go_on(packet.timestamp) if @time && step(packet.timestamp).abs <= FAR
+
+        @restarts += 1 if @time
+        @time = packet.timestamp
         :anew
+      end
+
+      def go_on(timestamp)
+        step = step(timestamp)
+        @time += step if step.positive?
+        :on
       end
     end
   end

@@ -6,12 +6,25 @@ module Loomshuttle
   module Player
     # A song that lies ready or plays, and the one after it, without sockets, threads or files of its own: told to make the next block, it
     # gives what every output carries. Commands are done at a sample of the clock. One thread makes blocks; commands come from any.
+    #
+    # It is in one state at any time:
+    #   none      no song is loaded
+    #   ready     a song is loaded, or has come to its end        stopped   it was stopped in the middle
+    #   playing   it is heard                                     falling   it is being faded out or stopped
+    #   pausing   it has come to its end, and the next one begins by itself after a pause
     class Deck
       # Seconds until a stopped song is silent, and everything in a panic.
       STOP, PANIC = 0.010, 0.005
       # What makes it silent: a beginning that was asked for before is not done after it.
       SILENCES = %w[stop fade].freeze
-      private_constant :SILENCES
+      HEARD = %i[playing falling].freeze
+      # Where each command may be given. What silences may be given anywhere.
+      ALLOWED = { "play" => %i[ready stopped falling pausing], "jump" => %i[playing], "around" => %i[playing], "stop at" => %i[playing],
+                  "take back" => %i[playing falling pausing], "stop" => nil, "fade" => nil, "panic" => nil }.freeze
+      # What each command takes, and whether it must be there.
+      TAKES = { "play" => { section: false, sample: false }, "jump" => { section: true, at_next: false }, "around" => { on: false }, "stop at" => { at_next: false },
+                "take back" => {}, "stop" => {}, "fade" => { seconds: true }, "panic" => { ramp: false } }.freeze
+      private_constant :SILENCES, :HEARD, :ALLOWED, :TAKES
 
       attr_reader :rate, :outputs, :time
 
@@ -20,51 +33,64 @@ module Loomshuttle
       def initialize(rate:, outputs:, on_end: ->(_) {})
         @rate, @outputs, @on_end = rate, outputs, on_end
         @mix, @gain, @orders = Mix.new(outputs), Gain.new, Orders.new
-        @time, @playing = 0, false
+        @time, @state = 0, :none
         @doing = Monitor.new # held while a block is made and while a command is done; asks nobody
       end
 
+      # @return [Symbol] as above
+      attr_reader :state
       # @return [Loaded, nil]
-      attr_reader :loaded, :following
+      attr_reader :loaded
 
-      # Puts a song on; what plays goes on until it is through.
+      # @return [Loaded, nil]
+      def following = @following == :opening ? nil : @following
+
+      # Loads a song. A pause before another one ends, and that one does not begin.
       # @param loaded [Loaded]
+      # @raise [Invalid] while a song is heard
       def load(loaded)
         @doing.synchronize do
-          raise Invalid.new("#{@loaded.song.name} plays; stop it first.", where: "song") if @playing
+          raise Invalid.new("#{@loaded.song.name} plays; stop it first.", where: "song") if playing?
 
           put_on(loaded)
         end
       end
 
-      # What comes after the song that is on; nil: nothing.
-      # @param loaded [Loaded, nil]
-      def follow_with(loaded) = @doing.synchronize { @following = loaded }
+      # What comes after the song that is on; :opening: a song that is still being opened; nil: nothing.
+      # @param loaded [Loaded, :opening, nil]
+      def follow_with(loaded)
+        @doing.synchronize do
+          @following = loaded
+          @state = :ready if @state == :pausing && loaded.nil?
+        end
+      end
 
       # @param roles [Array<Songs::Role>] from now on
       def roles=(roles)
-        @doing.synchronize { [@loaded, @following].compact.each { |one| one.material.roles = roles } }
+        @doing.synchronize { [@loaded, following].compact.each { |one| one.material.roles = roles } }
       end
 
       # @param what [String] "play", "stop", "fade", "panic", "jump", "around", "stop at", "take back"
       # @param at [Integer, nil] sample of the clock; nil: with the next block
+      # @raise [Invalid] when there is no such command, it does not take that, or the state does not allow it
       def command(what, at: nil, **with)
+        check(what, with)
         @orders.drop("play", at || @time) if SILENCES.include?(what)
         return @orders.add(at, what, with) if at && at > @time
 
         @doing.synchronize { obey(what, with) }
       end
 
-      # @return [Boolean]
-      def playing? = @playing
+      # @return [Boolean] whether it is heard
+      def playing? = HEARD.include?(@state)
 
-      # The clock is elsewhere: what plays goes on, counted from there; what was to be done at a time is not done any more.
+      # The clock is elsewhere: what plays goes on, counted from there, and so does what is to be done at a time.
       # @param time [Integer]
       def at(time)
         @doing.synchronize do
           @begins += time - @time if @begins
+          @orders.shift_by(time - @time)
           @time = time
-          @orders.clear
         end
       end
 
@@ -87,19 +113,32 @@ module Loomshuttle
 
       # @return [Hash] time of the clock; song, whether it plays and is not about to be silent, and its sample at that time
       def place
-        @doing.synchronize { { "time" => @time, "song" => @loaded&.song&.id, "playing" => @playing && !@gain.why, "position" => @playing ? @walk.position : @held } }
+        @doing.synchronize { { "time" => @time, "song" => @loaded&.song&.id, "playing" => @state == :playing, "position" => playing? ? @walk.position : @held } }
       end
 
       # @return [Integer] frames until the end of the song that plays; 0 where none does
-      def left = @playing ? @walk.left : 0
+      def left = playing? ? @walk.left : 0
+
+      # @return [Integer, nil] frames until the next song begins by itself
+      def pause_left = @state == :pausing ? [@begins - @time, 0].max : nil
 
       # @return [Integer] pieces that were not in memory in time
       def missed = @mix.missed.to_i
 
       private
 
+      def check(what, with)
+        takes = TAKES[what] or raise Invalid.new("There is no command #{Text.readable(what, most: 40)}.", where: "command")
+        strange = with.keys - takes.keys
+        raise Invalid.new("#{what} takes no #{strange.join(', ')}.", where: "command") if strange.any?
+
+        missing = takes.select { |_, needed| needed }.keys - with.keys
+        raise Invalid.new("#{what} needs #{missing.join(', ')}.", where: "command") if missing.any?
+      end
+
       def put_on(loaded)
-        @loaded, @walk, @held = loaded, nil, nil
+        @loaded, @walk, @held, @begins = loaded, nil, nil, nil
+        @state = :ready
         @gain.rise
       end
 
@@ -110,10 +149,10 @@ module Loomshuttle
         end
         due = @orders.next_at
         size = due ? [most, due - @time].min : most
-        size = begin_following(size) if @begins
-        size = play(block, done, size) if @playing
+        size = begin_following(size) if @state == :pausing
+        size = play(block, done, size) if playing?
         @time += size
-        over if @playing && (@walk.over? || @gain.silent?)
+        over if playing? && (@walk.over? || @gain.silent?)
         size
       end
 
@@ -122,6 +161,8 @@ module Loomshuttle
         yield
       rescue Invalid => e
         Runtime::Log.now.warn(e.message)
+      rescue StandardError => e
+        Runtime::Health.trouble(e, "a command")
       end
 
       # @return [Integer] frames until the song's end, no more than size
@@ -136,30 +177,35 @@ module Loomshuttle
       end
 
       def halt
-        @playing = false
         @held = @walk.over? ? nil : @walk.position
+        @state = @held ? :stopped : :ready
         @gain.rise
       end
 
+      # A song that has come to its end while it was being stopped has been stopped.
       def over
+        ended = @walk.over? && !@walk.stopped? && @state == :playing
+        through = @walk.over?
         halt
-        return unless @walk.over?
+        return unless through
 
-        go_on = @loaded.goes_on
-        begin_later(go_on) if go_on && @following
+        pause = @loaded.goes_on
+        begin_later(pause) if ended && pause && @following
         @on_end.call(@loaded)
       end
 
-      def begin_later(seconds) = @begins = @time + (seconds * @rate).round
+      def begin_later(seconds)
+        @begins = @time + (seconds * @rate).round
+        @state = :pausing
+      end
 
+      # A song that is still being opened begins as soon as it is there.
       # @return [Integer] frames until it begins, no more than size
       def begin_following(size)
         return [size, @begins - @time].min if @begins > @time
+        return size if @following == :opening
 
-        @begins = nil
         following, @following = @following, nil
-        return size unless following
-
         put_on(following)
         start
         size
@@ -168,40 +214,52 @@ module Loomshuttle
       def start(section: nil, sample: nil)
         @walk = Songs::Walk.new(@loaded.song, @loaded.tonight, section: section, sample: sample)
         @gain.rise
-        @playing = true
-        @held = nil
+        @state = :playing
+        @held = @begins = nil
       end
 
       def obey(what, with)
-        raise Invalid.new("No song is on; choose one first.", where: "song") unless @loaded
+        allowed = ALLOWED.fetch(what)
+        raise Invalid.new(refusal(what), where: "song") unless allowed.nil? || allowed.include?(@state)
 
         case what
         when "play" then begin_playing(**with)
         when "panic" then silence(**with)
         when "stop" then fall(STOP, :stop)
         when "fade" then fall(with.fetch(:seconds), :fade)
-        when "jump" then walking.jump(with.fetch(:section), at: with.fetch(:at_next, "bar"))
-        when "around" then walking.around = with.fetch(:on, true)
-        when "stop at" then walking.stop(at: with.fetch(:at_next, "section"))
-        when "take back" then @begins ? @begins = nil : walking.take_back
-        else raise Invalid.new("There is no command #{Text.readable(what, most: 40)}.", where: "command")
+        when "jump" then @walk.jump(with.fetch(:section), at: with.fetch(:at_next, "bar"))
+        when "around" then @walk.around = with.fetch(:on, true)
+        when "stop at" then @walk.stop(at: with.fetch(:at_next, "section"))
+        when "take back" then @state == :pausing ? end_pause : @walk.take_back
         end
       end
 
-      def begin_playing(section: nil, sample: nil)
-        raise Invalid.new("#{@loaded.song.name} plays already.", where: "song") if @playing && !@gain.why
+      # @return [String] why a command is not done now
+      def refusal(what)
+        return "No song is on; choose one first." if @state == :none
+        return "#{@loaded.song.name} plays already." if what == "play"
 
-        @begins = nil
-        sample ||= @held unless section
-        start(section: section, sample: sample)
+        @state == :falling ? "#{@loaded.song.name} is being stopped." : "Nothing plays."
+      end
+
+      def begin_playing(section: nil, sample: nil)
+        start(section: section, sample: sample || (section ? nil : @held))
       end
 
       def fall(seconds, why)
-        @begins = nil
-        return unless @playing
+        return end_pause if @state == :pausing
+        return unless playing?
 
         frames = (seconds * @rate).round
-        frames.positive? ? @gain.fall(frames, why) : halt
+        return halt unless frames.positive?
+
+        @gain.fall(frames, why)
+        @state = :falling
+      end
+
+      def end_pause
+        @begins = nil
+        @state = :ready
       end
 
       # Whoever has sent ahead turns that down himself, and goes on in silence.
@@ -209,8 +267,6 @@ module Loomshuttle
         @orders.clear
         fall(ramp ? PANIC : 0, :panic)
       end
-
-      def walking = @playing ? @walk : raise(Invalid.new("Nothing plays.", where: "song"))
     end
   end
 end

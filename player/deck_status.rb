@@ -8,7 +8,7 @@ module Loomshuttle
         # @param deck [Deck]   @param walk [Songs::Walk, nil]   @param gain [Gain]   @param held [Integer, nil] sample where it was stopped
         # @return [Hash]
         def of(deck, walk, gain, held)
-          common = { "state" => state(deck, gain, held), "next" => deck.following&.song&.name, "missed" => deck.missed, "waiting" => deck.waiting }
+          common = { "state" => state(deck, gain), "next" => deck.following&.song&.name, "missed" => deck.missed, "waiting" => deck.waiting, "pause_left" => deck.pause_left }
           return common.merge("item" => nil, "song" => nil, "name" => nil, "troubles" => []) unless deck.loaded
 
           common.merge(about(deck.loaded), place(deck, walk, held))
@@ -20,11 +20,8 @@ module Loomshuttle
           { "item" => loaded.item, "song" => loaded.song.id, "name" => loaded.song.name, "troubles" => loaded.material.troubles }
         end
 
-        def state(deck, gain, held)
-          return "none" unless deck.loaded
-          return { fade: "fading", stop: "stopping", panic: "stopping" }.fetch(gain.why, "playing") if deck.playing?
-
-          held ? "stopped" : "ready"
+        def state(deck, gain)
+          deck.state == :falling && gain.why == :fade ? "fading" : { falling: "stopping" }.fetch(deck.state, deck.state.to_s)
         end
 
         def place(deck, walk, held)

@@ -59,7 +59,7 @@ module Loomshuttle
         @line = Runtime::LineSocket.new(socket, most: Twin::LINE)
         @line.puts(JSON.generate({ code: to["code"], digest: @digest.call }), 2)
         until worker.stopped? || !@to.equal?(to)
-          text = @line.gets(Twin::SILENT) or raise IOError, "it has gone"
+          text = @line.gets(@told ? Twin::SILENT : Twin::WELCOME) or raise IOError, "it has gone"
           take(*Twin.read(text))
         end
       end
@@ -69,8 +69,8 @@ module Loomshuttle
         when "welcome" then @problem = nil
         when "refused" then raise Invalid.new(details["why"], where: "code")
         when "load" then @unit.follow_load(details["song"])
-        when "do" then obey(details["what"], details["at"], details["with"])
-        when "state" then state(details)
+        when "do" then obey(details["what"], details["at"]&.then { |at| Twin.near(@unit.place["time"], at) }, details["with"])
+        when "state" then state(details.merge("time" => Twin.near(@unit.place["time"], details["time"])))
         end
       rescue Invalid => e
         raise if word == "refused"
@@ -81,7 +81,7 @@ module Loomshuttle
       def obey(what, at, with)
         @behind = nil
         @told_until = at || (@unit.place["time"] + Twin::AHEAD)
-        @unit.obey(what, at, with)
+        @unit.follow_command(what, at, with)
       end
 
       def state(told)

@@ -5,7 +5,7 @@ require "socket"
 module Loomshuttle
   module Player
     # A foot switch by OSC or by MIDI, which goes on working while the web and the database stand still. OSC: /go, /around, /leave and /stop, with
-    # a figure that is 0 where the foot is lifted, or with none. MIDI: a raw device of ALSA that somebody has chosen, and its messages as they were
+    # a figure that is 0 where the foot is lifted, or with none; from this computer, or from addresses that somebody has named. MIDI: a raw device of ALSA that somebody has chosen, and its messages as they were
     # learnt. Its thread:
     #   foot   hears both, and does what is asked
     class FootSwitch
@@ -16,11 +16,13 @@ module Loomshuttle
       DEVICES = "/dev/snd/midiC*D*"
 
       # @param unit [Unit]   @param config [Config]   @param now [Proc] seconds that only grow
-      # @param port [Integer, nil] UDP port of OSC   @param devices [Array<String>] paths of raw MIDI devices beside those of the system
-      def initialize(unit, config, now:, port: nil, host: "127.0.0.1", devices: [])
+      # @param port [Integer, nil] UDP port of OSC   @param from [Array<String>] addresses of the network that may send to it
+      # @param devices [Array<String>] paths of raw MIDI devices beside those of the system
+      def initialize(unit, config, now:, port: nil, from: [], devices: [])
         @unit, @config, @now, @more = unit, config, now, devices
+        @from = ["127.0.0.1", *from]
         @keys = FootKeys.new
-        @osc = UDPSocket.new.tap { |socket| socket.bind(host, port) } if port
+        @osc = UDPSocket.new.tap { |socket| socket.bind(from.empty? ? "127.0.0.1" : "0.0.0.0", port) } if port
         @port = port
       rescue SystemCallError => e
         @problem = "OSC of a foot switch: #{e.message}"
@@ -55,8 +57,9 @@ module Loomshuttle
 
       def hear_osc
         MOST.times do
-          bytes, = @osc.recvfrom_nonblock(LARGEST, exception: false)
+          bytes, sender = @osc.recvfrom_nonblock(LARGEST, exception: false)
           break unless bytes.is_a?(String)
+          next unless @from.include?(sender[3])
 
           Formats::Osc.unpack(bytes).each { |message| osc(message) }
         rescue Formats::Osc::Malformed
@@ -110,7 +113,7 @@ module Loomshuttle
       # What cannot be done now is told where everything else is told.
       def carry_out(word)
         case word
-        when "go" then @unit.go
+        when "go" then @unit.go(waiting: false)
         when "around" then @unit.command("around", on: true)
         when "leave" then @unit.command("around", on: false)
         when "stop" then @unit.command("stop")

@@ -6,15 +6,18 @@ module Loomshuttle
   module Player
     # What was sent last and has not sounded yet, so that it can be sent again, turned down.
     class Horizon
-      # Frames that are kept: the largest buffer, and what is just made.
-      KEPT = Config::BUFFER.max + 4800
+      # Blocks that are kept: those of the largest buffer, and what is just made, however their times run.
+      MOST = ((Config::BUFFER.max + 4800) / 480.0).ceil
 
       def initialize = @blocks = []
+
+      # What was sent counts no more: the clock is elsewhere, or somebody has thrown it away.
+      def clear = @blocks.clear
 
       # @param block [Numo::SFloat] [outputs, frames]   @param time [Integer] of its first frame
       def keep(block, time)
         @blocks << [time, block]
-        @blocks.shift while @blocks.size > 1 && @blocks.first.first + KEPT < time
+        @blocks.shift while @blocks.size > MOST
       end
 
       # @param from [Integer] what sounds before it stays   @param frames [Integer] until it is silent

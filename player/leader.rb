@@ -10,13 +10,19 @@ module Loomshuttle
     class Leader
       # Followers at once; letters that may wait for one; seconds that he has to say hello, and to take a line.
       MOST, WAITING, HELLO, PATIENCE = 2, 200, 3, 2
+      # Connections at once that have not said who they are.
+      UNKNOWN = 4
+      # After a wrong code nobody's is looked at for so long (seconds): at first, and at most, the longer the more were wrong.
+      WRONG, LONGEST = 0.5, 5
 
       # @param host [String]   @param port [Integer]   @param code [Proc] gives the code   @param digest [Proc] of what must be the same
       def initialize(host, port, code:, digest:)
         @code, @digest = code, digest
         @server = TCPServer.new(host, port)
         @followers = []
+        @unknown = @wrong = 0
         @lock = Mutex.new # held for moments
+        @guessing = Mutex.new # held while a code is looked at, and for a while after a wrong one
       rescue Errno::EADDRINUSE
         raise Invalid.new("TCP port #{port} is in use; another player may run there.", where: "port #{port}")
       end
@@ -46,7 +52,7 @@ module Loomshuttle
       private
 
       def serve(socket)
-        return socket.close if count >= MOST
+        return socket.close unless @lock.synchronize { @followers.size < MOST && @unknown < UNKNOWN && @unknown += 1 }
 
         Thread.new { follow(Runtime::LineSocket.new(socket, most: Twin::LINE)) }.tap do |thread|
           thread.name = "tells a follower"
@@ -55,12 +61,10 @@ module Loomshuttle
       end
 
       def follow(line)
-        hello = Twin::HELLO.check(JSON.parse(line.gets(HELLO).to_s, max_nesting: 4), "hello")
-        return refuse(line) unless secure?(hello["code"])
-
+        hello = identified(line) or return refuse(line)
         letters = Runtime::Mailbox.new(most: WAITING)
         follower = { line: line, letters: letters, digest: hello["digest"] }
-        @lock.synchronize { @followers << follower }
+        @lock.synchronize { @followers.size < MOST && @followers << follower } or return
         line.puts(Twin.say("welcome", digest: @digest.call), PATIENCE)
         deliver(line, letters)
       rescue SystemCallError, IOError, Runtime::LineSocket::Late, Invalid, JSON::ParserError
@@ -81,9 +85,24 @@ module Loomshuttle
         end
       end
 
-      # Guessing takes its time.
+      # @return [Hash, nil] what he says; nil where he does not know the code
+      def identified(line)
+        hello = Twin::HELLO.check(JSON.parse(line.gets(HELLO).to_s, max_nesting: 4), "hello")
+        hello if @guessing.synchronize { known?(hello["code"]) }
+      ensure
+        @lock.synchronize { @unknown -= 1 }
+      end
+
+      # Guessing takes its time, on however many connections.
+      def known?(code)
+        return @wrong = 0 if secure?(code)
+
+        sleep([WRONG * (2**@wrong), LONGEST].min)
+        @wrong = [@wrong + 1, 10].min
+        nil
+      end
+
       def refuse(line)
-        sleep(1)
         line.puts(Twin.say("refused", why: "The code is another one."), PATIENCE)
       end
 

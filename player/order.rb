@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Player
-    # The running order at the deck: which song is on, which one is made ready ahead, what was played. Songs are opened on a thread that is
-    # not the clock's (`fill`).
+    # The running order at the deck: which song is on, which one is made ready ahead, what was played. Songs are opened by the opener alone
+    # (Opener); whoever presses stop meanwhile is heard at once.
     class Order
       # @return [String, nil] why the next song cannot be played
       attr_reader :problem
@@ -16,26 +16,35 @@ module Loomshuttle
       end
 
       # @param deck [Deck]   @param library [Library]   @param config [Config]
-      def initialize(deck, library, config)
-        @deck, @library, @config = deck, library, config
+      # @param opener [Opener]
+      def initialize(deck, library, config, opener: Opener.new)
+        @deck, @library, @config, @opener = deck, library, config, opener
         @played = []
-        @opening = Mutex.new # held while songs are opened
         @ended = Queue.new
       end
 
-      # Puts a song on, which must be in memory before it can begin.
+      # Puts a song on, which must be in memory before it can begin, and waits for that.
       # @param key [Integer] of an item
       # @raise [Invalid]
       def put_on(key)
         item = find(key) or raise Invalid.new("The running order has no song #{key}.", where: "item")
-        @opening.synchronize do
-          loaded = ready?(item) ? @next : opened(item)
-          previous = @deck.loaded
-          @deck.load(loaded)
-          drop_next
-          let_go(previous)
+        @opener.wait { exchange(item) }
+        @opener.later(:make_ready) { make_ready }
+      end
+
+      # Puts a song on without waiting. What cannot be opened is a problem that is told.
+      # @param key [Integer] of an item
+      # @yield once it is on
+      # @raise [Invalid] when there is no such item
+      def put_on_later(key)
+        item = find(key) or raise Invalid.new("The running order has no song #{key}.", where: "item")
+        @opener.later(:put_on) do
+          exchange(item)
+          yield if block_given?
+          make_ready
+        rescue Invalid => e
+          @problem = e.message
         end
-        make_ready
       end
 
       # Called by the clock's thread: a song is through.
@@ -45,53 +54,71 @@ module Loomshuttle
       # Reads ahead, and makes the next song ready.
       # @return [Boolean] whether there was something to do
       def fill
-        look_back
+        unless @ended.empty? || @settling
+          @settling = true
+          @opener.later(:settle) { settle }
+        end
         read = [@deck.loaded, @deck.following].compact.map { |one| one.material.stock.fill }
         read.any?
       end
 
       # The running order or what is in it has changed.
-      def renew
-        @opening.synchronize { drop_next unless @next && current?(@next) }
-        again = @deck.loaded
-        put_on(again.item) if again && !@deck.playing? && find(again.item) && !current?(again)
-        make_ready
-      rescue Invalid => e
-        @problem = e.message
-      end
+      def renew = @opener.later(:renew) { bring_up_to_date }
 
       # @return [Array<Hash>] key of each item, and whether it was played
       def told = @config["items"].map { |item| { "key" => item["key"], "played" => @played.include?(item["key"]) } }
 
       private
 
-      def look_back
-        return if @ended.empty?
-
-        until @ended.empty?
-          loaded = @ended.pop(true)
-          @played = (@played | [loaded.item]).last(1000)
-          @opening.synchronize { let_go(loaded) }
+      # @raise [Invalid] when it cannot be opened, or a song plays
+      def exchange(item)
+        loaded = ready?(item) ? @next : opened(item)
+        previous = @deck.loaded
+        begin
+          @deck.load(loaded)
+        rescue Invalid
+          loaded.material.stock.close unless loaded.equal?(@next)
+          raise
         end
+        drop_next(:opening)
+        let_go(previous)
+      end
+
+      # A pause before the next song is somebody's wish, and goes on.
+      def bring_up_to_date
+        drop_next(:opening) unless @next && current?(@next)
+        again = @deck.loaded
+        exchange(find(again.item)) if again && !@deck.playing? && @deck.state != :pausing && find(again.item) && !current?(again)
+        make_ready
+      rescue Invalid => e
+        @deck.follow_with(nil)
+        @problem = e.message
+      end
+
+      # Songs that have come to their end.
+      def settle
+        @settling = false
+        over = Array.new(@ended.size) { @ended.pop }
+        @played = (@played | over.map(&:item)).last(1000)
+        @over, closed = [*@over, *over].partition { |loaded| loaded.equal?(@deck.loaded) } # in a pause it is still on
+        closed.each { |loaded| let_go(loaded) }
         make_ready
       end
 
       # What comes after the song that is on.
       def make_ready
-        @opening.synchronize do
-          current = @deck.loaded&.item
-          at = @config["items"].index { |item| item["key"] == current }
-          following = at && @config["items"][at + 1]
-          @problem = nil
-          next drop_next unless following
-          next if ready?(following)
+        current = @deck.loaded&.item
+        at = @config["items"].index { |item| item["key"] == current }
+        following = at && @config["items"][at + 1]
+        @problem = nil
+        return drop_next unless following
+        return if ready?(following)
 
-          drop_next
-          @next = opened(following)
-          @problem = nil
-          @deck.follow_with(@next)
-        end
+        drop_next(:opening)
+        @next = opened(following)
+        @deck.follow_with(@next)
       rescue Invalid => e
+        @deck.follow_with(nil)
         @problem = e.message
       end
 
@@ -104,9 +131,10 @@ module Loomshuttle
         !item.nil? && loaded.song.id == item["song"] && loaded.tonight == Order.tonight(item) && (item["version"].nil? || item["version"] == loaded.song.version)
       end
 
-      # What follows may have begun by itself just now.
-      def drop_next
-        @deck.follow_with(nil)
+      # What follows may have begun just now.
+      # @param instead [:opening, nil] what the deck is told of what follows
+      def drop_next(instead = nil)
+        @deck.follow_with(instead)
         let_go(@next) if @next
         @next = nil
       end

@@ -36,6 +36,9 @@ module Loomshuttle
       # @param time [Integer] commands of that name are not done from then on
       def drop(what, time) = @lock.synchronize { @waiting.reject! { |one| one.what == what && one.at >= time } }
 
+      # The clock jumps: everything keeps its distance.
+      def shift_by(samples) = @lock.synchronize { @waiting.map! { |one| one.with(at: one.at + samples) } }
+
       def clear = @lock.synchronize { @waiting.clear }
     end
   end

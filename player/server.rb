@@ -6,7 +6,8 @@ module Loomshuttle
   module Player
     # The player as a process. Its threads:
     #   main     hears the clock of where it plays, makes what sounds next and sends it; waits for nothing else
-    #   reader   reads songs ahead, opens the next one
+    #   reader   reads songs ahead
+    #   opener   opens songs (Opener)
     #   control  accepts on the Unix socket; threads of each caller (Runtime::Caller)
     #   watch    tells how it goes on
     #   foot     hears a foot switch
@@ -28,9 +29,10 @@ module Loomshuttle
         @unit.sound = -> { @ways.sound&.status }
         @turning = Mutex.new # held for moments, while the way out becomes another one
         @unit.before_play = method(:turn)
+        @unit.cut = @ways.method(:cut)
         turn
         pair(host, twin, library)
-        listen_to_foot(host, foot)
+        listen_to_foot(foot)
         @control = Runtime::CallServer.new(File.join(home, "player.sock"), Requests::ALL) { |caller| Methods.for(@unit, caller) }
         @unit.on_meters = ->(levels) { @control.tell("meters", levels) }
         @unit.on_state = -> { @control.tell("state", @unit.status) }
@@ -41,12 +43,14 @@ module Loomshuttle
         Runtime::Priority.first
         workers = [Runtime::Worker.start("reader", priority: -3) { |worker| worker.rest(@unit.fill ? 0.001 : 0.05) },
                    Runtime::Worker.start("watch") { |worker| worker.rest(1) || watch }, Runtime::Worker.start("twin") { |worker| worker.rest(Twin::OFTEN) || tell_twin }]
+        @unit.opener.start
         @control.start
         @leader&.start
         @foot.start
         hear
       ensure
         workers&.each(&:stop)
+        @unit.opener.stop
         @foot.stop
         @follower.stop
         @leader&.close
@@ -66,8 +70,8 @@ module Loomshuttle
         @fresh = -> { @digest = Twin.digest(@config, library) }
       end
 
-      def listen_to_foot(host, port)
-        @foot = FootSwitch.new(@unit, @config, now: Runtime::Clock.method(:now), port: port, host: ENV.fetch("LOOMSHUTTLE_BIND", host),
+      def listen_to_foot(port)
+        @foot = FootSwitch.new(@unit, @config, now: Runtime::Clock.method(:now), port: port, from: ENV.fetch("LOOMSHUTTLE_FOOT", "").split(","),
                                                devices: ENV.fetch("LOOMSHUTTLE_MIDI", "").split(":"))
         @unit.foot = @foot
       end

@@ -65,6 +65,14 @@ module Loomshuttle
       # @return [Hash] for people
       def status = { "id" => Runtime::SoundDevices.id_of(@device.name), "words" => @device.words, "state" => @state, "outputs" => @lanes }
 
+      # Ends at once what it still has to play: aplay takes that along. It is opened again at once.
+      # @return [true]
+      def cut
+        close
+        @tried = nil
+        true
+      end
+
       def close
         pipe, @pipe = @pipe, nil
         @parts, @left, @sent = {}, "".b, nil

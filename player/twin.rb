@@ -14,6 +14,8 @@ module Loomshuttle
     module Twin
       # Bytes of a line; seconds between two states; without a word for so long the line is cut.
       LINE, OFTEN, SILENT = 65_536, 0.2, 2.0
+      # Seconds until it is welcome: somebody else may be guessing the code.
+      WELCOME = 10
       # Commands are done so much later than they were asked for (samples at 48 kHz: 50 ms), so that the follower has them in time.
       AHEAD = 2400
 
@@ -37,6 +39,11 @@ module Loomshuttle
           plain = config["items"].map { |item| item.except("key", "version") }
           { "the running order" => sum(plain), "roles and outputs" => sum(config["roles"]), "the pilot" => sum(config["pilot"].slice("hz", "level_db")) }.merge(songs)
         end
+
+        # A sample as the other computer counts it, on this one's count. Both hear 32 bits of one clock, but may have begun on either side of
+        # its wrap.
+        # @param mine [Integer] any sample on this one's count that is less than half a round away
+        def near(mine, theirs) = mine + Formats::Rtp.distance(mine % Formats::Rtp::TIMESTAMPS, theirs % Formats::Rtp::TIMESTAMPS, Formats::Rtp::TIMESTAMPS)
 
         # @return [Array<String>] names of what differs, or is not there
         def differences(one, other) = (one.keys | other.keys).reject { |name| one[name] == other[name] }

@@ -31,6 +31,8 @@ module Loomshuttle
       end
 
       attr_reader :deck, :order, :clock, :rate
+      # @return [Opener] to be started where songs are not to be opened by whoever asks
+      attr_reader :opener
 
       # @param rate [Integer]   @param streams [Array<Formats::Sdp::Stream>] of the outputs
       # @param library [Library]   @param config [Config]   @param outputs [Integer] that songs may be played to, whatever leaves
@@ -41,7 +43,9 @@ module Loomshuttle
         @outputs = outputs
         @clock, @pilot, @horizon = Clock.new, Pilot.new(rate), Horizon.new
         @deck = Deck.new(rate: rate, outputs: @outputs, on_end: ->(loaded) { @order.ended(loaded) })
-        @order = Order.new(@deck, library, config)
+        @opener = Opener.new
+        @order = Order.new(@deck, library, config, opener: @opener)
+        @wish = 0 # counts what was asked for: a song that begins once it is open begins only if nothing was asked since
         @session, @send = Random.rand(1 << 31), send
         leave_by(streams)
         @sending = Mutex.new # held while a block is made and sent, and in a panic; then Deck's own
@@ -52,6 +56,9 @@ module Loomshuttle
       # @param leader [#tell, #count, #told, nil] whom others follow by   @param follower [#status, nil]
       # @param foot [#status, nil]   @param sound [Proc] gives words about the sound card that it plays to, or nil
       attr_writer :leader, :follower, :foot, :sound
+
+      # @param cut [Proc] ends at once what a sound card still has to play, and gives whether there is one
+      attr_writer :cut
 
       # @param before_play [Proc] called before a song begins: it leaves by the way that is set by now
       attr_writer :before_play
@@ -69,9 +76,12 @@ module Loomshuttle
       # @param bytes [String] RTP
       def hear(bytes)
         packet = Formats::Rtp.unpack(bytes) or return
-        heard = @clock.hear(packet.timestamp) or return
+        heard = @clock.hear(packet, @now.call) or return
         @heard_at = @now.call
-        @deck.at(@clock.time + buffer) if heard == :anew || @deck.time < @clock.time
+        if heard == :anew || @deck.time < @clock.time
+          @horizon.clear
+          @deck.at(@clock.time + buffer)
+        end
         make while @deck.time + BLOCK <= @clock.time + buffer
       end
 
@@ -82,16 +92,23 @@ module Loomshuttle
       def fill = @order.fill
 
       # What the one key does: begins the song that is on, or the next one once it is through; leaves a loop while it plays.
+      # @param waiting [Boolean] whether to wait until the song is open; a foot does not
       # @return [Hash] status
       # @raise [Invalid]
-      def go
+      def go(waiting: true)
         now = status
         return command("around", on: false) if now["state"] == "playing" && now["around"]
         raise Invalid.new("#{now['name']} plays already.", where: "go") if now["state"] == "playing"
 
         item = to_begin(now)
-        load(item: item) unless now["item"] == item
-        command("play")
+        return command("play") if now["item"] == item && now["state"] != "pausing"
+
+        wish = @wish += 1
+        begin_it = -> { command("play") if wish == @wish }
+        return put_on_and(item, begin_it) unless waiting
+
+        load(item: item, wish: wish)
+        begin_it.call || status
       end
 
       # @param config [Hash] what is not given stays (Config)
@@ -118,6 +135,7 @@ module Loomshuttle
       def command(what, at: nil, **with)
         raise Invalid.new("#{leader_of_time} tells no clock, so nothing can play. Look at its cable, and at Rig.", where: "clock") unless clock? || what != "play"
 
+        @wish += 1
         at = lead(what, at, with) if @leader&.count.to_i.positive?
         obey(what, at, with)
         status
@@ -131,11 +149,22 @@ module Loomshuttle
         changed
       end
 
-      # @param song [String] id: the leader has put it on
+      # @param song [String] id: the leader has put it on. It is opened while its commands are heard
       def follow_load(song)
         item = @config["items"].find { |one| one["song"] == song } or raise Invalid.new("The leader plays a song that this running order has not.", where: "item")
-        @order.put_on(item["key"]) unless @deck.playing? || @deck.loaded&.item == item["key"]
-        changed
+        return if @deck.playing? || @deck.loaded&.item == item["key"]
+
+        @deferred = nil
+        @opening = item["key"]
+        @order.put_on_later(item["key"]) { opened_for_leader }
+      end
+
+      # Does what the leader asks for. A song that is still being opened begins at its sample, if it is open by then.
+      def follow_command(what, at, with)
+        return @deferred = [what, at, with] if what == "play" && @opening && @deck.loaded&.item != @opening
+
+        @deferred = nil unless what == "play"
+        obey(what, at, with)
       end
 
       # @return [Hash] time of the clock, and what plays where at that time
@@ -148,8 +177,11 @@ module Loomshuttle
       end
 
       # @param item [Integer] of the running order
+      # @param wish [Integer, nil] what it is for
       # @return [Hash] status
-      def load(item:)
+      # @raise [Invalid]
+      def load(item:, wish: nil)
+        @wish += 1 unless wish
         @order.put_on(item)
         @leader&.tell("load", song: @deck.loaded.song.id)
         changed
@@ -166,6 +198,24 @@ module Loomshuttle
 
       private
 
+      # @return [Hash] status
+      def put_on_and(item, begin_it)
+        @order.put_on_later(item) do
+          @leader&.tell("load", song: @deck.loaded.song.id)
+          begin_it.call
+          changed
+        end
+        status
+      end
+
+      def opened_for_leader
+        @opening = nil
+        what, at, with = @deferred
+        @deferred = nil
+        obey(what, at, with) if what && (at.nil? || at > @deck.time) # later than that it falls in (Follower)
+        changed
+      end
+
       # @return [Runtime::SoundDevices::Device] that can be played to as songs are
       def able(device)
         raise Invalid.new("#{device.words} does not run at #{@rate} Hz.", where: "sound") unless @rate.between?(*device.rates)
@@ -178,7 +228,7 @@ module Loomshuttle
       def to_begin(now)
         items = now["items"]
         at = items.index { |one| one["key"] == now["item"] }
-        return now["item"] if at && (now["state"] == "stopped" || !items[at]["played"])
+        return now["item"] if at && now["state"] != "pausing" && (now["state"] == "stopped" || !items[at]["played"])
 
         following = items.drop(at ? at + 1 : 0).first or raise Invalid.new("The running order is through.", where: "go")
         following["key"]
@@ -224,11 +274,13 @@ module Loomshuttle
         tell_levels if @levels.frames >= METERS
       end
 
+      # @param again [Boolean] whether something else was sent for that time before
       # @return [Numo::SFloat] what was sent, with the pilot
-      def send_block(block, time)
+      def send_block(block, time, again: false)
         whole = block.dup
         @pilot.add(whole, time)
-        @out.write(Unit.integers(whole) { |limited| @levels.limited(limited) }.transpose.dup, time)
+        samples = Unit.integers(whole) { |limited| @levels.limited(limited) }.transpose.dup
+        again ? @out.write(samples, time, sparing: false) : @out.write(samples, time)
         whole
       end
 
@@ -237,12 +289,13 @@ module Loomshuttle
         @on_meters&.call(levels.merge(@deck.status.slice("state", "song", "item", "position", "bar", "beat", "section", "left", "rounds", "around")))
       end
 
-      # What is on its way is sent again, turned down; everything behind it is silent.
+      # What is on its way is sent again, turned down, and silence as well; everything behind it is silent. A sound card forgets what it has.
       def panic
         @sending.synchronize do
           @deck.command("panic", ramp: false)
-          from = (@clock.time || 0) + (BLOCK / 2)
-          @horizon.turn_down(from, (Deck::PANIC * @rate).round) { |block, time| send_block(block, time) }
+          next @horizon.clear if @cut&.call
+
+          @horizon.turn_down(@clock.time || 0, (Deck::PANIC * @rate).round) { |block, time| send_block(block, time, again: true) }
         end
       end
     end

@@ -67,6 +67,10 @@ module Loomshuttle
         nil # nobody is there, or the way has just become another one
       end
 
+      # Ends at once what a sound card still has to play.
+      # @return [Boolean] whether there is one
+      def cut = !@sound.nil? && @sound.cut
+
       # What comes by the clock that is not listened to is let go, many times more than comes between two looks.
       def let_go = (@clocks.values - [@clock]).each { |socket| MOST.times { break if socket.recv_nonblock(1, exception: false) == :wait_readable } }
 

@@ -85,7 +85,7 @@ module Loomshuttle
       error(Full) { |e| problem(507, e.message, e.where) }
       error(Errno::ENOSPC, Errno::EDQUOT) { problem(507, "The disk is full; nothing was saved. Make room and try again.", "disk") }
       error(Invalid) { |e| problem(422, e.message, e.where, faults: e.faults.map(&:to_h)) }
-      error(RecorderLink::Away) { |e| problem(503, e.message, "recorder") }
+      error(RecorderLink::Away) { |e| problem(503, e.message, e.part) }
       error(Sequel::DatabaseConnectionError, Sequel::DatabaseDisconnectError, Sequel::PoolTimeout) { problem(503, "The database does not answer; nothing was changed. Try again in a moment.", "database") }
       error(OpenShow::NotYet) { |e| problem(503, e.message, "database") }
       error(Store::Stale) { |e| problem(409, e.message, "version", version: e.version, entries: e.entries.map { |entry| entry_hash(entry, entry[:changes].first(Routes::Journal::SOME)) }) }

@@ -38,7 +38,7 @@ module Loomshuttle
       def start = parts_at_work.each(&:start)
       def stop = parts_at_work.reverse_each(&:stop)
 
-      def_delegators :@open_show, :current, :seen, :forget
+      def_delegators :@open_show, :current, :latest, :seen, :forget
       def_delegators :@plan, :edit, :revert, :flip, :undoable
       def_delegators :@watch, :state, :touch
 

@@ -55,6 +55,21 @@ module Loomshuttle
         changed
       end
 
+      # Seconds for which a database that did not answer is not asked again, for screens that do without it.
+      AWAY = 2
+
+      # For screens that must work without the database.
+      # @return [Derived] as current, or else the newest version that has been seen
+      # @raise [NotYet]
+      def latest
+        return seen if @away_until && Runtime::Clock.now < @away_until
+
+        current.tap { @away_until = nil }
+      rescue Sequel::DatabaseError, Sequel::PoolTimeout
+        @away_until = Runtime::Clock.now + AWAY
+        seen
+      end
+
       # @return [Boolean] whether any show is known
       def known? = !@derived.nil?
 

@@ -10,7 +10,15 @@ module Loomshuttle
     #   hears the recorder   takes meters and state, notices when nothing comes any more, and comes back when the recorder does
     class RecorderLink
       # The recorder is not there, or does not answer in time.
-      class Away < StandardError; end
+      class Away < StandardError
+        # @return [String] the part that is away
+        attr_reader :part
+
+        def initialize(message = nil, part: "recorder")
+          super(message)
+          @part = part
+        end
+      end
 
       # Seconds that an answer may take: as a rule, and where there is more to do.
       SOON = 3
@@ -50,7 +58,7 @@ module Loomshuttle
       # @return [Object] the result
       # @raise [Away] @raise [Invalid] when the recorder refuses
       def call(method, within: nil, **params)
-        raise Away, "The #{name} does not answer; nothing was heard of it for #{(Runtime::Clock.now - @heard).round} s." if @up && silent?
+        raise Away.new("The #{name} does not answer; nothing was heard of it for #{(Runtime::Clock.now - @heard).round} s.", part: name) if @up && silent?
 
         counted { ask(method, params, within || later.fetch(method, SOON)) }
       end
@@ -64,7 +72,7 @@ module Loomshuttle
 
       def counted
         @lock.synchronize do
-          raise Away, "The #{name} has #{CALLS} requests to answer already." if @calls >= CALLS
+          raise Away.new("The #{name} has #{CALLS} requests to answer already.", part: name) if @calls >= CALLS
 
           @calls += 1
         end
@@ -78,14 +86,14 @@ module Loomshuttle
       def ask(method, params, seconds)
         line = connect
         line.puts(JSON.generate({ jsonrpc: "2.0", id: 1, method: method, params: params }), seconds)
-        answer = line.gets(seconds) or raise Away, "The #{name} ended while it was asked."
+        answer = line.gets(seconds) or raise Away.new("The #{name} ended while it was asked.", part: name)
         result(JSON.parse(answer))
       rescue SystemCallError, IOError
-        raise Away, "The #{name} does not answer."
+        raise Away.new("The #{name} does not answer.", part: name)
       rescue Runtime::LineSocket::Late
-        raise Away, "The #{name} did not answer within #{seconds} s."
+        raise Away.new("The #{name} did not answer within #{seconds} s.", part: name)
       rescue JSON::ParserError
-        raise Away, "The #{name}'s answer cannot be read."
+        raise Away.new("The #{name}'s answer cannot be read.", part: name)
       ensure
         line&.close
       end

@@ -20,10 +20,11 @@ module Loomshuttle
 
       # @param block [Numo::Int32] [frames, lanes], frames a multiple of the packet
       # @param time [Integer] sample counter of its first frame
-      def write(block, time)
+      # @param sparing [Boolean] false: what was sent for that time before is replaced, so that silence is sent as well
+      def write(block, time, sparing: @sparing)
         payloads = @streams.map do |stream|
           lanes = block[true, (stream.first - 1)...(stream.first - 1 + stream.lanes)].dup
-          Audio::Pcm24.to_network(lanes) unless @sparing && lanes.eq(0).all?
+          Audio::Pcm24.to_network(lanes) unless sparing && lanes.eq(0).all?
         end
         (block.shape[0] / @packet).times { |nth| write_packets(payloads, nth, time + (nth * @packet)) }
       end

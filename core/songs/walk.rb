@@ -45,6 +45,9 @@ module Loomshuttle
 
       def over? = @over
 
+      # @return [Boolean] whether it has ended, or is about to, since somebody asked for that
+      def stopped? = @stopped == true
+
       # @return [Integer] frames of the block that was taken last; fewer than were asked for at the end
       attr_reader :taken
 
@@ -66,7 +69,7 @@ module Loomshuttle
         here = @turn ? @turn.place : Place.new(pass: @pass, sample: @position)
         return 0 if @over || here.nil?
 
-        (@passes[here.pass].to - here.sample) + @passes.drop(here.pass + 1).sum(&:frames)
+        (@turn ? @turn.frames - @done : 0) + (@passes[here.pass].to - here.sample) + @passes.drop(here.pass + 1).sum(&:frames)
       end
 
       # @param key [Integer] of a section   @param at [String] of WHEN
@@ -163,6 +166,7 @@ module Loomshuttle
       def depart
         @again = @asked.nil? && @around
         @around = false if @asked
+        @stopped = @asked&.kind == "stop"
         @asked = nil
       end
 

@@ -93,7 +93,9 @@ RSpec.describe "The application on solid ground", :own_application do
       health = Tools.wait_until(90, "the interface") { (application.pids("web") - web).any? && (application.get("/api/health") rescue nil) } # rubocop:disable Style/RescueModifier
       expect(health).to include("database" => false)
       Tools.wait_until(60, "the capture") { state.dig("recorder", "capture", "id") == id }
-      expect(application.get("/api/show")["error"]["where"]).to eq("database")
+      expect(application.get("/api/show").dig("channels", 0, "name")).to eq("Great tuba")
+      expect(application.get("/api/player")).to include("items", "player")
+      expect(application.post("/api/edits", settings: { "channel/1/name" => "Tuba" })["error"]["where"]).to eq("database")
       answer, seconds = timed { application.post("/api/flip", "to" => "stage") }
       expect([answer["desk_problems"].join, seconds]).to match([/database does not answer; the desk is on stage all the same/, be < 12])
       thaw

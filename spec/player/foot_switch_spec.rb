@@ -10,7 +10,7 @@ RSpec.describe Loomshuttle::Player::FootSwitch, :folder do
   let(:unit) do
     done = self.done
     Class.new do
-      define_method(:go) { done << "go" }
+      define_method(:go) { |waiting: true| done << (waiting ? "go, waiting" : "go") }
       define_method(:command) { |what, **with| done << [what, *with.values].join(" ") }
     end.new
   end
@@ -89,5 +89,26 @@ RSpec.describe Loomshuttle::Player::FootSwitch, :folder do
     config.change("foot" => { "midi" => "passwd", "keys" => {} })
     foot.turn
     expect(foot.status["problem"]).to eq("The MIDI device passwd is not there.")
+  end
+
+  describe "from the network" do
+    def hear(from, sender)
+      foot = described_class.new(unit, config, now: -> { now.first }, port: Tools.free_udp_ports, from: from)
+      osc = foot.instance_variable_get(:@osc)
+      bound = osc.local_address.ip_address
+      messages = [[Loomshuttle::Formats::Osc.pack("/go"), ["AF_INET", 5, sender, sender]], :wait_readable]
+      allow(osc).to receive(:recvfrom_nonblock) { messages.shift }
+      allow(IO).to receive(:select).and_return([[osc]])
+      foot.turn
+      [bound, done.size]
+    ensure
+      foot&.stop
+    end
+
+    it "is heard on loopback alone, unless addresses are named, and then from those" do
+      expect(hear([], "127.0.0.1")).to eq(["127.0.0.1", 1])
+      expect(hear(["192.168.1.20"], "192.168.1.20")).to eq(["0.0.0.0", 2])
+      expect(hear(["192.168.1.20"], "192.168.1.21")).to eq(["0.0.0.0", 2])
+    end
   end
 end

@@ -87,4 +87,15 @@ RSpec.describe Loomshuttle::Player::SoundCard, :folder do
     Tools.wait_until(60, "the end") { state == "gone" }
     Tools.wait_until(60, "its return") { state == "running" }
   end
+
+  it "ends at once what it still has to play, and begins again with silence" do
+    loud = Numo::Int32.new(24_000, outputs).fill(4_000_000)
+    play(loud)
+    Tools.wait_until(60, "some of it") { File.size?(outfile).to_i > 4800 }
+    expect(card.cut).to be(true)
+    File.delete(outfile)
+    Tools.wait_until(60, "it to run again") { state == "running" && File.size?(outfile).to_i > 4800 }
+    card.close
+    expect(Numo::Int32.from_binary(File.binread(outfile)).abs.max).to eq(0)
+  end
 end

@@ -161,6 +161,62 @@ RSpec.describe Loomshuttle::Player::Follower, :folder do
     silent&.close
   end
 
+  # One began before the 32 bits of the clock went round, the other one after.
+  it "is at the same sample though the two have begun on either side of the clock's wrap" do
+    two.players[1].clock.instance_variable_set(:@time, two.players[1].clock.time + (1 << 32))
+    two.players[1].deck.at(two.players[1].deck.time + (1 << 32))
+    pair
+    two.players[0].load(item: 1)
+    Tools.wait_until(20, "the song to be on") { two.players[1].status["song"] }
+    ask("play")
+    expect(two.players.map { |player| player.status.values_at("state", "position") }.uniq).to match([["playing", be_positive]])
+    tell_state { |status| status["apart"] == -(1 << 32) || status["apart"]&.zero? }
+    expect(follower.status["apart"]).to eq(0)
+  end
+
+  it "refuses a command with what it does not take, and goes on, whenever that was to be done" do
+    pair
+    two.players[0].load(item: 1)
+    Tools.wait_until(20, "the song to be on") { two.players[1].status["song"] }
+    leader.tell("do", what: "play", with: { seconds: 1 }, at: two.players[1].deck.time + 2400)
+    Tools.wait_until(20, "the words") { follower.status["problem"] == "play takes no seconds." }
+    leader.tell("do", what: "fade", with: {}, at: two.players[1].deck.time + 2400)
+    Tools.wait_until(20, "the words") { follower.status["problem"] == "fade needs seconds." }
+    two.run(7200)
+    ask("play")
+    expect(two.players[1].status["state"]).to eq("playing")
+  end
+
+  it "listens to few who have not said who they are" do
+    leader
+    sockets = Array.new(8) { TCPSocket.new("127.0.0.1", port) }
+    turned_away = Tools.wait_until(20, "some to be turned away") { sockets.select { |socket| socket.wait_readable(0) }.then { |list| list if list.size >= 4 } }
+    expect(turned_away.size).to eq(4)
+    sockets.each(&:close)
+    pair
+  end
+
+  def guess
+    socket = TCPSocket.new("127.0.0.1", port)
+    socket.puts(JSON.generate(code: "000000", digest: {}))
+    socket.read
+  end
+
+  it "looks at codes one after the other, more slowly after each wrong one, on however many connections" do
+    stub_const("#{Loomshuttle::Player::Leader}::WRONG", 0.05)
+    slept = Queue.new
+    allow(leader).to receive(:sleep) { |seconds| slept << [seconds, leader.instance_variable_get(:@guessing).locked?] }
+    3.times do
+      Array.new(3) { Thread.new { guess } }.each(&:join)
+    end
+    waits = Array.new(slept.size) { slept.pop }
+    expect(waits.map(&:first)).to eq([0.05, 0.1, 0.2, 0.4, 0.8, 1.6, 3.2, 5, 5])
+    expect(waits.map(&:last).uniq).to eq([true])
+    pair
+    guess
+    expect(slept.pop.first).to eq(0.05) # forgotten once the right one came
+  end
+
   it "takes nothing from strangers that is not a word of ours" do
     ["[]", "{}", "x", "{\"do\":1}", "{\"do\":{\"what\":\"play\",\"with\":{\"sample\":-1},\"at\":0}}", "{\"load\":{\"song\":\"../x\"}}"].each do |line|
       expect { Loomshuttle::Player::Twin.read(line) }.to raise_error(Loomshuttle::Invalid)

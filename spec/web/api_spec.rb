@@ -28,6 +28,24 @@ RSpec.describe Loomshuttle::Web::App, :folder do
     it("answers #{path} as the contract says") { ask(path) }
   end
 
+  it "shows the plan and the running order as they were seen last while the database is away, and refuses edits" do
+    ask("/api/player")
+    allow(shows).to receive_messages(load: nil, undoable: nil)
+    allow(shows).to receive(:load).and_raise(Sequel::DatabaseDisconnectError)
+    allow(shows).to receive(:undoable).and_raise(Sequel::DatabaseDisconnectError)
+    allow(shows).to receive(:apply).and_raise(Sequel::PoolTimeout)
+    expect(ask("/api/player")).to include("version" => 1)
+    expect(show).to include("version" => 1, "undo" => nil)
+    get("/api/papers/order.pdf")
+    expect(last_response.status).to eq(200)
+    expect(tell("/api/edits", { settings: { "channel/1/name" => "Tuba" } }, 503)["error"]["where"]).to eq("database")
+  end
+
+  it "says which part is away" do
+    expect(tell("/api/player", { command: "stop" }, 503)["error"]).to include("where" => "player", "message" => /The player does not answer/)
+    expect(tell("/api/playback/stop", {}, 503)["error"]).to include("where" => "recorder")
+  end
+
   it "traces a strand, and every way through a point" do
     expect(ask("/api/strands/#{show['strands'][3]['id']}/trace")).to include("comes_home" => true, "hops" => have_attributes(size: 7))
     trace = ask("/api/trace?point=card/send/4")
@@ -115,7 +133,7 @@ RSpec.describe Loomshuttle::Web::App, :folder do
   it "says so when the database is away" do
     control
     allow(shows).to receive(:load).and_raise(Sequel::DatabaseConnectionError)
-    get("/api/show")
+    get("/api/rig")
     expect(answer(503)["error"]).to include("where" => "database")
   end
 

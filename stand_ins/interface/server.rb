@@ -69,11 +69,22 @@ module Loomshuttle
         end
 
         def follow
-          drain(@word) do |bytes|
+          MOST.times do
+            bytes, sender = @word.recvfrom_nonblock(LARGEST, exception: false)
+            return unless bytes.is_a?(String)
             next @unit.changeover.back if bytes == WordClock::BACK
 
-            WordClock.unpack(bytes)&.then { |time, rate| @pace.heard(time, Runtime::Clock.now) if rate == @model.rate }
+            WordClock.unpack(bytes)&.then { |time, rate| hear_time(time, sender) if rate == @model.rate }
           end
+        end
+
+        # One cable: what others send is heard only once that has been silent.
+        def hear_time(time, sender)
+          now = Runtime::Clock.now
+          return if @leads && @leads != sender && now - @led_at < 0.5
+
+          @leads, @led_at = sender, now
+          @pace.heard(time, now)
         end
 
         # Only before a step, however many packets come meanwhile.

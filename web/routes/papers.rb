@@ -11,13 +11,13 @@ module Loomshuttle
           app.get("/api/papers/sheet.pdf") { paper("pdf", PatchSheet.render(@control.current.show)) }
           app.get("/api/papers/hears.csv") { paper("csv", HearingSheet.csv(PresentHearing.new(@control.who_hears.now).rows), "text/csv; charset=utf-8; header=present") }
           app.get("/api/papers/hears.pdf") { paper("pdf", HearingSheet.pdf(@control.who_hears.now)) }
-          app.get("/api/papers/order.pdf") { paper("pdf", OrderSheet.render(playback, @control.current.show)) }
+          app.get("/api/papers/order.pdf") { paper("pdf", OrderSheet.render(playback, @control.latest.show)) }
           app.helpers(Paper)
         end
 
         # An answer that the browser saves.
         module Paper
-          def playback = PresentPlayback.new(@control.current, @control.songs, @control.order, @control.who_hears).to_h
+          def playback = PresentPlayback.new(@control.latest, @control.songs, @control.order, @control.who_hears).to_h
 
           # The file is called after the show.
           def paper(kind, bytes, type = nil)

@@ -6,7 +6,7 @@ module Loomshuttle
       # The plan: the show, its rig, strands and findings, edits and steps.
       module Plan
         def self.registered(app)
-          app.get("/api/show") { json(shown(@control.current)) }
+          app.get("/api/show") { json(shown(@control.latest)) }
           app.get("/api/rig") { json(PresentRig.new(@control.current).to_h) }
           app.get("/api/strands") { json(present.strands) }
           app.get("/api/strands/:id/trace") { json(present.strand_trace(params["id"])) }
@@ -35,7 +35,14 @@ module Loomshuttle
           WHOLE = /\breturn\s*=\s*"?representation\b/i
 
           # With what was found by ear last: nobody waits for that, and screens are told of newer ones.
-          def shown(derived) = Present.new(derived, heard: @control.who_hears.found).show(@control.undoable)
+          def shown(derived) = Present.new(derived, heard: @control.who_hears.found).show(undoable)
+
+          # Nothing can be taken back while the database is away.
+          def undoable
+            @control.undoable
+          rescue Sequel::DatabaseError, Sequel::PoolTimeout
+            { undo: nil, redo: nil }
+          end
 
           def present = Present.new(@control.current, heard: @control.who_hears.findings)
 

@@ -6,7 +6,7 @@ module Loomshuttle
       # What is played tonight, and what somebody presses.
       module PlayerRoutes
         def self.registered(app)
-          app.get("/api/player") { json(PresentPlayback.new(@control.current, @control.songs, @control.order, @control.who_hears).to_h) }
+          app.get("/api/player") { json(PresentPlayback.new(@control.latest, @control.songs, @control.order, @control.who_hears).to_h) }
           app.post("/api/player") do
             body = body_json
             @control.order.command(body["command"], body.except("command"))

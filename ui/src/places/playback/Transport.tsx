@@ -54,6 +54,11 @@ export function Transport({ song, item, on }: TransportProps) {
             </HoldButton>
           </>
         )}
+        {on && player?.state === 'pausing' && (
+          <Button variant="outlined" onClick={() => void press({ command: 'take.back' })}>
+            Wait: do not start {player.next ?? 'the next song'}
+          </Button>
+        )}
         {!going && (
           <Button
             variant="contained"

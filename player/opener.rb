@@ -1,0 +1,57 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Player
+    # Opens songs on a thread of its own, one after the other, so that neither the clock, nor reading ahead, nor anybody who presses stop
+    # waits for a slow disk. Until it is started it does everything at once, in the caller's thread. Its thread:
+    #   opener   does what it is handed
+    class Opener
+      # What may wait; seconds that a caller waits for his.
+      MOST, PATIENCE = 50, 30
+
+      def initialize
+        @jobs = Runtime::Mailbox.new(most: MOST)
+      end
+
+      def start
+        @worker = Runtime::Worker.start("opener", priority: -2) { @jobs.pop(0.5)&.call }
+      end
+
+      def stop
+        @jobs.close
+        @worker&.stop
+      end
+
+      # Does it when its turn comes, and waits for that.
+      # @return [Object] of the block
+      # @raise [Invalid] that the block raises, or when it takes too long
+      def wait(&block)
+        return block.call if here?
+
+        done = Runtime::Mailbox.new(most: 1)
+        @jobs << -> { done << outcome(&block) }
+        kind, value = done.pop(PATIENCE) || raise(Invalid.new("The song is still being opened; its disk is slow.", where: "song"))
+        kind == :done ? value : raise(value)
+      end
+
+      # Does it when its turn comes. What is still waiting under the same name is left out, since this is newer.
+      # @param name [Symbol]
+      def later(name, &block)
+        return block.call if here?
+
+        (@newest ||= {})[name] = block
+        @jobs << -> { block.call if @newest[name].equal?(block) }
+      end
+
+      private
+
+      def here? = @worker.nil? || Thread.current.name == @worker.name
+
+      def outcome
+        [:done, yield]
+      rescue StandardError => e
+        [:failed, e]
+      end
+    end
+  end
+end
