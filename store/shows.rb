@@ -84,29 +84,36 @@ module Loomshuttle
       # @return [Integer, nil] the newest version; nil when there is no such show
       def version(id) = @db[:shows].where(id: id).get(:version)
 
-      # Applies an edit to a version and saves it, with its journal entry.
+      # Applies an edit to a version and saves it, with its journal entry. One that was made against an older version is applied to the
+      # newest one where it does the same there: nothing that it reads or sets has changed.
       # @param version [Integer, nil] the version it was made against; nil: whatever is newest
-      # @param who [String]
+      # @param who [String]   @param person [String, nil] whose undo it is part of, where that is not who
       # @param known [Loaded, nil] the show as somebody has it; read anew unless it is the newest version
       # @param check [Proc] takes the show before and the changes, and may raise; then nothing is saved
       # @yieldparam show [Settings::Show] the newest, where the edit is computed from it
       # @return [Array(Loaded, Array<Settings::Change>)] the list is empty when the edit changes nothing, and no entry is made; but one that turns
       #   another round is in any case, for what was before it to be in reach
       # @raise [Stale] @raise [Invalid]
-      def apply(id, version:, who:, edit: nil, kind: "edit", reverts: nil, known: nil, check: nil)
+      def apply(id, version:, who:, person: nil, edit: nil, kind: "edit", reverts: nil, known: nil, check: nil)
         @db.transaction do
-          newest = check_version(id, version)
+          newest = newest_version(id)
           loaded = known&.id == id && known.version == newest ? known : read(id)
-          edit ||= yield(loaded.show)
-          show, changes = edit.apply(loaded.show)
+          made = edit || yield(loaded.show)
+          show, changes = made.apply(loaded.show)
+          rebase(loaded, version, changes) { |older| edit || yield(older) } unless version.nil? || version == newest
           next [loaded, []] if changes.empty? && reverts.nil?
 
           check&.call(loaded.show, changes)
           changes.any? { |change| change.path == "rig/desk" } ? replace(id, show) : keep(id, show, changes)
           @db[:shows].where(id: id).update(version: newest + 1)
-          journal(id, newest + 1, kind, edit.label, who, changes, reverts)
+          journal(version: newest + 1, show_id: id, kind: Flips.only?(changes) && kind == "edit" ? "flip" : kind, label: made.label, who: who, person: person, reverts: reverts,
+                  changes: changes)
           [loaded.with(version: newest + 1, show: show), changes]
         end
+      rescue Invalid
+        raise if version.nil? || version == version(id)
+
+        raise Stale.new(version(id), lately(id, version)) # what it was made against would have let it through, or said the same
       end
 
       # The show as it was at an earlier version: the journal turned round, entry by entry.
@@ -117,18 +124,22 @@ module Loomshuttle
         loaded = load(id)
         raise Invalid.new("There is no version #{version}; the show is at #{loaded.version}.", where: "version") unless version.between?(1, loaded.version)
 
-        entries(id, after: version).reverse.reduce(loaded.show) { |show, entry| Settings::Edit.inverse("", entry[:changes]).apply(show).first }
+        entries(id, after: version).reverse.reduce(loaded.show) { |show, entry| Settings::Edit.inverse("", Flips.without(entry[:changes])).apply(show).first }
       end
 
-      # Turns the newest edit that stands round, or the newest undo.
-      # @param kind ["undo", "redo"]
+      # Turns a person's newest edit that stands round, or the newest undo; never what channels hear, stage or take.
+      # @param kind ["undo", "redo"]   @param person [String, nil] as of apply
       # @return as apply
-      # @raise [Invalid] when there is nothing to turn round
-      def revert(id, version:, who:, kind:, known: nil, check: nil)
-        turned = turnable(id)[kind] or raise Invalid.new("There is nothing to #{kind}.", where: kind)
+      # @raise [Invalid] when there is nothing to turn round, or somebody else has changed the same since
+      def revert(id, version:, who:, kind:, person: nil, known: nil, check: nil)
+        turned = turnable(id, person || who)[kind] or raise Invalid.new("You have nothing to #{kind}.", where: kind)
         entry = entry(id, turned[:version])
-        edit = Settings::Edit.inverse("#{kind.capitalize}: #{plain_label(entry)}", entry[:changes])
-        apply(id, version: version, who: who, edit: edit, kind: kind, reverts: entry[:id], known: known, check: check)
+        changes = Flips.without(entry[:changes])
+        edit = Settings::Edit.inverse("#{kind.capitalize}: #{plain_label(entry)}", changes)
+        apply(id, version: nil, who: who, person: person, kind: kind, reverts: entry[:id], known: known, check: check) do |show|
+          overtaken(id, entry, show, changes, kind)
+          edit
+        end
       end
 
       # @param after [Integer] entries of later versions only
@@ -151,29 +162,52 @@ module Loomshuttle
         with_changes(row)
       end
 
-      # @return [Hash] labels of what undo and redo would do; nil where nothing is
-      def undoable(id)
-        turnable(id).to_h { |kind, entry| [kind.to_sym, entry && plain_label(entry)] }
+      # @param person [String]
+      # @return [Hash] labels of what undo and redo would do for somebody; nil where nothing is
+      def undoable(id, person)
+        turnable(id, person).to_h { |kind, entry| [kind.to_sym, entry && plain_label(entry)] }
       end
 
       private
 
-      # @return [Integer] the newest version; nobody else changes it until the transaction ends
-      def check_version(id, version)
-        newest = @db[:shows].where(id: id).for_update.get(:version)
-        raise Invalid.new("There is no show #{id}.", where: "show") unless newest
-        raise Stale.new(newest, entries(id, after: version)) unless version.nil? || version == newest
+      # Entries that are read for an edit that was made against an older version; older ones are refused.
+      LATELY = 100
 
-        newest
+      # @return [Integer] the newest version; nobody else changes it until the transaction ends
+      def newest_version(id) = @db[:shows].where(id: id).for_update.get(:version) || raise(Invalid.new("There is no show #{id}.", where: "show"))
+
+      # Whether an edit that was made against an older version does the same to the newest one.
+      # @param changes [Array<Settings::Change>] that it makes there
+      # @yieldparam show [Settings::Show] the older one
+      # @raise [Stale] when it does not, or cannot be told
+      def rebase(loaded, version, changes)
+        later = lately(loaded.id, version)
+        raise Stale.new(loaded.version, later) if version > loaded.version || later.size < loaded.version - version
+
+        older = later.reverse.reduce(loaded.show) { |show, entry| Settings::Edit.inverse("", entry[:changes]).apply(show).first }
+        meant = yield(older).apply(older).last
+        raise Stale.new(loaded.version, later.select { |entry| touches?(entry, meant + changes) }.then { |found| found.empty? ? later : found }) unless meant == changes
       end
 
-      # @return [Hash{String=>Hash}] the entries that "undo" and "redo" would turn round, or nil
-      def turnable(id) = @reading.synchronize { stack(id).then { |stack| %w[undo redo].to_h { |kind| [kind, stack.next(kind)] } } }
+      def touches?(entry, changes) = entry[:changes].map(&:path).intersect?(changes.map(&:path))
+
+      # @return [Array<Hash>] entries behind a version, oldest first; the newest ones
+      def lately(id, version) = @db[:journal].where(show_id: id).where(Sequel[:version] > version).reverse(:version).limit(LATELY).map { |row| with_changes(row) }.reverse
+
+      # @raise [Invalid] when what an entry set is not as it left it
+      def overtaken(id, entry, show, changes, kind)
+        gone = changes.find { |change| show.fetch(change.path) { change.to } != change.to } or return
+        later = @db[:journal].where(show_id: id).where(Sequel[:version] > entry[:version]).where(Sequel.lit("changes @> ?::jsonb", JSON.generate([{ path: gone.path }]))).reverse(:version).first
+        raise Invalid.new("#{later ? later[:who] : 'Somebody'} has changed #{Settings::Telling.setting(show, gone.path)} since; nothing was changed by #{kind}.", where: kind)
+      end
+
+      # @return [Hash{String=>Hash}] the entries that "undo" and "redo" would turn round for a person, or nil
+      def turnable(id, person) = @reading.synchronize { stack(id).then { |stack| %w[undo redo].to_h { |kind| [kind, stack.next(kind, person)] } } }
 
       # The journal only grows, so it is read on from where it was read last; of the show that was asked for last.
       def stack(id)
         @stack = UndoStack.new(id) unless @stack&.show == id
-        @stack.read(@db[:journal].where(show_id: id).where(Sequel[:version] > @stack.version).order(:version).select(:id, :version, :kind, :label).all)
+        @stack.read(@db[:journal].where(show_id: id).where(Sequel[:version] > @stack.version).order(:version).select(:id, :version, :kind, :label, :who, :person, :reverts).all)
       end
 
       def with_changes(row) = row.merge(changes: row[:changes].map { |change| Settings::Change.new(path: change["path"], from: plain(change["from"]), to: plain(change["to"])) })
@@ -211,10 +245,7 @@ module Loomshuttle
       # What was edited, without whether it was undone or redone since.
       def plain_label(entry) = entry[:label].sub(/\A(Undo|Redo): /, "")
 
-      def journal(id, version, kind, label, who, changes, reverts)
-        @db[:journal].insert(show_id: id, version: version, kind: kind, label: label, who: who, at: Time.now, reverts: reverts,
-                             changes: Sequel.pg_jsonb(changes.map(&:to_h)))
-      end
+      def journal(changes:, **entry) = @db[:journal].insert(**entry, at: Time.now, changes: Sequel.pg_jsonb(changes.map(&:to_h)))
     end
   end
 end

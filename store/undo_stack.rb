@@ -2,9 +2,11 @@
 
 module Loomshuttle
   module Store
-    # What undo and redo would turn round, read from the journal: an edit clears what could be redone, an undo moves
-    # its entry over, a redo moves it back.
+    # What undo and redo would turn round for each person, read from the journal: an edit clears what its maker could have redone, an undo
+    # moves its entry over, a redo moves it back. Flips are none of it.
     class UndoStack
+      Stack = Struct.new(:undo, :redo)
+
       # @return [Integer] of the show whose journal it is
       attr_reader :show
       # @return [Integer] up to which it has been read
@@ -13,8 +15,7 @@ module Loomshuttle
       def initialize(show)
         @show = show
         @version = 0
-        @undo = []
-        @redo = []
+        @stacks = Hash.new { |stacks, person| stacks[person] = Stack.new([], []) }
       end
 
       # @param entries [Array<Hash>] of the journal behind `version`, oldest first
@@ -25,24 +26,29 @@ module Loomshuttle
         self
       end
 
-      # @param kind ["undo", "redo"]
+      # @param kind ["undo", "redo"]   @param person [String]
       # @return [Hash, nil] the entry whose inverse does it
-      def next(kind) = kind == "undo" ? @undo.last : @redo.last
+      def next(kind, person) = @stacks.key?(person) ? @stacks[person][kind].last : nil
 
       private
 
+      # Entries of older versions name nobody but who made them.
       def push(entry)
+        person = entry[:person] || entry[:who]
         case entry[:kind]
         when "edit"
-          @undo << entry
-          @redo.clear
-        when "undo"
-          @undo.pop
-          @redo << entry
-        when "redo"
-          @redo.pop
-          @undo << entry
+          @stacks[person].undo << entry
+          @stacks[person].redo.clear
+        when "undo" then turn(entry, person, :undo, :redo)
+        when "redo" then turn(entry, person, :redo, :undo)
         end
+      end
+
+      # What was turned round may have been somebody else's, before undo was a person's own.
+      def turn(entry, person, from, to)
+        owner = ([person] + @stacks.keys).find { |one| @stacks[one][from].last&.fetch(:id) == entry[:reverts] } || person
+        @stacks[owner][from].pop
+        @stacks[owner][to] << entry
       end
     end
   end

@@ -34,11 +34,13 @@ module Loomshuttle
 
       # @return [Integer] exit code
       def run
-        %w[INT TERM HUP].each { |signal| trap(signal) { @stopped = true } }
+        %w[TERM HUP].each { |signal| trap(signal) { @stopped = true } }
+        trap("INT") { @interrupts = @interrupts.to_i + 1 }
         prepare
         start
         until @stopped
           look_after
+          interrupted if @interrupts.to_i.positive?
           sleep(0.2)
         end
         tell("Stopping.")
@@ -129,7 +131,7 @@ module Loomshuttle
       def wait_for(what)
         deadline = Runtime::Clock.now + PATIENCE
         until yield
-          return if @stopped
+          return if @stopped ||= @interrupts.to_i.positive?
           return tell("Waited #{PATIENCE} s for #{what}; it is tried on. The logs are in #{File.join(@home.path, 'logs')}.") if Runtime::Clock.now > deadline
 
           look_after
@@ -137,8 +139,21 @@ module Loomshuttle
         end
       end
 
-      def health
-        JSON.parse(Net::HTTP.start("127.0.0.1", @ports.web, open_timeout: 1, read_timeout: 2) { |http| http.get("/api/health").body })
+      # Ctrl-C. Channels on take would be left there, so the first one asks.
+      def interrupted
+        @interrupts = 0
+        channels = ask("/api/state")&.dig("positions", "take").to_i
+        return @stopped = true if channels.zero? || (@warned_at && Runtime::Clock.now - @warned_at < 60)
+
+        @warned_at = Runtime::Clock.now
+        tell("#{channels} channels are on take, so the stage is not heard there. Return to stage at http://127.0.0.1:#{@ports.web}/#/soundcheck or with " \
+             "bin/loomshuttle flip stage --port #{@ports.web}. Ctrl-C within a minute quits all the same and leaves them on take.")
+      end
+
+      def health = ask("/api/health")
+
+      def ask(path)
+        JSON.parse(Net::HTTP.start("127.0.0.1", @ports.web, open_timeout: 1, read_timeout: 2) { |http| http.get(path).body })
       rescue SystemCallError, JSON::ParserError, Timeout::Error, IOError
         nil
       end

@@ -79,6 +79,12 @@ module Loomshuttle
         rescue ArgumentError
           "somebody"
         end
+
+        # Whose undo it is: a name's, or that of a browser without one.
+        def person
+          browser = request.get_header("HTTP_X_LOOMSHUTTLE_BROWSER").to_s
+          who == "somebody" && browser.match?(/\A[0-9a-z]{8,32}\z/) ? "browser #{browser}" : who
+        end
       end
 
       error(Missing) { |e| problem(404, e.message, e.where) }
@@ -87,6 +93,7 @@ module Loomshuttle
       error(Invalid) { |e| problem(422, e.message, e.where, faults: e.faults.map(&:to_h)) }
       error(RecorderLink::Away) { |e| problem(503, e.message, e.part) }
       error(Sequel::DatabaseConnectionError, Sequel::DatabaseDisconnectError, Sequel::PoolTimeout) { problem(503, "The database does not answer; nothing was changed. Try again in a moment.", "database") }
+      error(Desk::OnTake::Undecided) { |e| problem(409, e.message, "on_take", channels: e.channels) }
       error(OpenShow::NotYet) { |e| problem(503, e.message, "database") }
       error(Store::Stale) { |e| problem(409, e.message, "version", version: e.version, entries: e.entries.map { |entry| entry_hash(entry, entry[:changes].first(Routes::Journal::SOME)) }) }
       error do |e|

@@ -45,8 +45,8 @@ module Loomshuttle
 
       # Takes a step at once.
       # @return as Control#edit
-      def take(kind, options, version:, who:, show: nil, wait: false)
-        @control.edit(version: version, who: who, show: show, wait: wait) { |newest| proposal(newest, kind, options).edit }
+      def take(kind, options, version:, who:, person: nil, show: nil, wait: false)
+        @control.edit(version: version, who: who, person: person, show: show, wait: wait) { |newest| proposal(newest, kind, options).edit }
       end
 
       private

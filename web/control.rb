@@ -42,11 +42,31 @@ module Loomshuttle
       def_delegators :@plan, :edit, :revert, :flip, :undoable
       def_delegators :@watch, :state, :touch
 
-      # Makes another show the one that is edited, captured and compared with the desk. Nothing is sent to the desk.
-      # @raise [Invalid] when there is no such show
-      def open_show(id)
-        @guard.whole("opening another show") unless !@open_show.known? || seen.id == id
+      # Makes another show the one that is edited, captured and compared with the desk. Nothing is sent to the desk, but for a return to stage
+      # that somebody wants first.
+      # @param on_take ["stage", "keep", nil] what becomes of channels on take
+      # @raise [Invalid] when there is no such show   @raise [Desk::OnTake::Undecided]
+      def open_show(id, on_take: nil, who: "somebody")
+        if @open_show.known? && seen.id != id
+          @guard.whole("opening another show")
+          settle_take(on_take, "open another show", who)
+        end
         @open_show.turn_to(id)
+      end
+
+      # @return [Array<Integer>] channels that hear the take at the desk
+      def on_take = @sync.on_take(seen.show)
+
+      # Before something is done that would leave channels on take without a word.
+      # @param choice ["stage", "keep", nil]   @param what [String] that would be done
+      # @raise [Desk::OnTake::Undecided] when nobody has chosen   @raise [Invalid] when they did not return
+      def settle_take(choice, what, who)
+        channels = on_take
+        return if channels.empty? || choice == "keep"
+        raise Desk::OnTake::Undecided.new(channels.size, what) unless choice == "stage"
+
+        problems = flip(to: "stage", channels: nil, version: nil, who: who)[:desk_problems]
+        raise Invalid.new("The desk did not return to stage: #{problems.first}", where: "desk") if problems.any?
       end
 
       # @return [Array<LineCheck::Ear::Line>] in patch order

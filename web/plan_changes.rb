@@ -21,19 +21,19 @@ module Loomshuttle
       # @yieldparam show [Settings::Show] the newest, for edits that are computed from it
       # @yieldreturn [Settings::Edit]
       # @return [Hash] version, changes, what was changed in words, and, when it waited, desk problems
-      def edit(version:, who:, show: nil, wait: false, &compute)
+      def edit(version:, who:, person: nil, show: nil, wait: false, &compute)
         made(wait) do |known|
           same_show(show)
-          @shows.apply(known.id, version: version, who: who, known: known.loaded, check: @guard.method(:edit), &compute)
+          @shows.apply(known.id, version: version, who: who, person: person, known: known.loaded, check: @guard.method(:edit), &compute)
         end
       end
 
       # @param kind ["undo", "redo"]
       # @return as edit
-      def revert(version:, who:, kind:, show: nil, wait: false)
+      def revert(version:, who:, kind:, person: nil, show: nil, wait: false)
         made(wait) do |known|
           same_show(show)
-          @shows.revert(known.id, version: version, who: who, kind: kind, known: known.loaded, check: @guard.method(:edit))
+          @shows.revert(known.id, version: version, who: who, person: person, kind: kind, known: known.loaded, check: @guard.method(:edit))
         end
       end
 
@@ -41,12 +41,12 @@ module Loomshuttle
       # else hangs, and what is said is how the desk then is.
       # @param to ["stage", "take"]   @param channels [Array<Integer>, nil]
       # @return as edit, with what the desk did not take
-      def flip(to:, channels:, version:, who:, show: nil)
+      def flip(to:, channels:, version:, who:, person: nil, show: nil)
         return edit(version: version, who: who, show: show, wait: true) { |newest| Steps::Flip.edit(newest, to: to, channels: channels) } unless to == "stage"
 
         same_show(show)
         wanted = @open_show.seen.show.then { |now| Steps::Flip.edit(now, to: to, channels: channels).apply(now).first }
-        problems = @follower.now { @sync.flip(wanted) }.wait(DESK)
+        problems = @follower.now { channels ? @sync.flip(wanted) : @sync.return_to_stage }.wait(DESK)
         made = edit(version: version, who: who, show: show) { |newest| Steps::Flip.edit(newest, to: to, channels: channels) }
         made.merge(desk_problems: problems)
       rescue Sequel::Error
@@ -56,8 +56,9 @@ module Loomshuttle
         { version: @open_show.seen.version, changes: [], said: words, desk_problems: [*problems, words] }
       end
 
-      # @return [Hash] labels of what undo and redo would do
-      def undoable = @shows.undoable(@open_show.seen.id)
+      # @param person [String]
+      # @return [Hash] labels of what undo and redo would do for somebody
+      def undoable(person) = @shows.undoable(@open_show.seen.id, person)
 
       private
 

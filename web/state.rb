@@ -9,10 +9,10 @@ module Loomshuttle
       # @param stranger [String, nil] what the desk is, where the plan is for another one
       # @param status [Hash, nil] the recorder's  @param free [Integer, nil] bytes
       # @param troubles [Array<String>] parts that were given up, in words
-      # @param heard [Array<Checks::Finding>] by who hears what
-      def initialize(derived, guarded:, apart:, stranger:, desk:, status:, recorder:, free:, troubles: [], heard: [])
+      # @param heard [Array<Checks::Finding>] by who hears what   @param on_take [Array<Integer>] channels that hear the take at the desk
+      def initialize(derived, guarded:, apart:, stranger:, desk:, status:, recorder:, free:, troubles: [], heard: [], on_take: [])
         @derived, @guarded, @apart, @stranger, @desk, @status, @recorder, @free = derived, guarded, apart, stranger, desk, status, recorder, free
-        @troubles, @heard = troubles, heard
+        @troubles, @heard, @on_take = troubles, heard, on_take
         @show = derived.show
       end
 
@@ -25,7 +25,11 @@ module Loomshuttle
 
       def desk = { up: @desk.up?, apart: @apart, stranger: @stranger, follows: @show.setup.desk_follows == "at once" }
 
-      def positions = @show.channels.values.select(&:used?).map(&:position).tally.then { |tally| { stage: tally["stage"].to_i, take: tally["take"].to_i } }
+      # As the desk says it, which need not be what the open show has.
+      def positions
+        used = @show.channels.values.select(&:used?).map(&:number)
+        { stage: (used - @on_take).size, take: @on_take.size, channels: @on_take }
+      end
 
       def recorder
         return { up: false } unless @recorder.up? && @status

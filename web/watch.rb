@@ -38,7 +38,8 @@ module Loomshuttle
         show = @open_show.seen.show
         compare(show) unless @follower.pending? && @apart && !@sync.away(show)
         State.new(@open_show.seen, guarded: @guard.closed?, apart: @apart, stranger: @sync.stranger(show), desk: @desk, status: @status, recorder: @recorder,
-                                   free: @space.bytes, troubles: @parts.troubles, heard: @who_hears.found).to_h
+                                   free: @space.bytes, troubles: @parts.troubles, heard: @who_hears.found,
+                                   on_take: @sync.on_take(show)).to_h
       end
 
       # @return [Array<Checks::Finding>] that the card's samples do not come as fast as they should

@@ -32,14 +32,14 @@ RSpec.describe Loomshuttle::Store::Shows do
     edit({ "channel/1/name" => "Tuba" })
     old = { "outlet/personal-1/first" => [1, 9], "channel/2/name" => ["Source 2", "Horn"] }.map { |path, (from, to)| { path: path, from: from, to: to } }
     [old, old.first(1)].each.with_index(3) do |changes, version|
-      shows.apply(id, version: nil, who: "Ada", edit: Loomshuttle::Settings::Edit.set("Old", "channel/2/name" => "Horn #{version}"))
+      shows.apply(id, version: nil, who: "Ada", edit: Loomshuttle::Settings::Edit.set("Old", "channel/#{version - 1}/name" => "Horn"))
       database[:journal].where(version: version).update(changes: Sequel.pg_jsonb(changes))
     end
     expect(shows.at_version(id, 1).channels.values_at(1, 2).map(&:name)).to eq(["Source 1", "Source 2"])
     undone = Array.new(3) { shows.revert(id, version: nil, who: "Ada", kind: "undo").first }
     expect(undone.map(&:version)).to eq([5, 6, 7])
     expect(undone.last.show.channels.values_at(1, 2).map(&:name)).to eq(["Source 1", "Source 2"])
-    expect(shows.undoable(id)).to include(undo: nil, redo: "edit")
+    expect(shows.undoable(id, "Ada")).to include(undo: nil, redo: "edit")
   end
 
   it "makes no version for an edit that changes nothing" do
@@ -49,8 +49,9 @@ RSpec.describe Loomshuttle::Store::Shows do
 
   it "refuses a stale edit, tells what came between, and loses neither" do
     edit({ "channel/1/name" => "Tuba" }, version: 1, who: "Ada", label: "Name tuba")
-    expect { edit({ "channel/2/name" => "Horn" }, version: 1, who: "Bram") }.to raise_error(Loomshuttle::Store::Stale, /Name tuba \(Ada\)/) { |stale| expect([stale.version, stale.entries.size]).to eq([2, 1]) }
-    expect(load.show.channels.values_at(1, 2).map(&:name)).to eq(["Tuba", "Source 2"])
+    edit({ "channel/3/name" => "Other" }, version: 2, who: "Mia", label: "Name other")
+    expect { edit({ "channel/1/name" => "Horn" }, version: 1, who: "Bram") }.to raise_error(Loomshuttle::Store::Stale, /meanwhile: Name tuba \(Ada\)\.\z/) { |stale| expect([stale.version, stale.entries.size]).to eq([3, 1]) }
+    expect(load.show.channels.values_at(1, 3).map(&:name)).to eq(%w[Tuba Other])
   end
 
   it "lets just one of two edits at once win, and the other know" do
@@ -93,10 +94,113 @@ RSpec.describe Loomshuttle::Store::Shows do
     undo = -> { shows.revert(id, version: nil, who: "Ada", kind: "undo").first.show.channels[1].name }
     redo_it = -> { shows.revert(id, version: nil, who: "Ada", kind: "redo").first.show.channels[1].name }
     expect([undo.call, undo.call, redo_it.call, redo_it.call, undo.call]).to eq(["A", "Source 1", "A", "B", "A"])
-    expect(shows.undoable(id)).to eq(undo: "first", redo: "second")
+    expect(shows.undoable(id, "Ada")).to eq(undo: "first", redo: "second")
     edit({ "channel/1/name" => "C" }, label: "third")
-    expect(shows.undoable(id)).to eq(undo: "third", redo: nil)
+    expect(shows.undoable(id, "Ada")).to eq(undo: "third", redo: nil)
     expect { redo_it.call }.to raise_error(Loomshuttle::Invalid, /nothing to redo/)
+  end
+
+  describe "an edit that was made against an older version" do
+    it "is applied to the newest one where nothing has changed that it reads or sets" do
+      edit({ "channel/1/name" => "Tuba" }, version: 1)
+      expect(edit({ "channel/2/name" => "Horn" }, version: 1, who: "Bram").first.version).to eq(3)
+      expect(load.show.channels.values_at(1, 2).map(&:name)).to eq(%w[Tuba Horn])
+    end
+
+    it "is refused where what it was computed from has changed, though it sets something else" do
+      edit({ "channel/1/name" => "Tuba" }, version: 1)
+      computed = ->(show) { Loomshuttle::Settings::Edit.set("Like one", "channel/2/name" => "Second #{show.channels[1].name}") }
+      expect { shows.apply(id, version: 1, who: "Bram", &computed) }.to raise_error(Loomshuttle::Store::Stale)
+      expect(shows.apply(id, version: 2, who: "Bram", &computed).first.show.channels[2].name).to eq("Second Tuba")
+    end
+
+    it "is refused where it is no more what it was, and where a preamp that it shares was turned" do
+      edit({ "channel/2/stage" => "desk/in/1" }, version: 1)
+      expect { edit({ "channel/1/gain" => 30 }, version: 1) }.to raise_error(Loomshuttle::Store::Stale)
+      edit({ "channel/1/gain" => 20 }, version: 2)
+      expect { edit({ "channel/2/gain" => 25 }, version: 2) }.to raise_error(Loomshuttle::Store::Stale)
+    end
+
+    it "is refused when it is older than what is read for it, or of no version that there was" do
+      stub_const("#{described_class}::LATELY", 3)
+      5.times { |n| edit({ "channel/1/name" => "N#{n}" }) }
+      expect { edit({ "channel/2/name" => "Horn" }, version: 2) }.to raise_error(Loomshuttle::Store::Stale) { |stale| expect(stale.entries.size).to eq(3) }
+      expect(edit({ "channel/2/name" => "Horn" }, version: 3).first.version).to eq(7)
+      expect { edit({ "channel/2/name" => "Cornet" }, version: 99) }.to raise_error(Loomshuttle::Store::Stale)
+    end
+
+    # What was accepted, done again one after the other on the show as it was.
+    it "leaves what some order of the accepted edits makes, with ten editors at once" do
+      id
+      accepted = Queue.new
+      editors = Array.new(10) do |number|
+        Thread.new do
+          random = Random.new(number)
+          connection = described_class.new(Loomshuttle::Store::Database.connect(TestDatabase.postgres.url), CoreHelp::CATALOG)
+          12.times do |nth|
+            known = connection.load(id)
+            Thread.pass while random.rand(3).zero?
+            path = ["channel/#{random.rand(1..16)}/name", "track/#{random.rand(1..16)}/name"].sample(random: random)
+            settings = { path => "#{number}-#{nth}" }
+            loaded, = connection.apply(id, version: known.version, who: "editor #{number}", edit: Loomshuttle::Settings::Edit.set("e", settings))
+            accepted << [loaded.version, settings]
+          rescue Loomshuttle::Store::Stale => e
+            expect(e.entries.flat_map { |entry| entry[:changes].map(&:path) }).to include(path)
+          end
+        end
+      end
+      editors.each(&:join)
+      order = Array.new(accepted.size) { accepted.pop }.sort_by(&:first)
+      replayed = order.reduce(straight) { |show, (_, settings)| Loomshuttle::Settings::Edit.set("e", settings).apply(show).first }
+      expect(load.show.settings).to eq(replayed.settings)
+      expect(order.map(&:first)).to eq((2..(order.size + 1)).to_a)
+      expect(order.size).to be > 90 # of 120; before, most were refused
+    end
+  end
+
+  describe "undo" do
+    def undo(who, kind = "undo") = shows.revert(id, version: nil, who: who, kind: kind).first.show
+
+    it "is a person's own: newest first, whatever others have done since" do
+      edit({ "channel/1/name" => "A" }, who: "Ada", label: "Ada's")
+      edit({ "channel/2/name" => "B" }, who: "Bram", label: "Bram's")
+      expect([shows.undoable(id, "Ada"), shows.undoable(id, "Bram")]).to eq([{ undo: "Ada's", redo: nil }, { undo: "Bram's", redo: nil }])
+      expect(undo("Ada").channels.values_at(1, 2).map(&:name)).to eq(["Source 1", "B"])
+      expect(shows.undoable(id, "Bram")).to eq(undo: "Bram's", redo: nil)
+      expect { undo("Mia") }.to raise_error(Loomshuttle::Invalid, "You have nothing to undo.")
+      expect(undo("Ada", "redo").channels[1].name).to eq("A")
+    end
+
+    it "says so and changes nothing where somebody else has changed the same since" do
+      edit({ "channel/1/name" => "A", "channel/2/name" => "A" }, who: "Ada")
+      edit({ "channel/2/name" => "B" }, who: "Bram")
+      expect { undo("Ada") }.to raise_error(Loomshuttle::Invalid, /Bram has changed Channel 2 B, name since; nothing was changed by undo/)
+      expect(load.show.channels.values_at(1, 2).map(&:name)).to eq(%w[A B])
+      undo("Bram")
+      expect(undo("Ada").channels.values_at(1, 2).map(&:name)).to eq(["Source 1", "Source 2"])
+    end
+
+    it "never moves what a channel hears: flips are in the journal and no part of it" do
+      edit({ "channel/1/name" => "A" }, label: "Name")
+      edit({ "channel/1/position" => "take", "channel/2/position" => "take" }, label: "2 channels to take")
+      expect(shows.entries(id).last).to include(kind: "flip", label: "2 channels to take")
+      expect(shows.undoable(id, "Ada")[:undo]).to eq("Name")
+      edit({ "channel/3/name" => "C", "channel/3/position" => "take" }, label: "Both")
+      shown = undo("Ada")
+      expect([shown.channels[3].name, (1..3).map { |n| shown.channels[n].position }]).to eq(["Source 3", %w[take take take]])
+      expect(undo("Ada").channels[1].name).to eq("Source 1")
+      expect(shows.at_version(id, 1).channels.values_at(1, 3).map(&:position)).to eq(%w[take take])
+    end
+
+    it "knows people of a journal that names none, and flips of one that called them edits" do
+      edit({ "channel/1/name" => "A" }, label: "Name")
+      edit({ "channel/1/position" => "take" }, label: "Tuba to take")
+      database[:journal].update(person: nil, kind: "edit")
+      Sequel::Migrator.run(database, File.join(Loomshuttle::ROOT, "store", "migrations"), target: 5)
+      Sequel::Migrator.run(database, File.join(Loomshuttle::ROOT, "store", "migrations"))
+      expect(shows.entries(id).map { |entry| entry[:kind] }).to eq(%w[edit flip])
+      expect(shows.undoable(id, "Ada")[:undo]).to eq("Name")
+    end
   end
 
   it "comes back to where it began, over random edits all undone" do
@@ -104,7 +208,7 @@ RSpec.describe Loomshuttle::Store::Shows do
     40.times do
       edit(random_choice(load.show, random))
     end
-    shows.revert(id, version: nil, who: "Ada", kind: "undo") while shows.undoable(id)[:undo]
+    shows.revert(id, version: nil, who: "Ada", kind: "undo") while shows.undoable(id, "Ada")[:undo]
     expect(load.show).to eq(Loomshuttle::Settings::Show.load(CoreHelp::CATALOG, { name: "Test" }, straight.settings))
   end
 end

@@ -89,7 +89,7 @@ RSpec.describe Loomshuttle::Web::App, :folder do
 
   it "refuses a stale edit with what changed meanwhile, and takes it again" do
     tell("/api/edits", version: 1, settings: { "channel/1/name" => "A" })
-    refusal = tell("/api/edits", { version: 1, settings: { "channel/2/name" => "B" } }, 409)["error"]
+    refusal = tell("/api/edits", { version: 1, settings: { "channel/1/name" => "C", "channel/2/name" => "B" } }, 409)["error"]
     expect(refusal).to include("version" => 2, "entries" => [include("label" => "Channel 1 Source 1, name", "changes" => [include("from" => "Source 1", "to" => "A")])])
     tell("/api/edits", version: refusal["version"], settings: { "channel/2/name" => "B" })
     expect(show["channels"].first(2).map { |channel| channel["name"] }).to eq(%w[A B])

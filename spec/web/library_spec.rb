@@ -10,7 +10,7 @@ RSpec.describe Loomshuttle::Web::Library, :folder do
   it "makes shows on a desk and like another one, opens and deletes them" do
     tell("/api/flip", to: "take", channels: [1])
     empty = tell("/api/shows", about: { name: "Empty", date: "2026-07-01" }, desk: "alder-40")["id"]
-    copy = tell("/api/shows", about: { name: "Like the first" }, like: 1, open: true)["id"]
+    copy = tell("/api/shows", about: { name: "Like the first" }, like: 1, open: true, on_take: "keep")["id"]
     expect(show).to include("id" => copy, "about" => { "name" => "Like the first" })
     expect(show["channels"][0].values_at("name", "position")).to eq(["Source 1", "stage"]) # a new engagement starts on stage
     expect(ask("/api/shows").map { |one| one.values_at("id", "open") }).to eq([[copy, true], [empty, false], [1, false]])

@@ -27,9 +27,13 @@ module Loomshuttle
 
         # Sets the desk to the plan where it differs, and keeps what it was set to.
         # @param paths [Array<String>, nil] nil: all that differ
+        # @param on_take ["stage", "keep", nil] what becomes of channels on take, and of those that the plan has there; "keep" leaves all where they are
         # @return [Hash] :problems, and the :copy that was kept, or nil
-        def send_plan(paths:, who:)
+        # @raise [OnTake::Undecided] when channels are on take, or would be, and nobody has chosen
+        def send_plan(paths:, who:, on_take: nil)
+          @control.settle_take(on_take, "send the plan", who)
           show = @control.current.show
+          paths = unflipped(show, paths, on_take)
           guard(show, paths)
           copy = keep_copy(show, "before the plan was sent", who) if @link.up?
           problems = @sync.send_plan(show, paths)
@@ -51,9 +55,14 @@ module Loomshuttle
 
         # Sets the desk to a copy that was kept.
         # @return as send_plan
-        def restore(id, who:)
+        def restore(id, who:, on_take: nil)
           @control.guard.whole("restoring a copy of the desk")
           values = copy(id)[:values]
+          to_take = OnTake.channels(values, @control.current.show.profile)
+          raise OnTake::Undecided.new(to_take.size, "restore this copy, in which they are on take") if to_take.any? && on_take.nil?
+
+          values = values.merge(OnTake.returning(values)) if on_take == "stage"
+          values = values.reject { |address, _| OnTake::HEARS.match?(address) } if on_take == "keep"
           copy = keep_copy(@control.current.show, "before copy #{id} was restored", who) if @link.up?
           problems = @link.up? ? @sync.send_values(values) : [@sync.away(@control.seen.show)]
           @control.touch
@@ -78,6 +87,16 @@ module Loomshuttle
         end
 
         private
+
+        # A plan that is sent moves no channel to take unasked.
+        def unflipped(show, paths, choice)
+          flips = @sync.differences(show).to_a.select { |one| OnTake.path?(one.path) && (paths.nil? || paths.include?(one.path)) }
+          return paths if flips.empty?
+          raise OnTake::Undecided.new(flips.size, "send the plan, which has them on take") if choice.nil? && flips.any? { |one| one.plan == "take" }
+          return paths unless choice == "keep"
+
+          (paths || @sync.differences(show).map(&:path)) - flips.map(&:path)
+        end
 
         # Output => socket in the desk's words.
         def cables(show)

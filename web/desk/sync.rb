@@ -79,6 +79,24 @@ module Loomshuttle
           @link.set_all(differing(FromPlan.settings(show, mirror).select { |address, _| address.end_with?("/hears") }, mirror)).values
         end
 
+        # Moves everything at the desk to the stage that is not there, whatever show is open.
+        # @return [Array<String>] as flip
+        def return_to_stage
+          @link.await
+          return ["The desk does not answer; nothing was sent. Return to stage again when it is back."] unless @link.up?
+
+          @link.set_all(OnTake.returning(@link.mirror)).values
+        end
+
+        # @param show [Settings::Show]
+        # @return [Array<Integer>] channels that hear the take: as the desk said last, or as the plan has it where no desk was ever heard
+        def on_take(show)
+          mirror = @link.mirror
+          return show.channels.values.select { |channel| channel.position == "take" }.map(&:number) if mirror.empty?
+
+          OnTake.channels(mirror, show.catalog.all.find { |profile| profile.id == @link.profile })
+        end
+
         # Sets the desk to what the plan says, wherever it differs.
         # @param paths [Array<String>, nil] settings that are to be sent; nil: all that differ
         # @return [Array<String>] what could not be set, as sentences; empty when all is read back equal

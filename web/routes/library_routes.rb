@@ -19,11 +19,12 @@ module Loomshuttle
           app.get("/api/shows") { json(@control.library.shows.map { |show| LibraryRoutes.dated(show, :created_at) }) }
           app.post("/api/shows") do
             body = body_json
+            @control.settle_take(body["on_take"], "open another show", who) if body["open"] == true
             id = @control.library.create_show(about: body["about"]&.transform_keys(&:to_sym), desk: body["desk"], like: body["like"], file: body["file"])
-            @control.open_show(id) if body["open"] == true
+            @control.open_show(id, on_take: "keep") if body["open"] == true # settled before anything was made
             json({ id: id })
           end
-          app.post("/api/shows/:id/open") { json({ done: @control.open_show(params["id"].to_i) && true }) }
+          app.post("/api/shows/:id/open") { json({ done: @control.open_show(params["id"].to_i, on_take: body_json["on_take"], who: who) && true }) }
           app.post("/api/shows/:id/about") do
             @control.shows.rename(params["id"].to_i, body_json["about"].transform_keys(&:to_sym))
             @control.forget

@@ -39,7 +39,7 @@ module Loomshuttle
 
           # Nothing can be taken back while the database is away.
           def undoable
-            @control.undoable
+            @control.undoable(person)
           rescue Sequel::DatabaseError, Sequel::PoolTimeout
             { undo: nil, redo: nil }
           end
@@ -60,7 +60,7 @@ module Loomshuttle
           end
 
           # Against which version of which show, by whom, and whether to wait for the desk.
-          def against = { version: body_json["version"], show: body_json["show"], who: who, wait: body_json["wait"] == true }
+          def against = { version: body_json["version"], show: body_json["show"], who: who, person: person, wait: body_json["wait"] == true }
         end
       end
     end

@@ -52,8 +52,21 @@ const WHO = 'loomshuttle.who';
 export const whoAmI = () => localStorage.getItem(WHO) ?? '';
 export const callMe = (name: string) => localStorage.setItem(WHO, name);
 
+const BROWSER = 'loomshuttle.browser';
+// Tells one browser without a name from another, so that each undoes its own edits.
+const browser = () => {
+  const known = localStorage.getItem(BROWSER);
+  if (known) return known;
+  const made = Array.from(crypto.getRandomValues(new Uint8Array(8)), (byte) =>
+    byte.toString(16).padStart(2, '0'),
+  ).join('');
+  localStorage.setItem(BROWSER, made);
+  return made;
+};
+
 const signed: Middleware = {
   onRequest({ request }) {
+    request.headers.set('X-Loomshuttle-Browser', browser());
     request.headers.set('X-Loomshuttle-Who', encodeURIComponent(whoAmI()));
     // Changes without a body are JSON, too; the application accepts nothing else.
     if (request.method !== 'GET' && !request.body) request.headers.set('Content-Type', 'application/json');
@@ -70,9 +83,12 @@ export class Refused extends Error {
   /** Whether asking again may help: the application was away, or had trouble. */
   readonly passing: boolean;
   readonly faults: Fault[];
+  /** The setting or place that it is about. */
+  readonly where: string | null;
   constructor(error: ApiError | undefined, status: number) {
     super(error?.error.message ?? 'The application does not answer.');
-    this.stale = status === 409;
+    this.where = error?.error.where ?? null;
+    this.stale = status === 409 && this.where !== 'on_take';
     this.passing = status === 0 || status >= 500;
     this.faults = error?.error.faults ?? [];
   }

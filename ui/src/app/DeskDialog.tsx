@@ -3,6 +3,7 @@ import Checkbox from '@mui/material/Checkbox';
 import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
+import { mindingTake } from '../api/ontake';
 import { useState } from 'react';
 import { api, type Schemas, taken } from '../api/client';
 import { readDesk, set, useCommand } from '../api/edits';
@@ -34,9 +35,12 @@ function Inside({ onClose }: { onClose: () => void }) {
   const chosen = list.filter((one) => !left.includes(one.path)).map((one) => one.path);
   const paths = chosen.length === list.length ? null : chosen;
   const send = useCommand(async () => {
-    const { problems } = await taken(api.POST('/api/desk/send', { body: { paths } }));
+    const sent = await mindingTake((on_take) =>
+      taken(api.POST('/api/desk/send', { body: { paths, on_take } })),
+    );
+    if (!sent) return;
     tellProblems(
-      problems,
+      sent.problems,
       'The desk is set, and every setting was read back. A copy of what it was is kept.',
     );
     await refresh('desk');
@@ -161,10 +165,11 @@ function CopyView({ copy, onBack }: { copy: number; onBack: () => void }) {
   const asked = useCopy(copy);
   const changes = asked.data;
   const restore = useCommand(async () => {
-    const { problems } = await taken(
-      api.POST('/api/desk/copies/{copy}/restore', { params: { path: { copy } }, body: {} }),
+    const restored = await mindingTake((on_take) =>
+      taken(api.POST('/api/desk/copies/{copy}/restore', { params: { path: { copy } }, body: { on_take } })),
     );
-    tellProblems(problems, 'The desk is as it was.');
+    if (!restored) return;
+    tellProblems(restored.problems, 'The desk is as it was.');
     await refresh('desk');
     onBack();
   });

@@ -4,6 +4,8 @@ import { useShow } from '../api/queries';
 import { FindingsDrawer } from './FindingsDrawer';
 import { places, usePlace } from './places';
 import { Notices } from './Notices';
+import { OnTakeDialog } from './OnTakeDialog';
+import { OnTakeLine } from './OnTakeLine';
 import { PlayingBar } from './PlayingBar';
 import { PressDialog } from './PressDialog';
 import { PreviewDialog } from './PreviewDialog';
@@ -26,6 +28,7 @@ export function Shell() {
     return (
       <Boundary what={place.name}>
         <Suspense fallback={<Opening />}>
+          <OnTakeLine />
           <View />
           <Notices />
         </Suspense>
@@ -43,6 +46,7 @@ export function Shell() {
           </div>
         )}
       </div>
+      <OnTakeDialog />
       <nav className={own.rail} aria-label="Places">
         {places.map((one) => (
           <a key={one.id} href={`#/${one.id}`} aria-current={one === place ? 'page' : undefined}>

@@ -9,6 +9,7 @@ import { type FormEvent, memo, useState } from 'react';
 import { api, type Fault, Refused, type Schemas, type Show, taken } from '../api/client';
 import { complain, useCommand } from '../api/edits';
 import { refresh, refreshShow, useProfiles, useShow, useShows } from '../api/queries';
+import { mindingTake } from '../api/ontake';
 import { Faults } from './Faults';
 import { readJson } from './files';
 import { SureButton } from './SureButton';
@@ -44,7 +45,10 @@ export const ShowsDialog = memo(function ShowsDialog({
 function List({ onClose, onView }: { onClose: () => void; onView: (view: 'new' | 'about') => void }) {
   const asked = useShows();
   const openShow = useCommand(async (id: number) => {
-    await taken(api.POST('/api/shows/{id}/open', { params: { path: { id } }, body: {} }));
+    const opened = await mindingTake((on_take) =>
+      taken(api.POST('/api/shows/{id}/open', { params: { path: { id } }, body: { on_take } })),
+    );
+    if (!opened) return;
     refreshShow();
     await refresh('shows');
     onClose();
@@ -120,8 +124,10 @@ function NewShow({ onClose, onBack }: { onClose: () => void; onBack: () => void 
     const [kind, id = ''] = from.split(':');
     const start = kind === 'desk' ? { desk: id } : { like: Number(id) };
     try {
-      await taken(api.POST('/api/shows', { body: { about, ...start, open: true } }));
-      await done();
+      const made = await mindingTake((on_take) =>
+        taken(api.POST('/api/shows', { body: { about, ...start, open: true, on_take } })),
+      );
+      if (made) await done();
     } catch (error) {
       complain(error);
     }
@@ -131,8 +137,10 @@ function NewShow({ onClose, onBack }: { onClose: () => void; onBack: () => void 
     setFaults([]);
     try {
       const file = await readJson(chosen);
-      await taken(api.POST('/api/shows', { body: { file, open: true } }));
-      await done();
+      const made = await mindingTake((on_take) =>
+        taken(api.POST('/api/shows', { body: { file, open: true, on_take } })),
+      );
+      if (made) await done();
     } catch (error) {
       if (error instanceof Refused && error.faults.length > 0) setFaults(error.faults);
       complain(error);

@@ -49,7 +49,7 @@ export function SafePanel({ show, onTake }: { show: Show; onTake: number }) {
         Return to stage
       </Button>
       <p className={cx(styles.hint, styles.apart)}>
-        A flip changes only what a channel hears. It can be undone like every edit.
+        A flip changes only what a channel hears. Undo never moves it; Return to stage is its way back.
       </p>
     </aside>
   );

@@ -17,7 +17,15 @@ export default function SoundcheckPlace() {
   const { state } = useLive();
   const [take, chooseTake] = useState<number | null>(null);
   if (!show) return null;
-  const channels = show.channels.filter((channel) => channel.name || channel.stage || channel.take);
+  // As the desk says it, whatever this show has.
+  const heard = state ? new Set(state.positions.channels) : null;
+  const channels = show.channels
+    .filter((channel) => channel.name || channel.stage || channel.take)
+    .map((channel) =>
+      heard
+        ? { ...channel, position: heard.has(channel.number) ? ('take' as const) : ('stage' as const) }
+        : channel,
+    );
   const onTake = channels.filter((channel) => channel.position === 'take');
   const able = channels.filter((channel) => channel.take);
   return (
@@ -54,7 +62,7 @@ export default function SoundcheckPlace() {
         <ShuttleBoard show={show} channels={channels} />
         <TakePlayer take={take} onTake={chooseTake} />
       </main>
-      <SafePanel show={show} onTake={onTake.length} />
+      <SafePanel show={show} onTake={state?.positions.take ?? onTake.length} />
     </>
   );
 }
