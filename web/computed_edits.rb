@@ -78,7 +78,8 @@ module Loomshuttle
         later = Derived.new(derived.loaded.with(show: after))
         heard, found, found_then = @control.who_hears.after(later)
         now, then_ = waiting(derived, found), waiting(later, found_then)
-        { losses: Signal::Broken.between(derived.context, later.context).map(&:to_h), findings_new: then_.except(*now.keys).values,
+        losses = Signal::Broken.between(derived.context, later.context) + Signal::Unreached.between(derived.context, later.context)
+        { losses: losses.map(&:to_h), findings_new: then_.except(*now.keys).values,
           findings_gone: now.except(*then_.keys).values, heard: heard.first(SHOWN).map(&:to_h), heard_more: [heard.size - SHOWN, 0].max }
       end
 

@@ -2,7 +2,8 @@ import { screen, waitFor } from '@testing-library/react';
 import { beforeEach, expect, test, vi } from 'vitest';
 import { answer, bodies } from '../test/application';
 import { port } from '../test/pieces';
-import { draw, edited, shown } from '../test/screen';
+import { useLooking } from '../api/preview';
+import { draw, edited, previewOf, shown } from '../test/screen';
 import { FindingsDrawer } from './FindingsDrawer';
 
 const finding = (id: string, more: object = {}) => ({
@@ -23,14 +24,34 @@ beforeEach(() => {
   answer('POST /api/steps', edited(8));
 });
 
-test('a finding is mended by its fix', async () => {
+test('a finding is mended by its fix in one press where that takes nothing away', async () => {
   shown({ findings: [finding('tap', { fix: FIX })], sheet: { ports: [] } });
+  answer('POST /api/steps/preview', previewOf({ label: 'Mend it', settings: FIX.settings }));
   const { user } = draw(<FindingsDrawer open onClose={() => undefined} />);
   expect(screen.getByRole('heading', { name: '1 finding' })).toBeTruthy();
   await user.click(screen.getByRole('button', { name: 'Mend it' }));
   await waitFor(() =>
     expect(bodies('POST /api/edits')).toMatchObject([{ label: 'Mend it', settings: FIX.settings }]),
   );
+});
+
+test.each([
+  [{ losses: [{ name: 'Out 15', channel: 'desk/out/15', lost: ['Main L'] }] }],
+  [{ findings_new: ['Main L reaches no output socket.'] }],
+  [{ heard: [{ source: 'Fiddle', listener: 'Ada', from: -12, to: null }] }],
+])('a fix that takes something away shows it first: %j', async (harm) => {
+  shown({ findings: [finding('tap', { fix: FIX })], sheet: { ports: [] } });
+  answer('POST /api/steps/preview', previewOf({ label: 'Mend it', settings: FIX.settings, ...harm }));
+  const Looks = () => <p>{useLooking()?.preview.label === 'Mend it' ? 'is looked at' : ''}</p>;
+  const { user } = draw(
+    <>
+      <FindingsDrawer open onClose={() => undefined} />
+      <Looks />
+    </>,
+  );
+  await user.click(screen.getByRole('button', { name: 'Mend it' }));
+  expect(await screen.findByText('is looked at')).toBeTruthy();
+  expect(bodies('POST /api/edits')).toEqual([]);
 });
 
 test('a finding may stay for a reason, and only for one', async () => {

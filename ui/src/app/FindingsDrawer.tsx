@@ -1,8 +1,9 @@
 import Button from '@mui/material/Button';
 import Drawer from '@mui/material/Drawer';
 import { type FormEvent, memo, useMemo, useState } from 'react';
-import type { Finding } from '../api/client';
-import { set, step } from '../api/edits';
+import type { Finding, Preview } from '../api/client';
+import { step } from '../api/edits';
+import { takeCarefully } from '../api/preview';
 import { press } from '../api/press';
 import { useFindings, useShow } from '../api/queries';
 import { showPort } from './jump';
@@ -80,6 +81,14 @@ interface RowProps {
   onShow: (port: string) => void;
 }
 
+// What a fix would take away is shown before it is done; one that only mends is one press.
+const takesAway = (preview: Preview) =>
+  preview.losses.length > 0 ||
+  preview.findings_new.length > 0 ||
+  preview.heard.some((one) => one.from !== null && (one.to === null || one.to < one.from));
+const mend = (fix: NonNullable<Finding['fix']>) =>
+  void takeCarefully('settings', { settings: fix.settings, label: fix.label }, takesAway);
+
 function FindingRow({ finding, ports, onShow }: RowProps) {
   const { fix, path, press: levels, severity, sentence } = finding;
   const [accepting, accept] = useState(false);
@@ -99,7 +108,7 @@ function FindingRow({ finding, ports, onShow }: RowProps) {
       </p>
       <div className={styles.row}>
         {fix && (
-          <Button variant="outlined" onClick={() => void set(fix.settings, fix.label)}>
+          <Button variant="outlined" onClick={() => mend(fix)}>
             {fix.label}
           </Button>
         )}
