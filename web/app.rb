@@ -29,6 +29,7 @@ module Loomshuttle
           use Rack::Deflater, if: Sparing.method(:compress?), sync: false
           use Rack::ConditionalGet
           use Rack::ETag
+          use HeadAsGet
           use Door
           use Committee::Middleware::RequestValidation, **Contract.options
           run inner
@@ -69,6 +70,9 @@ module Loomshuttle
 
         def problem(code, message, where, more = {}) = json({ error: { message: message, where: where, **more } }, code)
 
+        # An answer that takes much computing, made once for all that it depends on.
+        def slowly(*key, &) = @control.slow_answers.of([request.path_info, request.query_string, *key], &)
+
         # As the door has let it in.
         def body_json = env.fetch(Door::BODY, {})
 
@@ -94,6 +98,7 @@ module Loomshuttle
       error(RecorderLink::Away) { |e| problem(503, e.message, e.part) }
       error(Sequel::DatabaseConnectionError, Sequel::DatabaseDisconnectError, Sequel::PoolTimeout) { problem(503, "The database does not answer; nothing was changed. Try again in a moment.", "database") }
       error(Desk::OnTake::Undecided) { |e| problem(409, e.message, "on_take", channels: e.channels) }
+      error(SlowAnswers::Busy) { |e| problem(503, e.message, "busy") }
       error(OpenShow::NotYet) { |e| problem(503, e.message, "database") }
       error(Store::Stale) { |e| problem(409, e.message, "version", version: e.version, entries: e.entries.map { |entry| entry_hash(entry, entry[:changes].first(Routes::Journal::SOME)) }) }
       error do |e|

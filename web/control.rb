@@ -10,7 +10,7 @@ module Loomshuttle
       extend Forwardable
 
       attr_reader :shelf, :hub, :recorder, :desk, :shows, :library, :in_step, :listener, :ticks, :guard, :jobs, :deliveries, :looks, :outflow, :parts,
-                  :who_hears, :levels, :live_ears, :songs, :order, :list_columns, :folders
+                  :who_hears, :slow_answers, :levels, :live_ears, :songs, :order, :list_columns, :folders
 
       # @param shows [Store::Shows]  @param database [Sequel::Database]
       # @param home [String] folder of this instance  @param desk_port [Integer] OSC port of the desk
@@ -19,6 +19,7 @@ module Loomshuttle
         @shows = shows
         @hub = LiveHub.new
         @outflow = Outflow.new
+        @slow_answers = SlowAnswers.new
         @parts = Parts.new(home)
         @space = FreeSpace.new(File.join(home, "takes"))
         @listener = Listener.new(on_noise: ->(channel) { @hub.tell("noise", { channel: channel }) })
@@ -105,7 +106,7 @@ module Loomshuttle
 
       private
 
-      def parts_at_work = [@watch, @who_hears, @open_show, @space, @hub, @outflow, @follower, @recorder_follower, @desk, @recorder, @shelf, @songs, @order, @looks, @clearing]
+      def parts_at_work = [@watch, @who_hears, @open_show, @space, @hub, @outflow, @slow_answers, @follower, @recorder_follower, @desk, @recorder, @shelf, @songs, @order, @looks, @clearing]
 
       # What lives outside.
       def reach_out(home, desk_port)

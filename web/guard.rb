@@ -6,7 +6,8 @@ require "securerandom"
 
 module Loomshuttle
   module Web
-    # Keeps strangers out: a Host that is not ours (DNS rebinding), a foreign Origin, and changes that are not JSON (which
+    # Keeps strangers out: a Host that is not ours (DNS rebinding), a foreign Origin, what another site's page asks for (W3C Fetch Metadata
+    # Request Headers), and changes that are not JSON (which
     # a plain form of another site could send). Who we are is what the Host header says; what is forwarded has no say in it, unless it
     # comes from the proxy that whoever starts us has named. Puts the security headers on every answer, also on those to what went wrong.
     class Guard
@@ -14,6 +15,7 @@ module Loomshuttle
                "connect-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'"
       METHODS = %w[GET HEAD POST PUT DELETE].freeze
       SAFE = %w[GET HEAD].freeze
+      OWN_SITES = %w[same-origin none].freeze
       JSON_TYPE = %r{\Aapplication/json\s*(;|\z)}i
       FILE_TYPE = %r{\Aapplication/octet-stream\s*(;|\z)}i
       AUTHORITY = /\A(\[[0-9a-f:.]+\]|[a-z0-9.-]+)(:\d{1,5})?\z/i
@@ -56,11 +58,21 @@ module Loomshuttle
 
         origin = env["HTTP_ORIGIN"]
         return [403, "Requests from #{Text.readable(origin, most: 60)} are not accepted.", "origin"] if origin && origin != "#{env['rack.url_scheme']}://#{authority}"
+        return [403, "Requests from other sites are not accepted; open the address itself.", "site"] if from_another_site?(env)
         return [405, "There is no #{Text.readable(env['REQUEST_METHOD'], most: 20)} here.", "method"] unless METHODS.include?(env["REQUEST_METHOD"])
         return if SAFE.include?(env["REQUEST_METHOD"])
 
         what, type, name = env["REQUEST_METHOD"] == "PUT" ? ["Files are put", FILE_TYPE, "application/octet-stream"] : ["Changes are taken as JSON", JSON_TYPE, "application/json"]
         [415, "#{what} only with Content-Type: #{name}.", "content-type"] unless env["CONTENT_TYPE"].to_s.match?(type)
+      end
+
+      # A link on another site may open the page, and nothing else. Browsers that do not say where a request comes from are judged by Origin.
+      def from_another_site?(env)
+        site = env["HTTP_SEC_FETCH_SITE"]
+        return false if site.nil? || OWN_SITES.include?(site)
+
+        opens_page = env["REQUEST_METHOD"] == "GET" && env["HTTP_SEC_FETCH_MODE"] == "navigate" && env["HTTP_SEC_FETCH_DEST"] == "document"
+        !opens_page || env["PATH_INFO"].to_s.start_with?("/api/")
       end
 
       def ours?(authority)

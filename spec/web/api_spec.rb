@@ -41,6 +41,15 @@ RSpec.describe Loomshuttle::Web::App, :folder do
     expect(tell("/api/edits", { settings: { "channel/1/name" => "Tuba" } }, 503)["error"]["where"]).to eq("database")
   end
 
+  # Twelve of them once held up the application for minutes.
+  it "holds HEAD against the contract as it does GET" do
+    { "/api/click?bpm=20&meter=4/4&bars=999999999&form=mid" => 400, "/api/trace?point=nonsense%00" => 400, "/api/journal/99999999999999999999" => 400, "/api/state" => 200,
+      "/api/papers/sheet.pdf" => 200 }.each do |path, status|
+      head(path)
+      expect([path, last_response.status, last_response.body]).to eq([path, status, ""])
+    end
+  end
+
   it "says which part is away" do
     expect(tell("/api/player", { command: "stop" }, 503)["error"]).to include("where" => "player", "message" => /The player does not answer/)
     expect(tell("/api/playback/stop", {}, 503)["error"]).to include("where" => "recorder")

@@ -44,6 +44,16 @@ RSpec.describe Loomshuttle::Web::Guard do
     expect([status(method: "PUT", type: "application/octet-stream"), status(method: "TRACE"), status({ "HTTP_ORIGIN" => "http://evil.example" })]).to eq([200, 405, 403])
   end
 
+  # W3C Fetch Metadata Request Headers: sites, modes and destinations as browsers tell them.
+  it "lets nothing in that another site's page asks for, but a link that opens the page" do
+    fetch = ->(site, mode = "cors", dest = "empty") { { "HTTP_SEC_FETCH_SITE" => site, "HTTP_SEC_FETCH_MODE" => mode, "HTTP_SEC_FETCH_DEST" => dest } }
+    expect(%w[same-origin none].map { |site| status(fetch[site]) }).to eq([200, 200])
+    expect(%w[cross-site same-site odd].map { |site| status(fetch[site]) }).to eq([403] * 3)
+    link = fetch["cross-site", "navigate", "document"]
+    expect([status({ **link, "PATH_INFO" => "/" }), status(link), status({ **link, "PATH_INFO" => "/" }, method: "POST", type: "application/json"),
+            status({ **fetch["cross-site", "navigate", "iframe"], "PATH_INFO" => "/" }), status({ **fetch["cross-site", "no-cors", "image"], "PATH_INFO" => "/x.png" })]).to eq([200, 403, 403, 403, 403])
+  end
+
   it "answers what goes wrong behind it, with all headers" do
     broken = described_class.new(->(_) { raise "oh" }, hosts: ["127.0.0.1"])
     answer = nil
@@ -112,5 +122,60 @@ RSpec.describe "Requests without coercion" do
     header("X-Loomshuttle-Who", "%00%ff%zz")
     tell("/api/edits", settings: { "channel/1/name" => "Tuba" })
     expect(ask("/api/journal").first["who"]).to match(/\A\S/)
+  end
+end
+
+RSpec.describe Loomshuttle::Web::HeadAsGet do
+  it "asks what stands behind it as a GET, and gives the head alone" do
+    seen, closed = [], []
+    body = Object.new
+    body.define_singleton_method(:close) { closed << :closed }
+    app = described_class.new(->(env) { (seen << env) && [200, { "content-length" => "7" }, body] })
+    expect(app.call("REQUEST_METHOD" => "HEAD")).to eq([200, { "content-length" => "7" }, []])
+    expect(app.call("REQUEST_METHOD" => "GET").last).to equal(body)
+    expect(seen.map { |env| env.values_at("REQUEST_METHOD", described_class::ASKED) }).to eq([["GET", true], ["GET", nil]])
+    expect(closed).to eq([:closed])
+  end
+end
+
+RSpec.describe Loomshuttle::Web::SlowAnswers do
+  let(:answers) { described_class.new(seconds: 0.2).tap(&:start) }
+
+  after { answers.stop }
+
+  it "makes one at a time, and what was made once no more" do
+    running, most, made = 0, 0, 0
+    work = lambda do
+      made += 1
+      most = [most, running += 1].max
+      Thread.pass
+      running -= 1
+      "bytes"
+    end
+    results = Array.new(6) { |n| Thread.new { answers.of([n % 3], &work) } }.map(&:value)
+    expect([results.uniq, most, made]).to eq([["bytes"], 1, 3])
+  end
+
+  it "gives up what takes too long, and goes on" do
+    expect { answers.of([1]) { sleep } }.to raise_error(described_class::Busy, /took longer than 0.2 s/)
+    expect(answers.of([1]) { "fine" }).to eq("fine")
+  end
+
+  it "refuses more than may wait, passes on what was refused inside, and keeps little" do
+    stub_const("#{described_class}::WAITING", 2)
+    held = Queue.new
+    slow = described_class.new(seconds: 30).tap(&:start)
+    threads = [Thread.new { slow.of([0]) { held.pop } }]
+    Tools.wait_until(20, "it to be made") { held.num_waiting == 1 }
+    threads += Array.new(2) { |n| Thread.new { slow.of([n + 1]) { "x" } } }
+    Tools.wait_until(20, "two to wait") { slow.instance_variable_get(:@jobs).size == 2 }
+    expect { slow.of([9]) { "x" } }.to raise_error(described_class::Busy, /Too much is being computed/)
+    held << "y"
+    threads.each(&:join)
+    expect { slow.of([5]) { raise Loomshuttle::Invalid, "No." } }.to raise_error(Loomshuttle::Invalid, "No.")
+    60.times { |n| slow.of([n, "kept"]) { "x" } }
+    expect(slow.instance_variable_get(:@kept).size).to eq(described_class::KEPT)
+  ensure
+    slow&.stop
   end
 end

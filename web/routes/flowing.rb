@@ -15,7 +15,7 @@ module Loomshuttle
 
           head = headers.merge(ByteRange.headers(from, upto, source.size, part))
           status = part ? 206 : 200
-          if request.head?
+          if env[HeadAsGet::ASKED]
             source.close
             return [status, head, []]
           end

@@ -7,7 +7,7 @@ module Loomshuttle
       module HearingRoutes
         def self.registered(app)
           app.get("/api/outputs") { json(PresentOutputs.new(@control.current).to_h) }
-          app.get("/api/outputs/rows") { json(PresentOutputs.new(@control.current).rows) }
+          app.get("/api/outputs/rows") { content_type(:json) && slowly(@control.current.id, @control.current.version) { JSON.generate(PresentOutputs.new(@control.current).rows) } }
           register_hearing(app)
           register_levels(app)
           app.helpers(Heard)

@@ -17,7 +17,7 @@ module Loomshuttle
             entry = @control.shows.entry(@control.seen.id, params["version"].to_i)
             json(entry_hash(entry, entry[:changes]))
           end
-          app.get("/api/compare") { json(@comparison.of(params["one"], params["other"])) }
+          app.get("/api/compare") { content_type(:json) && slowly(@control.current.version, Runtime::Clock.now.floor) { JSON.generate(@comparison.of(params["one"], params["other"])) } }
           app.helpers(Entries)
         end
 

@@ -83,7 +83,7 @@ module Loomshuttle
 
           def midi(map, click, bars)
             content_type("audio/midi")
-            Formats::ClickMidi.of(map, click, bars)
+            slowly { Formats::ClickMidi.of(map, click, bars) }
           end
         end
       end

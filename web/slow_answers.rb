@@ -1,0 +1,70 @@
+# frozen_string_literal: true
+
+require "timeout"
+
+module Loomshuttle
+  module Web
+    # Answers that take much computing: papers, big tables, comparisons. They are made one at a time, with a time limit, and what was made
+    # last is kept, so that however many ask, one processor is busy at most and the rest of the application answers. Its thread:
+    #   makes slow answers
+    class SlowAnswers
+      # Seconds that one may take; that may wait; answers that are kept, and bytes of them.
+      SECONDS, WAITING, KEPT, BYTES = 15, 8, 40, 32 << 20
+
+      # It could not be made now.
+      class Busy < StandardError; end
+
+      def initialize(seconds: SECONDS)
+        @seconds = seconds
+        @jobs = Runtime::Mailbox.new(most: WAITING)
+        @kept = {}
+        @lock = Mutex.new # held for moments
+      end
+
+      def start
+        @worker = Runtime::Worker.start("makes slow answers", priority: -1) { @jobs.pop(0.5)&.call }
+      end
+
+      def stop
+        @jobs.close
+        @worker&.stop
+      end
+
+      # @param key [Array] all that the answer depends on; the same key gives the same answer
+      # @yieldreturn [String] bytes
+      # @return [String]
+      # @raise [Busy] when too many wait, or it takes too long   @raise [Invalid] that the block raises
+      def of(key, &block)
+        known = @lock.synchronize { @kept[key] }
+        return known if known
+        raise Busy, "Too much is being computed already. Try again in a moment." if @jobs.size >= WAITING
+
+        done = Runtime::Mailbox.new(most: 1)
+        @jobs << -> { done << outcome(key, &block) }
+        kind, value = done.pop(@seconds * WAITING) || raise(Busy, "It was not made in time. Try again in a moment.")
+        kind == :done ? value : raise(value)
+      end
+
+      private
+
+      # Whoever asked the same a moment ago may have had it made.
+      def outcome(key)
+        known = @lock.synchronize { @kept[key] }
+        return [:done, known] if known
+
+        made = Timeout.timeout(@seconds, Busy, "It took longer than #{@seconds} s, and was given up. Ask for less.") { yield }
+        keep(key, made)
+        [:done, made]
+      rescue StandardError => e
+        [:failed, e]
+      end
+
+      def keep(key, made)
+        @lock.synchronize do
+          @kept[key] = made
+          @kept.shift while @kept.size > KEPT || (@kept.size > 1 && @kept.each_value.sum(&:bytesize) > BYTES)
+        end
+      end
+    end
+  end
+end
