@@ -27,8 +27,6 @@ module Loomshuttle
         writer.rest(item["offset"]) if item["offset"].positive?
       end
 
-      # What ffmpeg may take a file for, whatever it is called: nothing that names other files or places.
-      FORMATS = %w[wav w64 aiff caf flac mp3 mov aac ogg asf].join(",")
       # ffmpeg has so long to say anything (seconds).
       PATIENCE = 60
 
@@ -79,10 +77,13 @@ module Loomshuttle
       private
 
       def decode(paths, channels, &)
-        inputs = paths.flat_map { |path| ["-protocol_whitelist", "file", "-format_whitelist", FORMATS, "-i", path] }
+        inputs = paths.flat_map { |path| [*Formats::SoundKinds::OPTIONS, "-i", path] }
         command = ["ffmpeg", "-v", "error", "-nostdin", *inputs, *channels, "-ar", @rate.to_s, "-f", "f64le", "-c:a", "pcm_f64le", "-"]
-        IO.popen(command, "rb", err: File::NULL) { |pipe| pour(pipe, &) }
-        raise Invalid.new("#{File.basename(paths.first)} cannot be read as sound.", where: paths.first) unless $?.success? # rubocop:disable Style/SpecialGlobalVars
+        pipe = IO.popen(command, "rb", err: File::NULL)
+        pour(pipe, &)
+        raise Invalid.new("#{File.basename(paths.first)} cannot be read as sound.", where: paths.first) unless Runtime::Programs.ended?(pipe, PATIENCE)
+      ensure
+        Runtime::Programs.end_it(pipe) if pipe && !pipe.closed?
       end
 
       # Of more than two channels the first two are taken, none is mixed.

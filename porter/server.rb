@@ -19,11 +19,13 @@ module Loomshuttle
         @over = {}
         @wake = Runtime::Wakeup.new
         FileUtils.mkdir_p(@jobs)
+        @home = home
       end
 
       # Runs until stop.
       def run
         Runtime::Priority.last
+        Runtime::Spool.use(@home, "porter")
         until @stopped
           begin
             job = Job.open(@jobs).find { |one| !@over.key?(one.id) }

@@ -5,19 +5,45 @@ require "io/wait"
 module Loomshuttle
   module Runtime
     # Other programs, run by their words (never by a shell), for so long and with so much to say at most. One that hangs, as `df` does on a
-    # disk that is gone, is killed and left behind.
+    # disk that is gone, is killed and left behind; so is one that says nothing any more and does not end.
     module Programs
       # @param command [Array<String>]   @param seconds [Numeric]   @param most [Integer] bytes of output that are kept
       # @param both [Boolean] whether what it says against it is wanted, too
+      # @param memory [Integer, nil] bytes of memory that it may take   @param processor [Integer, nil] seconds of processor time
       # @return [Array(String, Boolean)] what it said, and whether it ended well and in time
       # @raise [SystemCallError] when there is no such program
-      def self.run(*command, seconds: 5, most: 1 << 20, both: false, environment: {})
-        pipe = IO.popen([environment, *command], "rb", err: both ? %i[child out] : File::NULL, in: File::NULL, pgroup: true)
-        text, whole = read(pipe, Clock.now + seconds, most)
-        return [text, ended(pipe)] if whole
+      def self.run(*command, seconds: 5, most: 1 << 20, both: false, environment: {}, memory: nil, processor: nil)
+        limits = { rlimit_as: memory, rlimit_cpu: processor }.compact
+        deadline = Clock.now + seconds
+        pipe = IO.popen([environment, *command], "rb", err: both ? %i[child out] : File::NULL, in: File::NULL, pgroup: true, **limits)
+        text, whole = read(pipe, deadline, most)
+        return [text, ended?(pipe, deadline - Clock.now)] if whole
 
-        give_up(pipe)
+        end_it(pipe)
         [text, false]
+      end
+
+      # Waits for the end of a program that has said everything.
+      # @param pipe [IO] that it was opened with   @param seconds [Numeric] it has; then it is killed
+      # @return [Boolean] whether it ended well
+      def self.ended?(pipe, seconds)
+        waiting = Process.detach(pipe.pid)
+        return end_it(pipe) && false unless waiting.join([seconds, 0.01].max)
+
+        waiting.value&.success? == true
+      ensure
+        pipe.close unless pipe.closed?
+      end
+
+      # Kills a program with all that it has started.
+      # @return [true]
+      def self.end_it(pipe)
+        Process.kill(:KILL, -pipe.pid)
+        true
+      rescue SystemCallError
+        kill(pipe)
+      ensure
+        Process.detach(pipe.pid)
       end
 
       # Free bytes of a folder's disk.
@@ -44,17 +70,12 @@ module Loomshuttle
           end
         end
 
-        def ended(pipe)
-          pid = pipe.pid
-          pipe.close
-          $?.pid == pid && $?.success? == true # rubocop:disable Style/SpecialGlobalVars
-        end
-
-        def give_up(pipe)
-          Process.kill(:KILL, -pipe.pid)
-          Process.detach(pipe.pid)
+        # One that has no group of its own.
+        def kill(pipe)
+          Process.kill(:KILL, pipe.pid)
+          true
         rescue SystemCallError
-          nil
+          true
         end
       end
     end

@@ -14,7 +14,7 @@ module Loomshuttle
       # @param url [String] of the database  @param bind [String] address to listen on
       # @param proxy [String, nil] address of a proxy before it   @param folders [Array<String>, nil] below which deliveries are looked at
       def initialize(url:, home:, port:, desk_port:, bind: "127.0.0.1", hosts: [], proxy: nil, folders: nil)
-        spool_in(home)
+        Runtime::Spool.use(home, "web") # Puma keeps there what is sent
         database = Store::Database.connect(url)
         shows = Store::Shows.new(database, Rig::Catalog.read(File.join(ROOT, "profiles")))
         @control = Control.new(shows: shows, database: database, home: home, desk_port: desk_port, folders: folders)
@@ -41,16 +41,6 @@ module Loomshuttle
       end
 
       def stop = @launcher.stop
-
-      private
-
-      # Puma spools what is sent in the folder for temporary files, which may be small and in memory. What a killed process left goes.
-      def spool_in(home)
-        folder = File.join(home, "spool")
-        FileUtils.rm_rf(folder)
-        FileUtils.mkdir_p(folder, mode: 0o700)
-        ENV["TMPDIR"] = folder
-      end
     end
   end
 end

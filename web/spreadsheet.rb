@@ -1,14 +1,19 @@
 # frozen_string_literal: true
 
 require "csv"
+require "json"
 require "roo"
 require "stringio"
+require "tempfile"
 require "zip"
 
 module Loomshuttle
   module Web
-    # The first sheet of a workbook (Office Open XML, ECMA-376) as CSV text. Its size is looked at before anything is unpacked.
+    # The first sheet of a workbook (Office Open XML, ECMA-376) as CSV text. It is read by a process of its own (processes/spreadsheet.rb), which
+    # has so much time and memory and no more: what a small file unpacks to, nobody knows before.
     module Spreadsheet
+      # Seconds, seconds of processor time, and bytes of memory that it has; bytes of CSV.
+      SECONDS, PROCESSOR, MEMORY, LONGEST = 20, 10, 768 << 20, 8 << 20
       # Bytes of all its parts, unpacked; rows and columns that are read.
       MOST, ROWS, COLUMNS = 32 << 20, Formats::InputList::ROWS, 60
 
@@ -21,6 +26,23 @@ module Loomshuttle
         # @return [String] CSV
         # @raise [Invalid] when it is no workbook, or too large
         def csv(bytes)
+          text = Tempfile.create("workbook", binmode: true) do |file|
+            file.write(bytes)
+            file.flush
+            Runtime::Programs.run(RbConfig.ruby, File.join(ROOT, "processes", "spreadsheet.rb"), file.path, seconds: SECONDS, most: LONGEST, environment: Runtime::GemPaths.environment,
+                                  memory: MEMORY, processor: PROCESSOR).first
+          end
+          told = JSON.parse(text.force_encoding(Encoding::UTF_8))
+          raise Invalid.new(told["error"], where: told["where"]) if told["error"]
+
+          told.fetch("csv")
+        rescue JSON::ParserError, KeyError, EncodingError # it was ended before it could say anything
+          raise Invalid.new("This workbook takes more time or memory to read than there is for one. Save it as CSV, and try again.", where: "list")
+        end
+
+        # In this process. Whoever calls it is bounded in time and memory.
+        # @return [String] CSV   @raise [Invalid]
+        def read(bytes)
           bounded(bytes)
           book = Roo::Excelx.new(StringIO.new(bytes), file_warning: :ignore)
           rows = []
@@ -30,8 +52,8 @@ module Loomshuttle
           CSV.generate { |csv| rows.each { |row| csv << row } }
         rescue Invalid
           raise
-        rescue StandardError => e # whatever a library makes of a damaged file
-          raise Invalid.new("This is no workbook that can be read: #{Text.readable(e.message, most: 100)}. Save it as CSV, and try again.", where: "list")
+        rescue StandardError # whatever a library makes of a damaged file
+          raise Invalid.new("This workbook cannot be read. Save it as CSV, and try again.", where: "list")
         ensure
           book&.close
         end

@@ -10,6 +10,10 @@ module Loomshuttle
       PART = 1 << 20
       # Entries of any kind, told at the end of a ZIP file, within so many bytes (PKWARE APPNOTE.TXT 4.3.16); one with more tells 65,535.
       ENTRIES, END_BYTES, END_MARK = 20_000, 65_557, "PK\5\6".b
+      # A ZIP64 file has the number in a record of its own (4.3.14), found by a locator before the end (4.3.15).
+      LOCATOR, LOCATOR_BYTES, ELSEWHERE = "PK\6\7".b, 20, 0xFFFF
+      # Bytes of a name that is written.
+      NAME = 200
 
       # @param path [String] of the ZIP file   @param folder [String] that is made   @param kinds [Array<String>] endings, in small letters
       # @param most [Integer] files   @param bytes [Integer] of all of them
@@ -36,8 +40,18 @@ module Loomshuttle
       # Before anything is read of them.
       def entries
         tail = File.open(@path, "rb") { |file| file.seek(-[END_BYTES, file.size].min, IO::SEEK_END) && file.read }
-        at = tail.rindex(END_MARK)
-        at ? tail.byteslice(at + 10, 2).to_s.unpack1("v").to_i : 0
+        at = tail.rindex(END_MARK) or return 0
+        count = tail.byteslice(at + 10, 2).to_s.unpack1("v").to_i
+        count == ELSEWHERE ? entries_of_zip64(tail, at) : count
+      end
+
+      def entries_of_zip64(tail, at)
+        locator = at >= LOCATOR_BYTES ? tail.byteslice(at - LOCATOR_BYTES, LOCATOR_BYTES) : ""
+        return ELSEWHERE unless locator.start_with?(LOCATOR)
+
+        File.open(@path, "rb") { |file| file.pread(8, locator.unpack1("x8Q<") + 32).unpack1("Q<") }
+      rescue SystemCallError, EOFError, RangeError
+        ELSEWHERE
       end
 
       def take(entry, &)
@@ -57,10 +71,12 @@ module Loomshuttle
         text.gsub("\\", "/").tr("\0", "_")
       end
 
-      # Two of one name from two folders.
+      # Two of one name from two folders; a name that is too long for a disk keeps its ending.
       def free_name(name)
-        names = [name, *(2..@most).lazy.map { |nth| "#{File.basename(name, '.*')} (#{nth})#{File.extname(name)}" }]
-        File.join(@folder, names.find { |one| !File.exist?(File.join(@folder, one)) }.byteslice(0, 250).scrub(""))
+        ending = File.extname(name)
+        stem = File.basename(name, ending).byteslice(0, NAME).scrub("")
+        names = ["#{stem}#{ending}", *(2..(@most + 1)).lazy.map { |nth| "#{stem} (#{nth})#{ending}" }]
+        File.join(@folder, names.find { |one| !File.exist?(File.join(@folder, one)) })
       end
 
       # What it claims of its size is not believed.

@@ -169,4 +169,18 @@ RSpec.describe Loomshuttle::Porter::BringIn, :folder do
     expect { deliveries.bring_in(both.first(1), show, name: " ") }.to raise_error(Loomshuttle::Invalid, /needs a name/)
     expect { deliveries.bring_in([], show, name: "x") }.to raise_error(Loomshuttle::Invalid, /at least one/)
   end
+
+  # ffmpeg would open what such a file names.
+  it "takes no list of other files for sound, whatever it is called" do
+    tone("secret.wav", 440, 1)
+    FileUtils.mv(File.join(delivery, "secret.wav"), File.join(@folder, "secret.wav"))
+    File.write(File.join(delivery, "Fiddle.wav"), "ffconcat version 1.0\nfile ../secret.wav\n")
+    expect(Tools.run("ffprobe", "-v", "error", "-safe", "0", "-show_entries", "format=format_name", "-of", "csv=p=0", File.join(delivery, "Fiddle.wav")).strip).to eq("concat")
+    FileUtils.cp(File.join(@folder, "secret.wav"), delivery)
+    File.write(File.join(delivery, "Tuba.wav"), "ffconcat version 1.0\nfile secret.wav\n")
+    expect(Loomshuttle::Web::Probe.sound(File.join(delivery, "Tuba.wav"))).to be_nil
+    jobs.bring_in(name: "Evil", rate: 48_000, project: "", items: [{ "title" => "Tuba", "track" => 1, "lanes" => 1, "wide" => false, "offset" => 0, "files" => [File.join(delivery, "Tuba.wav")] }])
+    porter.work(Loomshuttle::Porter::Job.open(File.join(@folder, "jobs")).first)
+    expect(jobs.all.first).to include("state" => "failed", "error" => /Tuba.wav cannot be read as sound/)
+  end
 end

@@ -111,3 +111,28 @@ RSpec.describe Loomshuttle::Runtime::UnixSockets, :folder do
     server&.close
   end
 end
+
+RSpec.describe Loomshuttle::Runtime::Programs do
+  it "ends what says nothing any more and does not end" do
+    expect(described_class.run("sh", "-c", "echo said; exec >&-; sleep 1000", seconds: 0.5)).to eq(["said\n", false])
+    expect(described_class.run("sh", "-c", "echo said; exit 3", seconds: 30)).to eq(["said\n", false])
+    expect(described_class.run("echo", "well", seconds: 30)).to eq(["well\n", true])
+  end
+
+  it "lets a program have so much memory and processor time, and no more" do
+    expect(described_class.run(RbConfig.ruby, "-e", "x = 'x' * (1 << 30); puts x.size", seconds: 30, memory: 512 << 20).last).to be(false)
+    expect(described_class.run(RbConfig.ruby, "-e", "loop {}", seconds: 60, processor: 1).last).to be(false)
+  end
+end
+
+RSpec.describe Loomshuttle::Runtime::Spool, :folder do
+  it "keeps temporary files below the home folder, and begins with none" do
+    before = ENV.fetch("TMPDIR", nil)
+    FileUtils.mkdir_p(File.join(@folder, "spool", "web"))
+    File.write(File.join(@folder, "spool", "web", "left over"), "x")
+    described_class.use(@folder, "web")
+    expect([Dir.tmpdir, Dir.children(Dir.tmpdir)]).to eq([File.join(@folder, "spool", "web"), []])
+  ensure
+    ENV["TMPDIR"] = before
+  end
+end

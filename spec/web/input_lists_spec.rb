@@ -35,7 +35,7 @@ RSpec.describe Loomshuttle::Web::Routes::InputLists, :folder do
 
   it "refuses what cannot be read, and columns that are none" do
     put("/api/input-lists/file", "PK\x03\x04 no more", "CONTENT_TYPE" => "application/octet-stream")
-    expect(answer(422)["error"]["message"]).to include("no workbook that can be read")
+    expect(answer(422)["error"]["message"]).to include("workbook cannot be read")
     post_json("/api/input-lists/columns", { columns: { "x" => "louder" } })
     expect(last_response.status).to eq(400)
   end

@@ -40,6 +40,33 @@ RSpec.describe Loomshuttle::Web::Unpacked, :folder do
     expect(Dir[File.join(@folder, "**", "evil*.wav")].map { |path| File.dirname(path) }.uniq).to eq([File.join(@folder, "out")])
   end
 
+  # Two of three once vanished without a word.
+  it "keeps all of several whose names are longer than a disk takes, each with its ending" do
+    long = "Ü" * 130
+    write("a/#{long}1.wav" => sound, "b/#{long}2.wav" => sound, "c/#{long}3.wav" => sound, "d/#{'x' * 300}.mid" => "MThd")
+    names, problems = unpack
+    expect([names.size, problems]).to eq([4, []])
+    expect(names.map { |name| File.extname(name) }.tally).to eq(".wav" => 3, ".mid" => 1)
+    expect(names.map(&:bytesize).max).to be <= 220
+  end
+
+  # PKWARE APPNOTE.TXT 4.3.14 to 4.3.16: the number of entries where the end says 65,535.
+  it "reads the number of entries of a ZIP64 file, and refuses one that hides it" do
+    write("a.wav" => sound)
+    bytes = File.binread(zip)
+    at = bytes.rindex("PK\5\6".b)
+    central = bytes.byteslice(at + 16, 4).unpack1("V")
+    record = ["PK\6\6".b, 44, 45, 45, 0, 0, 1, 1, at - central, central].pack("a4Q<vvVVQ<Q<Q<Q<")
+    locator = ["PK\6\7".b, 0, at, 1].pack("a4VQ<V")
+    ending = bytes.byteslice(at..).tap { |tail| tail[8, 4] = [0xFFFF, 0xFFFF].pack("vv") }
+    File.binwrite(zip, bytes.byteslice(0, at) + record + locator + ending)
+    expect(unpack).to eq([["a.wav"], []])
+    File.binwrite(zip, bytes.byteslice(0, at) + record.sub([1, 1].pack("Q<Q<"), [30_000, 30_000].pack("Q<Q<")) + locator + ending)
+    expect { unpack }.to raise_error(Loomshuttle::Invalid, /too much in Ropewalk/)
+    File.binwrite(zip, bytes.byteslice(0, at) + ending)
+    expect { unpack }.to raise_error(Loomshuttle::Invalid, /too much in Ropewalk/)
+  end
+
   # 64 MiB of nothing in 64 KiB.
   it "is refused when it holds more than there is room for, or is none" do
     write("long.wav" => "\0" * (64 << 20))
