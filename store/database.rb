@@ -22,6 +22,9 @@ module Loomshuttle
       # A question was not answered in time; the connection is given up.
       class Late < Sequel::DatabaseDisconnectError; end
 
+      # The end of a transaction was not confirmed in time: what it did may be kept, or not.
+      class Unknown < Late; end
+
       # Every question to the database has a deadline: a server that hangs hangs nobody else.
       module Deadline
         SECONDS = 4
@@ -31,7 +34,8 @@ module Loomshuttle
 
         # Sequel calls this around each question.
         def log_connection_yield(sql, connection, arguments = nil)
-          Timeout.timeout(SECONDS, Late, "the database did not answer within #{SECONDS} s") { super }
+          kind = sql.to_s.match?(/\ACOMMIT/i) ? Unknown : Late
+          Timeout.timeout(SECONDS, kind, "the database did not answer within #{SECONDS} s") { super }
         end
       end
 

@@ -60,7 +60,8 @@ module Loomshuttle
       end
 
       def decoded(part)
-        Rack::Utils.unescape(part)
+        text = Rack::Utils.unescape(part)
+        part.include?("\0") || !text.valid_encoding? ? refuse("The query is not readable as UTF-8.", "query") : text
       rescue ArgumentError
         refuse("The query cannot be read.", "query")
       end

@@ -100,6 +100,10 @@ module Loomshuttle
           @derived = derive(loaded) unless changes.empty? && loaded.version == before.version
           [loaded, changes, changes.empty? ? nil : follow.call(before.show, loaded.show)]
         end.tap { @news.wake }
+      rescue Store::Database::Unknown
+        @doubtful = true
+        @news.wake
+        raise
       end
 
       private
@@ -111,10 +115,19 @@ module Loomshuttle
 
       def keep
         open_from_database unless @from_database
+        read_again if @doubtful
         @derived&.then { |derived| @kept.keep(derived.loaded) } if @from_database
         @news.wait(PAUSE) && @worker&.rest(SETTLE)
       rescue Sequel::Error
         @news.wait(PAUSE) # it is told by the band and by health
+      end
+
+      # Nobody knows whether the last change was saved.
+      def read_again
+        before = seen.version
+        @lock.synchronize { @derived = derive(@shows.load(seen.id)) }
+        @doubtful = false
+        changed unless seen.version == before
       end
 
       def changed

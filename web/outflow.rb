@@ -46,13 +46,18 @@ module Loomshuttle
       private
 
       def turn
+        let_go
         sockets = @lock.synchronize { @flows.keys }
         woken, ready = IO.select([@wake], sockets, nil, 1)
         @wake.read_nonblock(1000, exception: false) if woken&.any?
         ready.to_a.each { |socket| @flows[socket]&.then { |flow| advance(flow) } }
-        @lock.synchronize { @flows.values }.each { |flow| drop(flow) if @now.call - flow.moved > IDLE || flow.socket.closed? }
       rescue IOError
         nil # one was closed meanwhile; it is dropped at the next turn
+      end
+
+      # Who reads nothing, and whose socket somebody has closed: select would give up at that one again and again.
+      def let_go
+        @lock.synchronize { @flows.values }.each { |flow| drop(flow) if flow.socket.closed? || @now.call - flow.moved > IDLE }
       end
 
       # One part at a time, so that all get their turn.

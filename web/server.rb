@@ -14,6 +14,7 @@ module Loomshuttle
       # @param url [String] of the database  @param bind [String] address to listen on
       # @param proxy [String, nil] address of a proxy before it   @param folders [Array<String>, nil] below which deliveries are looked at
       def initialize(url:, home:, port:, desk_port:, bind: "127.0.0.1", hosts: [], proxy: nil, folders: nil)
+        SlowClients.install
         Runtime::Spool.use(home, "web") # Puma keeps there what is sent
         database = Store::Database.connect(url)
         shows = Store::Shows.new(database, Rig::Catalog.read(File.join(ROOT, "profiles")))
@@ -25,6 +26,7 @@ module Loomshuttle
           config.http_content_length_limit(UploadRoom.new(Door::UPLOAD, free: -> { @control.free_bytes }, reserve: Deliveries::RESERVE))
           config.first_data_timeout(20)
           config.app(app)
+          config.lowlevel_error_handler(method(:unreadable))
           config.quiet
           config.raise_exception_on_sigterm(false)
           config.tag("loomshuttle")
@@ -41,6 +43,17 @@ module Loomshuttle
       end
 
       def stop = @launcher.stop
+
+      private
+
+      # What never became a request, in the words of all other refusals.
+      def unreadable(error, _env, status)
+        broken = [Puma::HttpParserError, Puma::HttpParserError501, RangeError].any? { |kind| error.is_a?(kind) }
+        Runtime::Log.surprise(error, "a request") unless broken
+        why = error.is_a?(RangeError) ? "a size in it is beyond anything." : Text.readable(error.message, most: 120)
+        message = broken ? "The request cannot be read: #{why}" : "Something went wrong before the request was answered."
+        Door.refuse(broken && status == 500 ? 400 : status, message, "request")
+      end
     end
   end
 end

@@ -132,9 +132,9 @@ module Loomshuttle
       end
 
       def survey(derived, values)
-        same = @of.equal?(derived)
-        @of = derived
-        @survey = same ? @survey.turned(values) : Hearing::Survey.of(derived.show, values, derived.context.graph)
+        made = @of.equal?(derived) ? @survey.turned(values) : Hearing::Survey.of(derived.show, values, derived.context.graph)
+        @of, @survey = derived, made # together, and only what could be computed
+        made
       end
 
       def tell_news(worker)

@@ -213,6 +213,16 @@ RSpec.describe Loomshuttle::Store::Shows do
   end
 end
 
+RSpec.describe Loomshuttle::Store::Database::Deadline do
+  let(:asked) { Class.new { def log_connection_yield(_sql, _connection, _arguments = nil) = yield }.new.extend(described_class) }
+
+  it "tells a question that was not answered from a commit that was not confirmed" do
+    stub_const("#{described_class}::SECONDS", 0.05)
+    expect { asked.log_connection_yield("SELECT 1", nil) { sleep } }.to raise_error(an_instance_of(Loomshuttle::Store::Database::Late))
+    expect { asked.log_connection_yield("COMMIT", nil) { sleep } }.to raise_error(Loomshuttle::Store::Database::Unknown)
+  end
+end
+
 RSpec.describe Loomshuttle::Store::Takes do
   let(:takes) { described_class.new(TestDatabase.empty) }
   let(:manifest) { { "id" => SecureRandom.uuid, "number" => 1, "frames" => 5, "tracks" => [] } }

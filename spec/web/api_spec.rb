@@ -50,6 +50,37 @@ RSpec.describe Loomshuttle::Web::App, :folder do
     end
   end
 
+  it "says what the database could not save, and why" do
+    control
+    { PG::DiskFull => [507, "disk"], PG::NumericValueOutOfRange => [400, "request"], PG::UndefinedTable => [500, "request"] }.each do |kind, (status, where)|
+      allow(shows).to receive(:apply).and_raise(Sequel::DatabaseError.new("no").tap { |error| error.wrapped_exception = kind.new("no") })
+      expect { post_json("/api/edits", settings: { "channel/1/name" => "Tuba" }) }.to output(status == 500 ? /no/ : "").to_stderr
+      expect([last_response.status, JSON.parse(last_response.body)["error"]["where"]]).to eq([status, where])
+    end
+    allow(shows).to receive(:apply).and_raise(Errno::ENOSPC)
+    expect(tell("/api/edits", { settings: { "channel/1/name" => "Tuba" } }, 507)["error"]["message"]).to match(/disk is full; nothing was saved/)
+  end
+
+  # The end of the transaction was kept, but nobody said so in time.
+  it "says that it is not known whether a change was saved, and reads the show again" do
+    show
+    apply = shows.method(:apply)
+    allow(shows).to receive(:apply) do |*arguments, **options, &block|
+      apply.call(*arguments, **options, &block)
+      raise Loomshuttle::Store::Database::Unknown, "late"
+    end
+    expect(tell("/api/edits", { settings: { "channel/1/name" => "Tuba" } }, 503)["error"]).to include("where" => "unknown", "message" => /may be saved or not/)
+    Tools.wait_until(20, "the newest version") { control.seen.version == 2 }
+    expect(control.seen.show.channels[1].name).to eq("Tuba")
+  end
+
+  it "refuses what is not UTF-8 anywhere in an address" do
+    ["/%ff", "/api/takes/%ff", "/api/state?%ff=1", "/api/trace?point=%ff", "/api/state?a=%00"].each do |path|
+      get(path)
+      expect([path, last_response.status, JSON.parse(last_response.body)["error"]["message"]]).to match([path, 400, /UTF-8|cannot be shown/])
+    end
+  end
+
   it "says which part is away" do
     expect(tell("/api/player", { command: "stop" }, 503)["error"]).to include("where" => "player", "message" => /The player does not answer/)
     expect(tell("/api/playback/stop", {}, 503)["error"]).to include("where" => "recorder")

@@ -25,6 +25,22 @@ RSpec.describe Loomshuttle::Web::Outflow do
     [ours, one]
   end
 
+  # It once kept a processor busy for ever.
+  it "lets go of a socket that was closed from outside, and does not look at it again and again" do
+    flow = described_class.new
+    ours, theirs = UNIXSocket.pair
+    closed = false
+    source = Object.new
+    source.define_singleton_method(:next_part) { "x" * 1_000_000 }
+    source.define_singleton_method(:close) { closed = true }
+    flow.add(ours, source)
+    flow.__send__(:turn)
+    ours.close
+    turns = Array.new(3) { flow.__send__(:turn).then { flow.size } }
+    expect([turns, closed]).to eq([[0, 0, 0], true])
+    theirs.close
+  end
+
   it "writes to many at once, each as fast as he reads, and holds no more than a part for one who has paused" do
     paused, unread = listener(10_000)
     quick = Array.new(3) { listener(20).first }
