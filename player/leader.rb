@@ -64,7 +64,7 @@ module Loomshuttle
         hello = identified(line) or return refuse(line)
         letters = Runtime::Mailbox.new(most: WAITING)
         follower = { line: line, letters: letters, digest: hello["digest"] }
-        @lock.synchronize { @followers.size < MOST && @followers << follower } or return
+        @lock.synchronize { @followers.size < MOST && (@followers << follower) } or return
         line.puts(Twin.say("welcome", digest: @digest.call), PATIENCE)
         deliver(line, letters)
       rescue SystemCallError, IOError, Runtime::LineSocket::Late, Invalid, JSON::ParserError

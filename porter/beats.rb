@@ -43,7 +43,8 @@ module Loomshuttle
 
         # The tracker is tuned for 44.1 kHz, and leaves beats out at others.
         def heard(path, mono)
-          _, well = Runtime::Programs.run("ffmpeg", "-v", "error", "-nostdin", *Formats::SoundKinds::OPTIONS, "-i", path, "-ac", "1", "-ar", "44100", "-c:a", "pcm_s16le", mono, seconds: SECONDS)
+          _, well = Runtime::Programs.run("ffmpeg", "-v", "error", "-nostdin", *Formats::SoundKinds::OPTIONS, "-i", path, "-ac", "1", "-ar", "44100", "-c:a", "pcm_s16le", mono,
+                                          seconds: SECONDS)
           text, well = Runtime::Programs.run("aubiotrack", "-i", mono, seconds: SECONDS) if well
           well ? text.lines.filter_map { |line| Float(line.strip, exception: false) } : []
         end

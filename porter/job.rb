@@ -15,12 +15,12 @@ module Loomshuttle
 
       attr_reader :folder, :data
 
-      # @param root [String] folder of all jobs
+      # @param root [String] folder of all jobs   @param index [Runtime::FolderIndex] of them, from `index`
       # @return [Array<Job>] those that are not over, oldest first; what cannot be read is left alone, and shown by the screens
-      def self.open(root)
-        Runtime::Files.matching(root, "*/#{FILE}").filter_map { |path| read(File.dirname(path)) }.select { |job| Formats::JobFile::OPEN.include?(job.data["state"]) }
-          .sort_by { |job| job.data["made_at"] }
-      end
+      def self.open(root, index = index(root)) = index.all.select { |job| Formats::JobFile::OPEN.include?(job.data["state"]) }.sort_by { |job| job.data["made_at"] }
+
+      # @return [Runtime::FolderIndex] that reads each job's file again only when it has changed
+      def self.index(root) = Runtime::FolderIndex.new(root, FILE, settled: ->(job) { !Formats::JobFile::OPEN.include?(job["state"]) }) { |folder| read(folder) }
 
       # @return [Job, nil]
       def self.read(folder)

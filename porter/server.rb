@@ -8,7 +8,7 @@ module Loomshuttle
     # that it has ended at again and again is not tried any more. What goes wrong with a job is that job's.
     class Server
       KINDS = { "export" => Export, "bring-in" => BringIn, "song" => BringSong, "render" => RenderSong, "vary" => VarySong }.freeze
-      LOOK = 0.3
+      LOOK = 0.5
       # A job that was begun so often and never came to an end has ended the porter.
       TRIES = 3
 
@@ -28,7 +28,7 @@ module Loomshuttle
         Runtime::Spool.use(@home, "porter")
         until @stopped
           begin
-            job = Job.open(@jobs).find { |one| !@over.key?(one.id) }
+            job = Job.open(@jobs, @index ||= Job.index(@jobs)).find { |one| !@over.key?(one.id) }
             job ? work(job) : @wake.wait(LOOK)
             tell_again
           rescue StandardError => e

@@ -197,7 +197,8 @@ module Loomshuttle
       # @raise [Invalid] when what an entry set is not as it left it
       def overtaken(id, entry, show, changes, kind)
         gone = changes.find { |change| show.fetch(change.path) { change.to } != change.to } or return
-        later = @db[:journal].where(show_id: id).where(Sequel[:version] > entry[:version]).where(Sequel.lit("changes @> ?::jsonb", JSON.generate([{ path: gone.path }]))).reverse(:version).first
+        later = @db[:journal].where(show_id: id).where(Sequel[:version] > entry[:version]).where(Sequel.lit("changes @> ?::jsonb",
+                                                                                                            JSON.generate([{ path: gone.path }]))).reverse(:version).first
         raise Invalid.new("#{later ? later[:who] : 'Somebody'} has changed #{Settings::Telling.setting(show, gone.path)} since; nothing was changed by #{kind}.", where: kind)
       end
 

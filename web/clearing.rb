@@ -26,13 +26,15 @@ module Loomshuttle
       private
 
       def turn
-        @jobs.ready.each { |job| take_over(job) } if @recorder.up?
-        @jobs.ready_songs.each { |job| keep_song(job) }
-        @jobs.ready_stems.each { |job| keep_stems(job) }
+        jobs = @jobs.all
+        @jobs.ready(jobs).each { |job| take_over(job) } if @recorder.up?
+        @jobs.ready_songs(jobs).each { |job| keep_song(job) }
+        @jobs.ready_stems(jobs).each { |job| keep_stems(job) }
         return if @cleared && Runtime::Clock.now - @cleared < CLEAR
 
         @cleared = Runtime::Clock.now
         @deliveries.clear
+        @jobs.clear
       end
 
       def keep_song(job)

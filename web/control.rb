@@ -106,7 +106,9 @@ module Loomshuttle
 
       private
 
-      def parts_at_work = [@watch, @who_hears, @open_show, @space, @hub, @outflow, @slow_answers, @follower, @recorder_follower, @desk, @recorder, @shelf, @songs, @order, @looks, @clearing]
+      def parts_at_work
+        [@watch, @who_hears, @open_show, @space, @hub, @outflow, @slow_answers, @follower, @recorder_follower, @desk, @recorder, @shelf, @songs, @order, @looks, @clearing]
+      end
 
       # What lives outside.
       def reach_out(home, desk_port)

@@ -12,10 +12,14 @@ module Loomshuttle
       SHEET = "patch sheet.pdf"
       # Jobs that wait at once.
       MOST = 50
+      # Jobs that are over are kept for so long (seconds), and so many of them.
+      AGE, KEPT = 30 * 24 * 3600, 200
 
       # @param home [String] folder of this instance
       def initialize(home)
         @root = File.expand_path(File.join(home, "jobs"))
+        @looking = Mutex.new # held while folders are looked at
+        @index = Runtime::FolderIndex.new(@root, FILE, settled: ->(job) { !Formats::JobFile::OPEN.include?(job["state"]) && job["state"] != Formats::JobFile::UNREADABLE }) { |path| read(path) if File.directory?(path) }
       end
 
       # @param take [Hash] manifest with "folder"   @param form ["folder", "zip"]
@@ -67,18 +71,28 @@ module Loomshuttle
       end
 
       # @return [Array<Hash>] takes that are made and that nobody has taken over yet
-      def ready = all.select { |job| job["kind"] == "bring-in" && job["state"] == "done" && Dir.exist?(job["result"]) }
+      def ready(jobs = all) = jobs.select { |job| job["kind"] == "bring-in" && job["state"] == "done" && Dir.exist?(job["result"]) }
 
       # @return [Array<Hash>] newest first, those that cannot be read among them
-      def all
-        Runtime::Files.matching(@root, "*").select { |path| File.directory?(path) }.filter_map { |path| read(path) }.sort_by { |job| job["made_at"] }.reverse
+      def all = @looking.synchronize { @index.all }.sort_by { |job| job["made_at"] }.reverse
+
+      # Clears away jobs that are long over, with what came of them here; what somebody is still to take over stays, and so does what lies elsewhere.
+      # @param now [Time]
+      def clear(now = Time.now)
+        over = all.reject { |job| Formats::JobFile::OPEN.include?(job["state"]) }
+        waiting = over.select { |job| %w[bring-in song vary].include?(job["kind"]) && job["state"] == "done" && job["result"] && Dir.exist?(job["result"]) }
+        (over - waiting).each.with_index do |job, at|
+          FileUtils.rm_rf(folder(job)) if at >= KEPT || now - Time.iso8601(job["made_at"]) > AGE
+        rescue ArgumentError, SystemCallError
+          next
+        end
       end
 
       # @return [Array<Hash>] songs that are made and that the library has not taken over yet
-      def ready_songs = all.select { |job| job["kind"] == "song" && job["state"] == "done" && Dir.exist?(job["result"]) }
+      def ready_songs(jobs = all) = jobs.select { |job| job["kind"] == "song" && job["state"] == "done" && Dir.exist?(job["result"]) }
 
       # @return [Array<Hash>] stems at another tempo or in another key, likewise
-      def ready_stems = all.select { |job| job["kind"] == "vary" && job["state"] == "done" && Dir.exist?(job["result"]) }
+      def ready_stems(jobs = all) = jobs.select { |job| job["kind"] == "vary" && job["state"] == "done" && Dir.exist?(job["result"]) }
 
       # @raise [Invalid] when there is none
       def find(id) = all.find { |job| job["id"] == id } || raise(Missing.new("There is no such job any more.", where: "job"))

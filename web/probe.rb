@@ -8,7 +8,7 @@ module Loomshuttle
     module Probe
       # It has so long for one file (seconds).
       SECONDS = 10
-      COMMAND = ["ffprobe", "-v", "error", *Formats::SoundKinds::OPTIONS, *%w[-of json -select_streams a:0 -show_streams -show_format]].freeze
+      COMMAND = ["ffprobe", "-v", "error", *Formats::SoundKinds::OPTIONS, "-of", "json", "-select_streams", "a:0", "-show_streams", "-show_format"].freeze
       LANES = (1..256)
 
       # @param path [String]

@@ -30,7 +30,7 @@ module Loomshuttle
             file.write(bytes)
             file.flush
             Runtime::Programs.run(RbConfig.ruby, File.join(ROOT, "processes", "spreadsheet.rb"), file.path, seconds: SECONDS, most: LONGEST, environment: Runtime::GemPaths.environment,
-                                  memory: MEMORY, processor: PROCESSOR).first
+                                                                                                            memory: MEMORY, processor: PROCESSOR).first
           end
           told = JSON.parse(text.force_encoding(Encoding::UTF_8))
           raise Invalid.new(told["error"], where: told["where"]) if told["error"]

@@ -4,10 +4,13 @@ require "sequel"
 
 module Loomshuttle
   module Web
-    # The takes as their folders tell, followed into the database; those that ended in their mirror are found there. Its thread:
+    # The takes as their folders tell, followed into the database; those that ended in their mirror are found there. A manifest is read again only
+    # when it has changed. Its thread:
     #   follows takes   looks when told to, and every few seconds, so that takes made while the database was away appear afterwards
     class TakeShelf
       EVERY = 2
+      # With so many takes that a look takes long, it is taken less often: this many times as long as it takes passes before the next.
+      REST = 150
 
       # @param folder [String] of all takes
       # @param store [Store::Takes]
@@ -16,6 +19,8 @@ module Loomshuttle
         @folder, @store, @on_change = File.expand_path(folder), store, on_change
         @wake = Runtime::Wakeup.new
         @reconciling = Mutex.new # held while folders and database are compared; asks nobody but them
+        @looking = Mutex.new # held while folders are looked at
+        @indexes = {}
       end
 
       # @param folder [String, nil] where second copies are made now
@@ -33,9 +38,8 @@ module Loomshuttle
       # Looks at once.
       def look = @wake.wake
 
-      # @return [Array<Hash>] manifests with "folder", newest first
-      # @raise [Sequel::DatabaseError] when the database is away
-      def all = @store.all
+      # @return [Array<Hash>] manifests with "folder", newest first; the same objects as long as they do not change
+      def all = @looking.synchronize { found }
 
       # @return [Hash] one take
       # @raise [Missing] when there is none of that number or id
@@ -55,28 +59,43 @@ module Loomshuttle
 
       # Follows the folders now.
       def reconcile
-        changed = @reconciling.synchronize { @store.reconcile(found) }
+        changed = @reconciling.synchronize do
+          takes = all
+          next 0 if takes.equal?(@reconciled)
+
+          @store.reconcile(takes.map { |take| [take["folder"], take.except("folder")] }).tap { @reconciled = takes }
+        end
         @on_change.call if changed.positive?
       end
 
       private
 
       def follow
+        from = Runtime::Clock.now
         reconcile
-        @wake.wait(EVERY)
+        @wake.wait([EVERY, REST * (Runtime::Clock.now - from)].max)
       end
 
       # The longest copy of each, and of equal ones the first.
       def found
-        first = Formats::TakeManifest.all(@folder)
-        mirrors = [@mirror, *first.map { |_, manifest| manifest.dig("mirror", "folder") }].compact.uniq - [@folder]
-        copies = first + mirrors.flat_map { |root| copies_in(root) }
-        copies.group_by { |_, manifest| manifest["id"] }.values.map { |same| same.max_by { |_, manifest| [manifest["frames"], manifest["state"] == "complete" ? 1 : 0] } }
+        first = copies_in(@folder)
+        mirrors = [@mirror, *first.map { |take| take.dig("mirror", "folder") }].compact.uniq - [@folder]
+        # A disk that somebody else has filled hides none of ours.
+        copies = first + mirrors.flat_map { |root| copies_in(root).reject { |take| take["state"] == Formats::TakeManifest::UNREADABLE } }
+        versions = [mirrors, *@indexes.map { |root, index| [root, index.version] }]
+        return @found if @versions == versions
+
+        @versions = versions
+        @found = copies.group_by { |take| take["id"] }.values.map { |same| same.max_by { |take| [take["frames"], take["state"] == "complete" ? 1 : 0] } }
+          .sort_by.with_index { |take, at| [-take["number"], at] }.freeze
       end
 
-      # A disk that is gone, or that somebody else has filled, hides none of ours.
+      # None of a disk that is gone.
       def copies_in(root)
-        Formats::TakeManifest.all(root).reject { |_, manifest| manifest["state"] == Formats::TakeManifest::UNREADABLE }
+        index = @indexes[root] ||= Runtime::FolderIndex.new(root, Formats::TakeManifest::FILE, wanted: Formats::TakeManifest::TAKE) do |folder|
+          Formats::TakeManifest.told(folder).merge("folder" => folder).freeze if File.directory?(folder)
+        end
+        index.all
       rescue SystemCallError
         []
       end

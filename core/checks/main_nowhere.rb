@@ -18,7 +18,7 @@ module Loomshuttle
         private
 
         def begun?(show)
-          show.outputs.values.any? { |output| output.source || output.expected } || show.outlets.values.any?(&:first) && show.listeners.values.any?
+          show.outputs.values.any? { |output| output.source || output.expected } || (show.outlets.values.any?(&:first) && show.listeners.values.any?)
         end
 
         # Directly, or by a matrix that feeds the main speakers.

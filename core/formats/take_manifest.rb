@@ -96,8 +96,18 @@ module Loomshuttle
 
           Dir.children(root).sort.filter_map do |entry|
             folder = File.join(root, entry)
-            [folder, told(folder, entry)] if entry.b.match?(TAKE) && File.directory?(folder)
+            [folder, told(folder)] if entry.b.match?(TAKE) && File.directory?(folder)
           end
+        end
+
+        # @param folder [String] of a take
+        # @return [Hash] its manifest; where that cannot be read, what stands for it
+        def told(folder)
+          read(folder)
+        rescue Errno::ENOENT
+          unreadable(File.basename(folder), "It has no #{FILE}; its files are left as they are in #{Text.readable(folder, most: 400)}.")
+        rescue SystemCallError, Invalid => e
+          unreadable(File.basename(folder), "It cannot be read: #{Text.readable(e.message, most: 400)} Its files are left as they are in #{Text.readable(folder, most: 400)}.")
         end
 
         # Stands for a folder whose manifest cannot be read.
@@ -108,16 +118,6 @@ module Loomshuttle
           id = Digest::SHA256.hexdigest(name.b).unpack("a8a4a4a4a12").join("-")
           { "format" => FORMAT, "id" => id, "number" => plain[/\A\d{1,7}/].to_i, "name" => plain.sub(/\A\d{1,7} /, ""), "state" => UNREADABLE,
             "note" => why, "rate" => 48_000, "bits" => 24, "frames" => 0, "started_at" => "1970-01-01T00:00:00Z", "tracks" => [], "gaps" => [], "breaks" => [], "markers" => [] }
-        end
-
-        private
-
-        def told(folder, entry)
-          read(folder)
-        rescue Errno::ENOENT
-          unreadable(entry, "It has no #{FILE}; its files are left as they are in #{Text.readable(folder, most: 400)}.")
-        rescue SystemCallError, Invalid => e
-          unreadable(entry, "It cannot be read: #{Text.readable(e.message, most: 400)} Its files are left as they are in #{Text.readable(folder, most: 400)}.")
         end
       end
     end

@@ -34,7 +34,9 @@ RSpec.describe Loomshuttle::Player::Clock do
     random = Random.new(12)
     (1..500).each do |n|
       expect(hear(1000 + (n * 240), now: n * 0.005)).to eq(:on)
-      5.times { |m| expect(hear([random.rand(1 << 32), 77_000_000 + (240 * ((5 * n) + m)), 1000 + (n * 240) + 12_000].sample(random: random), source: 6 + (m % 2), now: n * 0.005)).to be_nil }
+      5.times do |m|
+        expect(hear([random.rand(1 << 32), 77_000_000 + (240 * ((5 * n) + m)), 1000 + (n * 240) + 12_000].sample(random: random), source: 6 + (m % 2), now: n * 0.005)).to be_nil
+      end
     end
     expect([clock.time, clock.restarts, clock.foreign]).to eq([121_000, 0, 2500])
   end

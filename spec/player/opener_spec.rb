@@ -32,7 +32,7 @@ RSpec.describe Loomshuttle::Player::Opener, :folder do
   end
 
   # What must not wait for anybody.
-  def at_once(what) = Thread.new { yield }.tap { |thread| thread.join(10) || raise("#{what} waits for the disk") }.value
+  def at_once(what, &block) = Thread.new(&block).tap { |thread| thread.join(10) || raise("#{what} waits for the disk") }.value
 
   it "lets what plays be read ahead and stopped while the next song is being opened" do
     asked = slow(songs[1])

@@ -179,7 +179,8 @@ RSpec.describe Loomshuttle::Porter::BringIn, :folder do
     FileUtils.cp(File.join(@folder, "secret.wav"), delivery)
     File.write(File.join(delivery, "Tuba.wav"), "ffconcat version 1.0\nfile secret.wav\n")
     expect(Loomshuttle::Web::Probe.sound(File.join(delivery, "Tuba.wav"))).to be_nil
-    jobs.bring_in(name: "Evil", rate: 48_000, project: "", items: [{ "title" => "Tuba", "track" => 1, "lanes" => 1, "wide" => false, "offset" => 0, "files" => [File.join(delivery, "Tuba.wav")] }])
+    jobs.bring_in(name: "Evil", rate: 48_000, project: "",
+                  items: [{ "title" => "Tuba", "track" => 1, "lanes" => 1, "wide" => false, "offset" => 0, "files" => [File.join(delivery, "Tuba.wav")] }])
     porter.work(Loomshuttle::Porter::Job.open(File.join(@folder, "jobs")).first)
     expect(jobs.all.first).to include("state" => "failed", "error" => /Tuba.wav cannot be read as sound/)
   end

@@ -51,7 +51,9 @@ RSpec.describe Loomshuttle::Web::Guard do
     expect(%w[cross-site same-site odd].map { |site| status(fetch[site]) }).to eq([403] * 3)
     link = fetch["cross-site", "navigate", "document"]
     expect([status({ **link, "PATH_INFO" => "/" }), status(link), status({ **link, "PATH_INFO" => "/" }, method: "POST", type: "application/json"),
-            status({ **fetch["cross-site", "navigate", "iframe"], "PATH_INFO" => "/" }), status({ **fetch["cross-site", "no-cors", "image"], "PATH_INFO" => "/x.png" })]).to eq([200, 403, 403, 403, 403])
+            status({ **fetch["cross-site", "navigate", "iframe"], "PATH_INFO" => "/" }), status({ **fetch["cross-site", "no-cors", "image"], "PATH_INFO" => "/x.png" })]).to eq([
+                                                                                                                                                                                  200, 403, 403, 403, 403
+                                                                                                                                                                                ])
   end
 
   it "answers what goes wrong behind it, with all headers" do

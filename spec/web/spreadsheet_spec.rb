@@ -17,7 +17,11 @@ RSpec.describe Loomshuttle::Web::Spreadsheet do
   def cell(at, text) = "<c r=\"#{at}\" t=\"inlineStr\"><is><t>#{text}</t></is></c>"
 
   it "reads a small one" do
-    expect(described_class.csv(book("<sheetData><row r=\"1\">#{cell('A1', 'Channel')}#{cell('B1', 'Name')}</row><row r=\"2\">#{cell('A2', '1')}#{cell('B2', 'Tuba')}</row></sheetData>"))).to eq("Channel,Name\n1,Tuba\n")
+    expect(described_class.csv(book("<sheetData><row r=\"1\">#{cell('A1',
+                                                                    'Channel')}#{cell('B1',
+                                                                                      'Name')}</row><row r=\"2\">#{cell('A2',
+                                                                                                                        '1')}#{cell('B2',
+                                                                                                                                    'Tuba')}</row></sheetData>"))).to eq("Channel,Name\n1,Tuba\n")
   end
 
   it "is ended when it takes more memory or time than there is, and refused in words" do

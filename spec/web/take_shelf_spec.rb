@@ -26,10 +26,13 @@ RSpec.describe Loomshuttle::Web::TakeShelf, :folder do
     take("0004 List", "[]")
     take("none of ours", "[]")
     FileUtils.mkdir_p(File.join(@folder, "0005 Without"))
-    states = found.transform_values { |one| one["state"] }
-    expect(states).to eq("0001 Good" => "complete", **(2..5).to_h { |n| [found.keys[n - 1], "unreadable"] })
-    expect(found["0004 List"]).to include("number" => 4, "note" => /take.json is an object/)
-    expect(found["0005 Without"]["note"]).to match(/has no take.json; its files are left as they are/)
+    seen = found
+    expect(seen.transform_values do |one|
+      one["state"]
+    end).to eq("0001 Good" => "complete", "0002 Broken" => "unreadable", "0003 Foreign" => "unreadable", "0004 List" => "unreadable",
+               "0005 Without" => "unreadable")
+    expect(seen["0004 List"]).to include("number" => 4, "note" => /take.json is an object/)
+    expect(seen["0005 Without"]["note"]).to match(/has no take.json; its files are left as they are/)
     expect(changes).not_to be_empty
   end
 
@@ -41,6 +44,26 @@ RSpec.describe Loomshuttle::Web::TakeShelf, :folder do
     FileUtils.rm_rf(File.join(@folder, "0001 Set"))
     shelf.mirror = second
     expect(found.values).to match([include("frames" => 900)])
+  end
+
+  it "reads a manifest again only when it has changed, and asks the database only then" do
+    5.times { |n| take("000#{n + 1} Set", JSON.generate(good(number: n + 1, id: "00000000-0000-4000-8000-00000000000#{n}"))) }
+    read = 0
+    allow(Loomshuttle::Formats::TakeManifest).to(receive(:read).and_wrap_original { |original, folder| (read += 1) && original.call(folder) })
+    asked = 0
+    allow(takes).to receive(:reconcile) { (asked += 1) && 0 }
+    3.times { shelf.reconcile }
+    expect([read, asked, shelf.all.map { |one| one["number"] }]).to eq([5, 1, [5, 4, 3, 2, 1]])
+    expect(shelf.all).to equal(shelf.all)
+    path = File.join(@folder, "0002 Set", "take.json")
+    Loomshuttle::Runtime::Files.replace(path, JSON.generate(good(number: 2, id: "00000000-0000-4000-8000-000000000001", name: "Other")))
+    shelf.reconcile
+    expect([read, asked, shelf.all.map { |one| one["name"] }.count("Other")]).to eq([6, 2, 1])
+    FileUtils.rm_rf(File.dirname(path))
+    shelf.reconcile
+    expect([read, asked, shelf.all.size]).to eq([6, 3, 4])
+    FileUtils.touch(File.join(@folder, "0001 Set", ".aside"))
+    expect(shelf.all.map { |one| one["state"] }).to include("unreadable")
   end
 
   it "keeps looking until the database is back" do

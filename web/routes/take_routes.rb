@@ -9,7 +9,7 @@ module Loomshuttle
         BLANK = { "notes" => "", "colour" => nil, "markers" => [], "breaks" => [], "gaps" => [], "note" => nil }.freeze
 
         def self.registered(app)
-          app.get("/api/takes") { json(@control.shelf.all.map { |take| TakeRoutes.take_hash(take) }) }
+          app.get("/api/takes") { content_type(:json) && TakeRoutes.list(@control.shelf.all) }
           app.get("/api/takes/:take") { json(TakeRoutes.take_hash(@control.shelf.find(params["take"]))) }
           app.post("/api/takes/:take") do
             take = @control.shelf.find(params["take"])
@@ -50,6 +50,23 @@ module Loomshuttle
         end
 
         private_class_method :register_sound, :register_bin
+
+        @told = {}.compare_by_identity
+        @telling = Mutex.new # held while the list is put together
+
+        # Each take is put into words once, for as long as it stays as it is.
+        # @param takes [Array<Hash>]
+        # @return [String] JSON
+        def self.list(takes)
+          @telling.synchronize do
+            return @list if @listed.equal?(takes) && takes.none? { |take| take["state"] == "capturing" }
+
+            told = {}.compare_by_identity # else each take would be compared as a whole
+            takes.each { |take| told[take] = (@told[take] unless take["state"] == "capturing") || JSON.generate(take_hash(take)) }
+            @told, @listed = told, takes
+            @list = "[#{told.values.join(',')}]"
+          end
+        end
 
         # @param take [Hash] manifest with "folder"
         def self.take_hash(take)
