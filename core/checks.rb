@@ -18,8 +18,8 @@ module Loomshuttle
     RIG = %i[ClockLeader RateDiffers LinkOverCapacity ChainOverlap BoxOffLink MissingSocket CardMode].freeze
     CAPTURE = %i[PreampSetTwice ArmedWithoutSource SharedLane PreampOnCardFed NotAtPreamp StagePreampOnTake StereoLanes TrackNames ChannelWithoutSocket
                  DiskTime SlowMonitoring NotCaptured].freeze
-    SOUNDCHECK = %i[ReturnLoop ForeignReturn OwnMixOnTracks LeftOnTake].freeze
-    OUTPUTS = %i[MainNowhere MainSockets BusWithoutSocket GroupNowhere TwiceOnMain MonitorPostFader PersonalLanes ReturnTwice DelayGeometry HearsNothing].freeze
+    SOUNDCHECK = %i[ReturnLoop ForeignReturn ReturnUnfed OwnMixOnTracks LeftOnTake].freeze
+    OUTPUTS = %i[MainNowhere MainSockets BusWithoutSocket GroupNowhere TwiceOnMain PairApart MonitorPostFader PersonalLanes ReturnTwice DelayGeometry HearsNothing].freeze
     PLAYBACK = %i[RoleWithoutOutput PlaybackOutput PlaybackReturns CueSharesOutput].freeze
     # Those that ask how the desk is mixed: `heard(survey)`.
     HEARD = %i[BrokenWish CueAtAudience HearsNothing].freeze

@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "ipaddr"
 require "socket"
 
 module Loomshuttle
@@ -55,7 +56,7 @@ module Loomshuttle
 
       def hear(to, worker)
         @hears = to
-        socket = Socket.tcp(to["host"], to["port"], connect_timeout: 2)
+        socket = near(to).connect(timeout: 2)
         @line = Runtime::LineSocket.new(socket, most: Twin::LINE)
         @line.puts(JSON.generate({ code: to["code"], digest: @digest.call }), 2)
         until worker.stopped? || !@to.equal?(to)
@@ -63,6 +64,18 @@ module Loomshuttle
           take(*Twin.read(text))
         end
       end
+
+      # Only what stands beside us is given a code: a network of our own, never a computer out in the world.
+      # @raise [Invalid] @raise [SystemCallError]
+      def near(to)
+        found = Addrinfo.getaddrinfo(to["host"], to["port"], nil, :STREAM, timeout: 2)
+        found.find { |one| own?(IPAddr.new(one.ip_address.sub(/%.*/, ""))) } or raise Invalid.new("#{to['host']} is not on a network of our own.", where: "host")
+      rescue SocketError
+        raise Invalid.new("There is no computer #{to['host']}.", where: "host")
+      end
+
+      # RFC 1918, RFC 3927, RFC 4193 and RFC 4291.
+      def own?(address) = address.loopback? || address.private? || address.link_local?
 
       def take(word, details)
         case word

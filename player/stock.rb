@@ -12,6 +12,8 @@ module Loomshuttle
       PIECE, AHEAD, HEAD = 1, 6, 1
       # Bytes of all pieces together.
       MOST = 256 << 20
+      # Pieces below which nothing could be played: two that sound, one that comes next, and one elsewhere.
+      LEAST = 4
 
       # @return [Hash{Integer=>String}] ids of stems that are silent, and why
       attr_reader :troubles
@@ -25,17 +27,18 @@ module Loomshuttle
         @read = "".b # what was read last: one thread at a time fills, and keeps none of it
         @stems = song.stems.to_h { |stem| [stem.id, stem] }
         @files = @stems.transform_values { |stem| opened(stem, File.join(folder, stem.file), open) }.compact
-        @most = [MOST / (@size * 4 * [@stems.values.sum(&:lanes), 1].max), 2 * AHEAD].max
+        @most = [MOST / (@size * 4 * [@stems.values.sum(&:lanes), 1].max), LEAST].max
+        @ahead = [AHEAD, (@most - 2) * 2 / 3].min # with many stems less is read ahead, rather than more kept
         # No more than stay: what is let go would be read again and again.
         @lead = (Songs::Walk::FADE * song.rate).ceil # a crossfade begins so long before
-        @heads = song.parts.flat_map { |section| seconds(song.begins(section) - @lead, HEAD) }.uniq.first([@most - (2 * AHEAD), 0].max)
-        @wanted = seconds(0, AHEAD)
+        @heads = song.parts.flat_map { |section| seconds(song.begins(section) - @lead, HEAD) }.uniq.first([@most - (@ahead + (@ahead / 2) + 2), 0].max)
+        @wanted = seconds(0, @ahead)
       end
 
       # What plays now, so that what follows is read.
       # @param position [Integer] sample of the song   @param after [Integer, nil] sample where it goes on behind this section
       def play_from(position, after = nil)
-        wanted = seconds(position, AHEAD) + (after ? seconds(after - @lead, AHEAD / 2) : [])
+        wanted = seconds(position, @ahead) + (after ? seconds(after - @lead, @ahead / 2) : [])
         @lock.synchronize { @wanted = wanted } unless wanted == @wanted
       end
 

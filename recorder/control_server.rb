@@ -25,7 +25,7 @@ module Loomshuttle
       def methods_for(caller)
         unit = @unit
         { "status" => -> { unit.status }, "health" => -> { health }, **capture_methods(unit), **take_methods(unit), **device_methods(@choice),
-          "play" => ->(take:, from: 0, to: nil, loop: false) { unit.play(take: take, from: from, to: to, loop: loop) },
+          "play" => ->(take:, from: 0, to: nil, loop: false, by_name: false) { unit.play(take: take, from: from, to: to, loop: loop, by_name: by_name) },
           "stop" => -> { unit.stop },
           "meters" => ->(subscribe:) { { "subscribed" => caller.subscribe(subscribe) } } }
       end

@@ -21,14 +21,16 @@ module Loomshuttle
 
       # @param take [Integer, String] number or id
       # @param from [Integer] frame   @param to [Integer, nil]
+      # @param by_name [Boolean] whether a take of another show may play, each track where this show's track of that name goes
       # @return [Hash] as Playback#status
       # @raise [Invalid]
-      def play(take:, from: 0, to: nil, loop: false)
+      def play(take:, from: 0, to: nil, loop: false, by_name: false)
         @engine.need_clock("there is no clock to play by")
         folder, manifest = playable(take)
+        outputs = outputs_for(manifest, by_name)
         check_loop(manifest, from, to || manifest["frames"]) if loop
         @transport.synchronize do
-          reader = TakeReader.new(folder, manifest, outputs: outputs_of(@config.tracks), lanes: @playback.lanes, own_mix: @config["own_mix"], from: from, to: to, loop: loop)
+          reader = TakeReader.new(folder, manifest, outputs: outputs, lanes: @playback.lanes, own_mix: @config["own_mix"], from: from, to: to, loop: loop)
           @playback.start(reader, manifest, buffer: @config["buffer"])
         end
         @changed.call
@@ -101,6 +103,18 @@ module Loomshuttle
       end
 
       private
+
+      def outputs_for(manifest, by_name)
+        return outputs_of(@config.tracks) unless Formats::TrackMatching.other_show?(manifest, @config["project"])
+
+        told = "Take #{manifest['number']} is of the show \"#{manifest['project']}\""
+        raise Invalid.new("#{told}; its tracks can be played by their names only, when somebody confirms it.", where: "by_name") unless by_name
+
+        matched = Formats::TrackMatching.of(manifest["tracks"], @config.tracks).matched
+        raise Invalid.new("#{told}, and none of its tracks has the name of one here.", where: "by_name") if matched.empty?
+
+        matched.transform_values(&:outputs)
+      end
 
       def outputs_of(tracks) = tracks.to_h { |track| [track.number, track.outputs] }
 

@@ -17,7 +17,7 @@ module Loomshuttle
 
       ALL = {
         "status" => {}, "stop" => {}, "capture.stop" => {}, "bin" => {}, "bin.empty" => {}, "devices" => {}, "health" => {},
-        "play" => { take: TAKE, from: FRAME, to: Shape.or_none(FRAME), loop: Shape.boolean },
+        "play" => { take: TAKE, from: FRAME, to: Shape.or_none(FRAME), loop: Shape.boolean, by_name: Shape.boolean },
         "meters" => { subscribe: Shape.boolean },
         "configure" => { tracks: TRACKS, buffer: Shape.whole(16..65_536), own_mix: Shape.list(LANE, most: 2), bits: Shape.one_of(24, 32),
                          mirror: Shape.or_none(Shape.text(most: 1024, pattern: %r{\A/})), project: Shape.text(most: 200) },

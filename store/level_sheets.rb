@@ -15,9 +15,12 @@ module Loomshuttle
       # @return [Integer] id
       # @raise [Invalid] when there are as many as fit
       def keep(show_id, name:, desk:, who:, values:)
-        raise Invalid.new("#{MOST} level sheets are kept; delete one first.", where: "name") if of(show_id).count >= MOST
+        @db.transaction do
+          @db[:shows].where(id: show_id).for_update.get(:id) or raise Invalid.new("There is no show #{show_id} any more.", where: "show") # one after the other
+          raise Invalid.new("#{MOST} level sheets are kept; delete one first.", where: "name") if of(show_id).count >= MOST
 
-        @db[:level_sheets].insert(show_id: show_id, name: name, desk: desk, who: who, at: Time.now, values: Sequel.pg_jsonb(values))
+          @db[:level_sheets].insert(show_id: show_id, name: name, desk: desk, who: who, at: Time.now, values: Sequel.pg_jsonb(values))
+        end
       end
 
       # @return [Array<Hash>] id, name, desk, who, at, newest first

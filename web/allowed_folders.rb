@@ -19,18 +19,32 @@ module Loomshuttle
       # @param real [String] path without links
       def cover?(real) = @folders.any? { |allowed| File.directory?(allowed) && "#{real}/".start_with?("#{File.realpath(allowed).chomp('/')}/") }
 
+      # What lies outside is told apart from nothing at all by nobody.
+      # @param path [String] as somebody has named it
+      # @return [String, nil] the same without links; nil outside, whether something is there or not
+      # @raise [SystemCallError] inside, where it cannot be looked at
+      def allowed(path)
+        return unless path.start_with?("/") && !path.include?("\0")
+
+        plain = File.expand_path(path)
+        real = File.realpath(plain)
+        real if cover?(real)
+      rescue SystemCallError
+        raise if @folders.any? { |allowed| "#{plain}/".start_with?("#{File.expand_path(allowed).chomp('/')}/") } && cover?(nearest(plain))
+      end
+
       # @param folder [String] as somebody has named it
       # @return [String] the same without links, where something can be written into it
       # @raise [Invalid] when it is not there, not allowed, or cannot be written to
       def writable(folder)
         shown = Text.readable(folder)
-        raise Invalid.new("There is no folder #{shown}.", where: "folder") unless folder.start_with?("/") && File.directory?(folder)
-
-        real = File.realpath(folder)
-        raise Invalid.new("#{shown} is not below the folders that are written to: #{words}.", where: "folder") unless cover?(real)
+        real = allowed(folder) or raise Invalid.new("#{shown} is not below the folders that are written to: #{words}.", where: "folder")
+        raise Errno::ENOENT unless File.directory?(real)
         raise Invalid.new("#{shown} cannot be written to; look at whom it belongs to, and whether the disk is protected.", where: "folder") unless File.writable?(real)
 
         real
+      rescue Errno::ENOENT
+        raise Invalid.new("There is no folder #{shown}.", where: "folder")
       rescue SystemCallError, ArgumentError => e
         raise Invalid.new("#{shown} cannot be written to: #{Text.readable(e.message)}", where: "folder")
       end
@@ -44,6 +58,14 @@ module Loomshuttle
       end
 
       private
+
+      # @return [String] the innermost folder of a path that is there, without links
+      def nearest(path)
+        path = File.dirname(path) until File.exist?(path) || File.symlink?(path)
+        File.realpath(path)
+      rescue SystemCallError
+        "/" # a link to nothing leads outside, for all that anybody can tell
+      end
 
       # Blanks and the like are written as octal numbers there.
       def unescaped(path) = path.gsub(/\\([0-7]{3})/) { Regexp.last_match(1).oct.chr }.force_encoding(Encoding::UTF_8).then { |text| text if text.valid_encoding? }

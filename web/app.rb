@@ -94,6 +94,9 @@ module Loomshuttle
           "somebody"
         end
 
+        # Whether it is asked from the recording computer itself.
+        def here? = env[Guard::HERE] == true
+
         # Whose undo it is: a name's, or that of a browser without one.
         def person
           browser = request.get_header("HTTP_X_LOOMSHUTTLE_BROWSER").to_s

@@ -36,7 +36,7 @@ module Loomshuttle
         after, changes = proposal.edit.apply(derived.show)
         { version: derived.version, label: proposal.edit.label, settings: proposal.edit.settings, changes: told(derived.show, after, changes),
           parts: proposal.parts, uncaptured: LISTS.include?(kind) ? left_out(after) : [], problems: proposal.problems.map(&:to_h),
-          notes: Settings::Blocks.newly_single(derived.show, after) }.merge(consequences(derived, after))
+          notes: Settings::Blocks.newly_single(derived.show, after), follow: Steps::ReturnFollowers.of(derived.show, after)&.to_h }.merge(consequences(derived, after))
       end
 
       # Steps that patch sources to tracks: what they leave out is told.

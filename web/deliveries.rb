@@ -70,12 +70,13 @@ module Loomshuttle
         return sent(source["id"]) if source["id"]
 
         folder = source["folder"].to_s
-        raise Invalid.new("There is no folder #{Text.readable(folder)}.", where: "folder") unless folder.start_with?("/") && (File.directory?(folder) || zip?(folder))
+        real = @folders.allowed(folder) || AllowedFolders.new([@root]).allowed(folder)
+        raise Invalid.new("#{Text.readable(folder)} is not below the folders that deliveries are looked at in: #{@folders.words}.", where: "folder") unless real
+        raise Errno::ENOENT unless File.directory?(real) || zip?(real)
 
-        real = File.realpath(folder)
-        return zip?(real) ? place_of(real) : real if @folders.cover?(real) || AllowedFolders.new([@root]).cover?(real)
-
-        raise Invalid.new("#{Text.readable(folder)} is not below the folders that deliveries are looked at in: #{@folders.words}.", where: "folder")
+        zip?(real) ? place_of(real) : real
+      rescue Errno::ENOENT
+        raise Invalid.new("There is no folder #{Text.readable(folder)}.", where: "folder")
       rescue SystemCallError => e
         raise Invalid.new("#{Text.readable(folder)} cannot be looked into: #{Text.readable(e.message)}", where: "folder")
       end
@@ -88,7 +89,7 @@ module Loomshuttle
       def look(source, show)
         folder = folder_of(source)
         left_out = unpack(source, folder) { yield 0 if block_given? }
-        found, problems = FolderWalk.new(folder, KINDS).run
+        found, problems = FolderWalk.new(folder, KINDS, beside: MIDI).run
         problems.unshift(*left_out)
         sounds = found.each.with_index(1).filter_map do |path, seen|
           yield seen if block_given?

@@ -7,8 +7,9 @@ module Loomshuttle
       MOST, LOOKED_AT, DEEPEST, SECONDS = 1000, 20_000, 6, 10
 
       # @param folder [String]   @param kinds [Array<String>] endings, in small letters
-      def initialize(folder, kinds)
-        @folder, @kinds = folder, kinds
+      # @param beside [Array<String>] endings of what is left out, but somebody looks for: the first one is told however much else is
+      def initialize(folder, kinds, beside: [])
+        @folder, @kinds, @beside = folder, kinds, beside
         @found, @problems = [], []
         @looked = 0
         @deadline = Runtime::Clock.now + SECONDS
@@ -57,7 +58,11 @@ module Loomshuttle
       end
 
       # The first ones are enough to see what is wrong.
-      def leave(path, why) = (@problems << { where: Text.readable(path), message: why } if @problems.size < 100)
+      def leave(path, why)
+        wanted = !@told && @beside.include?(File.extname(path.b).downcase)
+        @told = true if wanted
+        @problems << { where: Text.readable(path), message: why } if wanted || @problems.size < 100
+      end
     end
   end
 end

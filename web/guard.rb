@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "ipaddr"
 require "json"
 require "rack"
 require "securerandom"
@@ -18,6 +19,8 @@ module Loomshuttle
       OWN_SITES = %w[same-origin none].freeze
       JSON_TYPE = %r{\Aapplication/json\s*(;|\z)}i
       FILE_TYPE = %r{\Aapplication/octet-stream\s*(;|\z)}i
+      # Whether a request comes from the recording computer itself: from there alone players are paired.
+      HERE = "loomshuttle.here"
       AUTHORITY = /\A(\[[0-9a-f:.]+\]|[a-z0-9.-]+)(:\d{1,5})?\z/i
 
       # @param hosts [Array<String>] names this application is reached by   @param proxy [String, nil] address of a proxy before it
@@ -27,6 +30,7 @@ module Loomshuttle
 
       def call(env)
         env["loomshuttle.nonce"] = nonce = SecureRandom.base64(16)
+        env[HERE] = here?(env)
         forget_forwarded(env)
         problem = refusal(env)
         status, headers, body = problem ? Door.refuse(*problem) : answer(env)
@@ -34,6 +38,14 @@ module Loomshuttle
       end
 
       private
+
+      # What a proxy passes on comes from anywhere.
+      def here?(env)
+        address = env["REMOTE_ADDR"].to_s
+        (IPAddr.new(address).loopback? || address.empty?) && address != @proxy
+      rescue IPAddr::Error
+        false
+      end
 
       def answer(env)
         @app.call(env)

@@ -21,8 +21,8 @@ module Loomshuttle
         seen = @control.who_hears.now
         raise Invalid.new(away || "The desk cannot be read.", where: "desk") unless seen.from == "desk"
 
-        derived = @control.seen
-        @sheets.keep(derived.id, name: name.strip, desk: derived.show.rig.desk, who: who, values: seen.survey.values).tap { @control.who_hears.forget }
+        # Of the show that was looked at, whatever is open by now.
+        @sheets.keep(seen.show_id, name: name.strip, desk: seen.survey.show.rig.desk, who: who, values: seen.survey.values).tap { @control.who_hears.forget }
       end
 
       def delete(id)

@@ -59,7 +59,7 @@ module Loomshuttle
 
       def heard(status)
         @status = status
-        @hub.tell("player", status || { "state" => "away" }, keep: true)
+        @hub.tell("player", status&.except("code") || { "state" => "away" }, keep: true) # everybody hears it
         @on_change.call
         status
       end

@@ -5,15 +5,16 @@ module Loomshuttle
     # The running order and where everything that is played goes, for the place Playback (schema Playback).
     class PresentPlayback
       # @param derived [Derived]   @param library [SongLibrary]   @param order [PlayOrder]   @param who_hears [WhoHears]
-      def initialize(derived, library, order, who_hears)
-        @derived, @library, @order, @who_hears = derived, library, order, who_hears
+      # @param pairs [Boolean] whether whoever looks may pair players, and so sees the code for it
+      def initialize(derived, library, order, who_hears, pairs: false)
+        @derived, @library, @order, @who_hears, @pairs = derived, library, order, who_hears, pairs
         @show = derived.show
       end
 
       def to_h
         { version: @derived.version, items: items, roles: roles, outputs: outputs, interface: interface, returns: @show.playback.returns, ways: ways,
           pilot: { on: @show.playback.pilot_on, hz: @show.playback.pilot_hz, db: @show.playback.pilot_db },
-          timecode_fps: @show.playback.timecode_fps, player: @order.status,
+          timecode_fps: @show.playback.timecode_fps, player: @pairs ? @order.status : @order.status&.except("code"),
           seconds: items.sum { |item| item[:seconds] }.round, hands: items.count { |item| item[:kind] == "song" && item[:follows] == "hand" }, differs: differs }
       end
 

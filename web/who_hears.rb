@@ -12,8 +12,8 @@ module Loomshuttle
       NONE = [].freeze
       private_constant :NONE
 
-      # survey: Hearing::Survey; from: "desk", "sheet" or nil where nobody knows how the desk is mixed; sheet: id, name and at of that sheet
-      Seen = Value.define(:survey, :from, :sheet, :version)
+      # survey: Hearing::Survey, of a version of a show; from: "desk", "sheet" or nil where nobody knows how the desk is mixed; sheet: id, name and at of that sheet
+      Seen = Value.define(:survey, :from, :sheet, :version, :show_id)
 
       # @return [Array<Checks::Finding>] of the open show as they were found last, without what would mend them; nobody waits for newer ones
       attr_reader :found
@@ -54,7 +54,7 @@ module Loomshuttle
       def now
         derived = @open_show.seen
         from, sheet, values = levels(derived)
-        @lock.synchronize { Seen.new(survey: survey(derived, values), from: from, sheet: sheet, version: derived.version) }
+        @lock.synchronize { Seen.new(survey: survey(derived, values), from: from, sheet: sheet, version: derived.version, show_id: derived.id) }
       end
 
       # @param id [Integer] of a level sheet
@@ -63,7 +63,8 @@ module Loomshuttle
       def by_sheet(id)
         derived = @open_show.seen
         kept = @sheets.find(derived.id, id)
-        Seen.new(survey: Hearing::Survey.of(derived.show, kept[:values], derived.context.graph), from: "sheet", sheet: kept.slice(:id, :name, :at), version: derived.version)
+        Seen.new(survey: Hearing::Survey.of(derived.show, kept[:values], derived.context.graph), from: "sheet", sheet: kept.slice(:id, :name, :at), version: derived.version,
+                 show_id: derived.id)
       end
 
       # @return [Array<Checks::Finding>] of the open show as the desk is mixed now, with what would mend them; by ear none where nobody listens

@@ -5,14 +5,19 @@ module Loomshuttle
     # A take that comes back on another channel than the one it left from would be mixed with the wrong settings.
     module ForeignReturn
       def self.findings(context)
-        context.strands.select { |strand| foreign?(strand) && !shared?(context.show, strand) }.map { |strand| finding(context.show, strand) }
+        context.strands.select { |strand| foreign?(context.show, strand) && !shared?(context.show, strand) }.map { |strand| finding(context.show, strand) }
       end
 
       class << self
         private
 
-        def foreign?(strand)
-          strand.channel&.channel? && !strand.home.empty? && !strand.comes_home?
+        def foreign?(show, strand) = strand.channel&.channel? && !strand.home.empty? && (!strand.comes_home? || away(show, strand).any?)
+
+        # Where it comes back besides; another channel of the same source hears it with good reason.
+        def away(show, strand)
+          stage = show.channel_at(strand.channel)&.stage
+          others = strand.home - [strand.channel]
+          strand.comes_home? ? others.reject { |base| stage && show.channel_at(base)&.stage == stage } : others
         end
 
         # Tracks that share a return on purpose come back where that one is heard.
@@ -22,7 +27,7 @@ module Loomshuttle
         end
 
         def finding(show, strand)
-          away = (strand.home - [strand.channel]).map { |base| Rig::Label.for(base).downcase }
+          away = away(show, strand).map { |base| Rig::Label.for(base).downcase }
           sentence = "#{show.channel_at(strand.channel).title} leaves from #{Rig::Label.for(strand.channel).downcase}, " \
                      "but its take comes back on #{away.join(' and ')}."
           Finding.new(id: "foreign-return/#{strand.id}", check: "foreign-return", severity: Finding::BLOCKS, sentence: sentence,
@@ -68,7 +73,7 @@ module Loomshuttle
         def hear(show, strand, channel)
           return if show.profile.strip(channel.number).width > 1
 
-          others = strand.home.reject { |base| base == strand.channel }.to_h { |base| ["channel/#{show.channel_at(base).number}/take", nil] }
+          others = away(show, strand).to_h { |base| ["channel/#{show.channel_at(base).number}/take", nil] }
           Checks.edit(show, "Let #{channel.title} alone hear card return #{strand.return} on take",
                       others.merge("channel/#{channel.number}/take" => strand.return_point.name))
         end

@@ -73,7 +73,7 @@ module Loomshuttle
           [channel.number, channel.name, channel.short, source && Rig::Label.for(source.socket || source.point), channel.mic, channel.stand,
            channel.phantom ? "yes" : "", channel.spot, channel.colour, channel.gain]
         end
-        CSV.generate(row_sep: "\r\n") { |csv| [WRITTEN.values, *rows].each { |row| csv << row } }
+        CSV.generate(row_sep: "\r\n") { |csv| [WRITTEN.values, *rows].each { |row| csv << ListText.plain(row) } }
       end
 
       class << self

@@ -9,7 +9,9 @@ module Loomshuttle
       MARKS = { "\xEF\xBB\xBF".b => "UTF-8", "\xFF\xFE".b => "UTF-16LE", "\xFE\xFF".b => "UTF-16BE" }.freeze
       # Bytes from which the encoding is guessed.
       GLANCE = 400
-      private_constant :MARKS, :GLANCE
+      FORMULA = /\A'*[=+\-@\t\r]/
+      MARKED = /\A''*[=+\-@\t\r]/
+      private_constant :MARKS, :GLANCE, :FORMULA, :MARKED
 
       class << self
         # @param bytes [String] of a file
@@ -29,12 +31,21 @@ module Loomshuttle
         # @raise [Invalid] when it is no table
         def rows(text)
           separator = [",", ";", "\t"].max_by { |one| text.lines.first(20).sum { |line| line.count(one) } }
-          CSV.parse(text, col_sep: separator)
+          as_meant(CSV.parse(text, col_sep: separator))
         rescue CSV::MalformedCSVError => e
           forgiving(text, separator) or raise Invalid.new("This is not CSV: #{e.message.sub(/ in line \d+\.?\z/, '')} in line #{e.line_number}.", where: "line #{e.line_number}")
         end
 
+        # What a spreadsheet would take as a formula gets an apostrophe before it, as spreadsheets themselves mark text; `rows` takes it away again.
+        # So does what begins with such an apostrophe already.
+        # Common practice (OWASP, "CSV Injection").
+        # @param row [Array<Object>]
+        # @return [Array<Object>]
+        def plain(row) = row.map { |cell| cell.is_a?(String) && cell.match?(FORMULA) ? "'#{cell}" : cell }
+
         private
+
+        def as_meant(rows) = rows&.map { |row| row.map { |cell| cell&.match?(MARKED) ? cell[1..] : cell } }
 
         # Text of western languages in UTF-16 is every other byte nought.
         def guess(bytes)
@@ -49,7 +60,7 @@ module Loomshuttle
 
         # A stray inch mark (Tom 12" rack) is a character like any other.
         def forgiving(text, separator)
-          CSV.parse(text, col_sep: separator, liberal_parsing: true)
+          as_meant(CSV.parse(text, col_sep: separator, liberal_parsing: true))
         rescue CSV::MalformedCSVError
           nil
         end

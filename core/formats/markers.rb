@@ -38,7 +38,7 @@ module Loomshuttle
         CSV.generate(row_sep: "\r\n") do |csv|
           csv << ["number", "name", "start", "start in samples", "length", "length in samples"]
           list.each.with_index(1) do |one, n|
-            csv << [n, one.name, time(one.at, rate), one.at, one.frames.zero? ? nil : time(one.frames, rate), one.frames.zero? ? nil : one.frames]
+            csv << [n, *ListText.plain([one.name]), time(one.at, rate), one.at, one.frames.zero? ? nil : time(one.frames, rate), one.frames.zero? ? nil : one.frames]
           end
         end
       end

@@ -8,7 +8,7 @@ module Loomshuttle
     #   return   card lane                        home     base points of the channels that hear the return on take
     Strand = Value.define(:socket, :channel, :send, :tap, :track, :track_lane, :return, :home) do
       # @return [Boolean] whether the take comes back to the very channel it left from
-      def comes_home? = !home.empty? && home == [channel]
+      def comes_home? = home.include?(channel)
 
       # @return [Rig::Point, nil]
       def send_point = send && Rig::Point.card_send(send)

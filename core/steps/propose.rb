@@ -39,7 +39,7 @@ module Loomshuttle
                           "only" => Shape.or_none(Shape.list(WORD, most: 1024)) },
         "recall" => { "settings" => SETTINGS, "label" => Shape.text(most: 200) }, "listeners" => {}, "speaker_delays" => {},
         "outputs" => { "first" => NUMBER, "count" => NUMBER, "source" => WORD, "kind" => Shape.one_of("output", "personal") },
-        "wet_capture" => { "channels" => Shape.list(NUMBER, most: 1024) }, "second_channel" => { "channel" => NUMBER },
+        "wet_capture" => { "channels" => Shape.list(NUMBER, most: 1024) }, "second_channel" => { "channel" => NUMBER, "main" => Shape.boolean },
         "speaker" => { "output" => NUMBER }, "playback_wishes" => {}, "split_playback" => { "first" => NUMBER },
         "add_song" => { "song" => WORD, "title" => WORD, "roles" => ROLES, "at" => Shape.or_none(NUMBER) },
         "cable" => { "first" => NUMBER, "count" => NUMBER, "socket" => WORD },
@@ -81,7 +81,7 @@ module Loomshuttle
 
         def listeners(show, _options) = Listeners.edit(show)
         def wet_capture(show, options) = WetCapture.edit(show, options.fetch("channels"))
-        def second_channel(show, options) = SecondChannel.edit(show, options.fetch("channel"))
+        def second_channel(show, options) = SecondChannel.edit(show, options.fetch("channel"), main: options.fetch("main", false))
         def speaker_delays(show, _options) = Timing::SpeakerDelays.edit(show)
         def speaker(show, options) = Speaker.edit(show, options.fetch("output"))
 

@@ -63,6 +63,6 @@ RSpec.describe "Bringing in a delivery", type: :feature do
     click_button("Back")
     fill_in("Or a folder or ZIP file on the recording computer", with: "/nowhere")
     click_button("Look at it")
-    expect(page).to have_css("[role=alert]", text: "There is no folder /nowhere.")
+    expect(page).to have_css("[role=alert]", text: "/nowhere is not below the folders that deliveries are looked at in")
   end
 end

@@ -19,7 +19,8 @@ RSpec.describe Loomshuttle::Web::AllowedFolders, :folder do
     expect(folders.writable(File.join(media, "usb stick", "inside"))).to eq(File.realpath(File.join(media, "usb stick", "inside")))
     File.symlink("/etc", File.join(media, "etc"))
     others = ["/etc", File.join(media, "etc"), File.join(media, "..")].to_h { |path| [path, /not below/] }
-    others.merge([File.join(media, "nowhere"), "usb", "a\0b"].to_h { |path| [path, /no folder/] })
+    File.symlink("/nowhere/at/all", File.join(media, "gone"))
+    others.merge(["/nowhere", "/root/nothing", "usb", "a\0b", File.join(media, "etc", "nothing"), File.join(media, "gone")].to_h { |path| [path, /not below/] }, File.join(media, "nowhere") => /no folder/)
       .each { |path, words| expect { folders.writable(path) }.to raise_error(Loomshuttle::Invalid, words) }
   end
 

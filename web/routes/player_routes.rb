@@ -6,9 +6,11 @@ module Loomshuttle
       # What is played tonight, and what somebody presses.
       module PlayerRoutes
         def self.registered(app)
-          app.get("/api/player") { json(PresentPlayback.new(@control.latest, @control.songs, @control.order, @control.who_hears).to_h) }
+          app.get("/api/player") { json(PresentPlayback.new(@control.latest, @control.songs, @control.order, @control.who_hears, pairs: here?).to_h) }
           app.post("/api/player") do
             body = body_json
+            next problem(403, "Players are paired at the recording computer itself; open this screen there.", "follow") if body["command"] == "follow" && !here?
+
             @control.order.command(body["command"], body.except("command"))
             json({ done: true })
           end

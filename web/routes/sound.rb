@@ -37,7 +37,7 @@ module Loomshuttle
         def self.register_playing(app)
           app.post("/api/playback") do
             body = body_json
-            range = { from: body["from"] || 0, to: body["to"], loop: body["loop"] == true }
+            range = { from: body["from"] || 0, to: body["to"], loop: body["loop"] == true, by_name: body["by_name"] == true }
             json(@control.recorder.call("play", take: body["take"], **range))
           end
           app.post("/api/playback/stop") do

@@ -5,12 +5,13 @@ module Loomshuttle
     module Routes
       # Takes that were captured: words, names and markers, the bin, pictures of their loudness, and their sound.
       module TakeRoutes
-        SOME = %w[id number name state note notes colour rate bits frames started_at gaps gaps_total breaks markers folder].freeze
-        BLANK = { "notes" => "", "colour" => nil, "markers" => [], "breaks" => [], "gaps" => [], "note" => nil }.freeze
+        SOME = %w[id number name state note notes colour rate bits frames started_at gaps gaps_total breaks markers folder project].freeze
+        BLANK = { "notes" => "", "colour" => nil, "markers" => [], "breaks" => [], "gaps" => [], "note" => nil, "project" => "" }.freeze
 
         def self.registered(app)
           app.get("/api/takes") { content_type(:json) && TakeRoutes.list(@control.shelf.all) }
           app.get("/api/takes/:take") { json(TakeRoutes.take_hash(@control.shelf.find(params["take"]))) }
+          app.get("/api/takes/:take/by-name") { json(TakeRoutes.by_name(@control.shelf.find(params["take"]), @control.latest.show)) }
           app.post("/api/takes/:take") do
             take = @control.shelf.find(params["take"])
             @control.recorder.call("take.change", take: take["id"], **body_json.slice("name", "notes", "colour", "markers", "tracks").transform_keys(&:to_sym))
@@ -66,6 +67,18 @@ module Loomshuttle
             @told, @listed = told, takes
             @list = "[#{told.values.join(',')}]"
           end
+        end
+
+        Known = Value.define(:name, :outputs)
+        private_constant :Known
+
+        # Where a take of another show would play (schema TakeByName).
+        # @param take [Hash] manifest   @param show [Settings::Show]
+        def self.by_name(take, show)
+          known = show.tracks.values.map { |track| Known.new(name: show.title_of(track), outputs: track.outputs) }
+          found = Formats::TrackMatching.of(take["tracks"], known)
+          { other_show: Formats::TrackMatching.other_show?(take, show.about.fetch(:name, "")), project: take["project"].to_s,
+            matched: found.matched.values.map { |one| { name: one.name, outputs: one.outputs } }, missing: found.missing }
         end
 
         # @param take [Hash] manifest with "folder"

@@ -90,8 +90,17 @@ RSpec.describe Loomshuttle::Steps::SecondChannel do
     edit = step(show, 2)
     expect(edit.label).to eq("Let channel 5 hear Source 2 as well")
     two, = edit.apply(show)
-    expect(two.channels[5]).to have_attributes(name: "Source 2 2", stage: show.channels[2].stage, gain: 20, phantom: true, main: false)
+    expect(two.channels[5]).to have_attributes(name: "Source 2 2", stage: show.channels[2].stage, gain: 20, phantom: true, main: false, take: show.channels[2].take, position: "stage")
+    expect(findings(two).map(&:check) & %w[foreign-return shared-lane]).to eq([])
+    flipped, = Loomshuttle::Steps::Flip.edit(two, to: "take").apply(two)
+    expect(flipped.channels.values_at(2, 5).map(&:position)).to eq(%w[take take])
     expect(Loomshuttle::Hearing::Sources.of(two, Loomshuttle::Signal.build(two)).map(&:id)).to eq(%w[channel/1 channel/2 channel/3 channel/4])
+  end
+
+  it "is on main only where that is wanted, and on take where the first one is" do
+    show = set(straight(4), "channel/2/position" => "take")
+    two, = Loomshuttle::Steps::Propose.for(show, "second_channel", "channel" => 2, "main" => true).edit.apply(show)
+    expect(two.channels[5]).to have_attributes(main: true, position: "take")
   end
 
   it "works on a desk of blocks by a free slot, and refuses where there is nothing to hear, or no channel" do

@@ -71,6 +71,7 @@ export function connectLive(
       onTakes();
       onTicks();
       onHeard();
+      onSongs();
     });
     source.addEventListener('state', (event) => {
       note();

@@ -67,6 +67,7 @@ function Inside({ looking }: { looking: Looking }) {
             </div>
           )}
           <Losses preview={preview} />
+          {preview.follow && <Follow looking={looking} follow={preview.follow} />}
           <Notes
             title="Not taken as it stands"
             kind="look"
@@ -166,4 +167,23 @@ function Losses({ preview }: { preview: Preview }) {
   const lines = preview.losses.map((loss) => `${loss.name} loses ${loss.lost.join(' and ')}`);
   const title = lines.length === 1 ? 'This breaks a strand' : `This breaks ${lines.length} strands`;
   return <Notes title={title} kind="stop" lines={lines} />;
+}
+
+/** Who heard the returns that are left behind, and the edit that takes them along. */
+function Follow({ looking, follow }: { looking: Looking; follow: NonNullable<Preview['follow']> }) {
+  const { preview } = looking;
+  const along = () =>
+    void lookAt(
+      'settings',
+      { settings: { ...preview.settings, ...follow.settings }, label: preview.label },
+      looking.onDone ? { onDone: looking.onDone } : {},
+    );
+  return (
+    <div className={styles.row}>
+      <p className={cx(styles.note, styles.look)}>{follow.words}</p>
+      <Button variant="outlined" onClick={along}>
+        Move along
+      </Button>
+    </div>
+  );
 }

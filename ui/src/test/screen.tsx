@@ -55,6 +55,7 @@ export const previewOf = (part: Partial<Preview> = {}): Preview => ({
   problems: [],
   notes: [],
   losses: [],
+  follow: null,
   findings_new: [],
   findings_gone: [],
   heard: [],

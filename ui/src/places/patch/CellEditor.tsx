@@ -116,6 +116,11 @@ function ChannelFields({ channel, show }: { channel: Channel; show: Show }) {
   );
 }
 
+const SECOND = [
+  { label: 'Off main', options: { main: false } },
+  { label: 'On main as well', options: { main: true } },
+];
+
 /** Other channels that hear the same socket, and what else can be made of this one. */
 function Treatments({ channel, show }: { channel: Channel; show: Show }) {
   const others = show.channels.filter((one) => channel.same_preamp.includes(one.number));
@@ -131,7 +136,9 @@ function Treatments({ channel, show }: { channel: Channel; show: Show }) {
         <Button
           size="small"
           disabled={channel.stage === null}
-          onClick={() => void lookAt('second_channel', { channel: channel.number })}
+          onClick={() =>
+            void lookAt('second_channel', { channel: channel.number, main: false }, { ways: SECOND })
+          }
         >
           Second channel on its socket…
         </Button>

@@ -1,6 +1,7 @@
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import { useLive } from '../../api/live';
+import { usePlayback } from '../../api/queries';
 import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
 import { press } from './player';
@@ -9,6 +10,8 @@ import own from './playback.module.css';
 /** A second computer beside this one: it does the same at the same samples, and is heard when the first one falls silent. */
 export function SecondComputer() {
   const { player } = useLive();
+  // Only at the recording computer itself.
+  const code = usePlayback().data?.player?.code;
   if (!player) return null;
   const { follows } = player;
   const followers = player.followers ?? [];
@@ -39,8 +42,14 @@ export function SecondComputer() {
           <p>
             {followers.length === 0 ? (
               <span className={styles.quiet}>
-                Nobody follows this one. A second one follows by the code{' '}
-                <b className={styles.figure}>{player.code}</b>.
+                Nobody follows this one.{' '}
+                {code ? (
+                  <>
+                    A second one follows by the code <b className={styles.figure}>{code}</b>.
+                  </>
+                ) : (
+                  'Players are paired at the recording computer itself: open this screen there.'
+                )}
               </span>
             ) : (
               followers.map((one, at) => (
@@ -52,28 +61,30 @@ export function SecondComputer() {
               ))
             )}
           </p>
-          <form
-            className={styles.row}
-            onSubmit={(event) => {
-              event.preventDefault();
-              const data = new FormData(event.currentTarget);
-              void press({
-                command: 'follow',
-                to: {
-                  host: String(data.get('host')).trim(),
-                  port: Number(data.get('port')),
-                  code: String(data.get('code')).trim(),
-                },
-              });
-            }}
-          >
-            <TextField size="small" name="host" label="Follow the player at" defaultValue="127.0.0.1" />
-            <TextField size="small" name="port" label="Port" defaultValue="4055" className={own.figure} />
-            <TextField size="small" name="code" label="Its code" className={own.figure} />
-            <Button type="submit" size="small">
-              Follow
-            </Button>
-          </form>
+          {code && (
+            <form
+              className={styles.row}
+              onSubmit={(event) => {
+                event.preventDefault();
+                const data = new FormData(event.currentTarget);
+                void press({
+                  command: 'follow',
+                  to: {
+                    host: String(data.get('host')).trim(),
+                    port: Number(data.get('port')),
+                    code: String(data.get('code')).trim(),
+                  },
+                });
+              }}
+            >
+              <TextField size="small" name="host" label="Follow the player at" defaultValue="127.0.0.1" />
+              <TextField size="small" name="port" label="Port" defaultValue="4055" className={own.figure} />
+              <TextField size="small" name="code" label="Its code" className={own.figure} />
+              <Button type="submit" size="small">
+                Follow
+              </Button>
+            </form>
+          )}
         </>
       )}
     </section>

@@ -1,9 +1,10 @@
 import Button from '@mui/material/Button';
-import { useState } from 'react';
+import { useCallback, useState } from 'react';
 import { useLive } from '../../api/live';
 import { flip } from '../../api/edits';
-import { useShow } from '../../api/queries';
+import { useShow, useTakes } from '../../api/queries';
 import { count } from '../../look/format';
+import { remember, remembered } from './choice';
 import { SafePanel } from './SafePanel';
 import { ShuttleBoard } from './ShuttleBoard';
 import { TakePlayer } from './TakePlayer';
@@ -15,8 +16,19 @@ import own from './soundcheck.module.css';
 export default function SoundcheckPlace() {
   const show = useShow().data;
   const { state } = useLive();
-  const [take, chooseTake] = useState<number | null>(null);
+  const takes = useTakes().data;
+  const [, chosenAnew] = useState(0);
+  const open = show?.id;
+  const chooseTake = useCallback(
+    (take: string) => {
+      if (open === undefined) return;
+      remember(open, take);
+      chosenAnew((times) => times + 1);
+    },
+    [open],
+  );
   if (!show) return null;
+  const take = remembered(show.id);
   // As the desk says it, whatever this show has.
   const heard = state ? new Set(state.positions.channels) : null;
   const channels = show.channels
@@ -27,6 +39,7 @@ export default function SoundcheckPlace() {
         : channel,
     );
   const onTake = channels.filter((channel) => channel.position === 'take');
+  const number = takes?.find((one) => one.id === take)?.number;
   const able = channels.filter((channel) => channel.take);
   return (
     <>
@@ -55,12 +68,12 @@ export default function SoundcheckPlace() {
             </span>
           </div>
           <div className={own.takeHead}>
-            <h2>Take {state?.recorder.playback?.number ?? take ?? ''}</h2>
+            <h2>Take {state?.recorder.playback?.number ?? number ?? ''}</h2>
             <span className={styles.quiet}>{count(onTake.length, 'channel')} hear the card</span>
           </div>
         </div>
         <ShuttleBoard show={show} channels={channels} />
-        <TakePlayer take={take} onTake={chooseTake} />
+        <TakePlayer show={show} take={take} onTake={chooseTake} />
       </main>
       <SafePanel show={show} onTake={state?.positions.take ?? onTake.length} />
     </>

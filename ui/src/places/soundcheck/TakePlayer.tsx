@@ -2,11 +2,13 @@ import Button from '@mui/material/Button';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import Switch from '@mui/material/Switch';
 import { useEffect, useState } from 'react';
-import { api, type Take, taken } from '../../api/client';
+import { api, type Show, type Take, taken } from '../../api/client';
 import { useLive } from '../../api/live';
 import { useCommand } from '../../api/edits';
 import { useTakes, useWaveform } from '../../api/queries';
 import { clock } from '../../look/format';
+import { ByNameDialog } from './ByNameDialog';
+import { ofOther, playable, usual } from './choice';
 import { type Range, TakeStrip } from './TakeStrip';
 import { Answered } from '../../app/Answered';
 import { cx } from '../../look/cx';
@@ -14,16 +16,22 @@ import styles from '../../look/look.module.css';
 import own from './soundcheck.module.css';
 
 interface PlayerProps {
-  take: number | null;
-  onTake: (take: number) => void;
+  show: Show;
+  take: string | null;
+  onTake: (take: string) => void;
 }
 
-/** Chooses a take, a range of it, and sends it into the desk. Space plays and stops, L loops. */
-export function TakePlayer({ take, onTake }: PlayerProps) {
+/** Chooses a take, a range of it, and sends it into the desk. Space plays and stops, L loops. What comes later changes no choice. */
+export function TakePlayer({ show, take, onTake }: PlayerProps) {
   const asked = useTakes();
-  const takes = (asked.data ?? []).filter((one) => one.state !== 'capturing' && one.frames > 0);
+  const takes = playable(asked.data ?? []);
   const playing = useLive().state?.recorder.playback ?? null;
-  const chosen = takes.find((one) => one.number === (playing?.number ?? take)) ?? takes[0];
+  const known = (id: string | null | undefined) => takes.find((one) => one.id === id);
+  const chosen = known(playing?.take) ?? known(take) ?? usual(takes, show);
+  const settled = chosen?.id ?? null;
+  useEffect(() => {
+    if (settled !== null && settled !== take) onTake(settled);
+  }, [settled, take, onTake]);
   if (!chosen)
     return (
       <section className={own.player} aria-label="Take">
@@ -36,10 +44,17 @@ export function TakePlayer({ take, onTake }: PlayerProps) {
         </Answered>
       </section>
     );
-  return <ChosenTake key={chosen.id} take={chosen} takes={takes} onTake={onTake} />;
+  return <ChosenTake key={chosen.id} show={show} take={chosen} takes={takes} onTake={onTake} />;
 }
 
-function ChosenTake({ take, takes, onTake }: { take: Take; takes: Take[]; onTake: (take: number) => void }) {
+interface ChosenProps {
+  show: Show;
+  take: Take;
+  takes: Take[];
+  onTake: (take: string) => void;
+}
+
+function ChosenTake({ show, take, takes, onTake }: ChosenProps) {
   const playing = useLive().state?.recorder.playback ?? null;
   const overview = useWaveform(take, 600).data;
   const [range, setRange] = useState<Range | null>(null);
@@ -50,15 +65,21 @@ function ChosenTake({ take, takes, onTake }: { take: Take; takes: Take[]; onTake
       ? { from: playing.from, to: playing.to }
       : null);
 
+  const other = ofOther(take, show);
+  const [asking, ask] = useState(false);
   const play = useCommand(({ loop, range }: { loop: boolean; range: Range | null }) =>
     taken(
       api.POST('/api/playback', {
-        body: { take: take.number, from: range?.from ?? 0, to: range?.to ?? null, loop },
+        body: { take: take.id, from: range?.from ?? 0, to: range?.to ?? null, loop, by_name: other },
       }),
     ),
   );
   const stop = useCommand(() => taken(api.POST('/api/playback/stop', { body: {} })));
-  const toggle = () => (playing ? stop.mutate(undefined) : play.mutate({ loop, range: shown }));
+  const toggle = () => {
+    if (playing) stop.mutate(undefined);
+    else if (other) ask(true);
+    else play.mutate({ loop, range: shown });
+  };
   const turnLoop = (next: boolean) => {
     setLoop(next);
     if (playing) play.mutate({ loop: next, range: shown });
@@ -88,16 +109,18 @@ function ChosenTake({ take, takes, onTake }: { take: Take; takes: Take[]; onTake
         <select
           className={cx(styles.find, own.pick, styles.strong)}
           aria-label="Take to play"
-          value={take.number}
+          value={take.id}
           disabled={playing !== null}
-          onChange={(event) => onTake(Number(event.target.value))}
+          onChange={(event) => onTake(event.target.value)}
         >
           {takes.map((one) => (
-            <option key={one.id} value={one.number}>
+            <option key={one.id} value={one.id}>
               Take {one.number} {one.name}
+              {ofOther(one, show) && `, of ${one.project}`}
             </option>
           ))}
         </select>
+        {other && <span className={styles.inLook}>Of another show: {take.project}</span>}
         <Button variant="contained" onClick={toggle} disabled={play.isPending || stop.isPending}>
           {playing ? 'Stop' : 'Play'}
         </Button>
@@ -124,6 +147,16 @@ function ChosenTake({ take, takes, onTake }: { take: Take; takes: Take[]; onTake
           drag to choose a range · <kbd>Space</kbd> play · <kbd>L</kbd> loop
         </span>
       </div>
+      {asking && (
+        <ByNameDialog
+          take={take}
+          onClose={() => ask(false)}
+          onPlay={() => {
+            ask(false);
+            play.mutate({ loop, range: shown });
+          }}
+        />
+      )}
       <TakeStrip
         frames={take.frames}
         peaks={overview?.peaks ?? []}

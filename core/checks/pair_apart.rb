@@ -1,0 +1,56 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Checks
+    # The two sides of a pair that are treated as if they were none: only one of them has a source, is on main, in a subgroup, turned over or
+    # has a take side. Each is mended for both at once.
+    module PairApart
+      WORDS = { main: "is on main", polarity: "is turned over", groups: "is in other subgroups", send_taps: "is sent at other taps" }.freeze
+
+      class << self
+        def findings(context)
+          show = context.show
+          show.channels.values.select(&:paired).flat_map { |left| of(show, left, show.channels[left.number + 1]) }
+        end
+
+        private
+
+        def of(show, left, right)
+          one_sided = %i[stage take].filter_map { |side| one_sided(show, left, right, side) if left[side].nil? != right[side].nil? }
+          one_sided + WORDS.keys.reject { |field| left[field] == right[field] }.map { |field| differs(show, left, right, field) }
+        end
+
+        def one_sided(show, left, right, side)
+          has, lacks = left[side] ? [left, right] : [right, left]
+          words = side == :take ? "#{has.title} hears a card return on take and #{lacks.title} none" : "#{has.title} has a source and #{lacks.title} none"
+          finding(left, right, side, "#{words}, and they are a pair.", side == :take ? neighbour(show, has, lacks) : nil)
+        end
+
+        # The lane beside, where nobody hears it yet.
+        def neighbour(show, has, lacks)
+          point = has.take.beside(lacks.number - has.number)
+          return if point.nil? || !show.profile.return_points.include?(point) || show.returns_heard.include?(point.number)
+
+          Checks.edit(show, "Let #{lacks.title} hear card return #{point.number} on take", "channel/#{lacks.number}/take" => point.name)
+        end
+
+        # For both as it is where there is more of it: nothing that is heard goes.
+        def differs(show, left, right, field)
+          more = [left, right].max_by { |one| amount(one[field]) }
+          less = more == left ? right : left
+          words = %i[main polarity].include?(field) ? "#{more.title} #{WORDS[field]} and #{less.title} is not" : "#{more.title} #{WORDS[field]} than #{less.title}"
+          setting = Settings.find("channel/#{more.number}/#{field}").last
+          finding(left, right, field, "#{words}, and they are a pair.",
+                  Checks.edit(show, "#{less.title}: #{setting.words} as #{more.title}", "channel/#{less.number}/#{field}" => setting.plain(more)))
+        end
+
+        def amount(value) = value.respond_to?(:size) ? value.size : { true => 1, false => 0 }.fetch(value)
+
+        def finding(left, right, field, sentence, fix)
+          Finding.new(id: "pair-apart/#{left.number}/#{field}", check: "pair-apart", severity: Finding::LOOK, sentence: sentence, path: [left.point, right.point],
+                      at: [left.point, right.point], fix: fix)
+        end
+      end
+    end
+  end
+end

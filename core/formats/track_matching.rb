@@ -1,0 +1,33 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Formats
+    # Where a take of another show plays: its tracks go where this show's tracks of the same name go. Numbers say nothing there.
+    module TrackMatching
+      # matched: track number of the take => track of this show; missing: names of tracks that find none
+      Match = Value.define(:matched, :missing)
+
+      class << self
+        # @param taken [Array<Hash>] tracks of a take's manifest
+        # @param known [Array<#name, #outputs>] tracks of this show; of two with one name the first counts
+        # @return [Match] each track of this show plays for one of the take at most
+        def of(taken, known)
+          free = known.reject { |track| track.outputs.empty? || plain(track.name).empty? }.reverse.to_h { |track| [plain(track.name), track] }
+          matched = taken.to_h { |track| [track["number"], free.delete(plain(track["name"]))] }.compact
+          Match.new(matched: matched, missing: taken.reject { |track| matched.key?(track["number"]) }.map { |track| track["name"] })
+        end
+
+        # @param manifest [Hash]   @param project [String] name of this show
+        # @return [Boolean] whether a take tells of another show; one that tells of none is taken for ours
+        def other_show?(manifest, project)
+          theirs = manifest["project"].to_s.strip
+          !theirs.empty? && theirs != project.to_s.strip
+        end
+
+        private
+
+        def plain(name) = name.to_s.unicode_normalize(:nfc).downcase.split.join(" ")
+      end
+    end
+  end
+end

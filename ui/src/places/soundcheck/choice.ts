@@ -1,0 +1,17 @@
+import type { Show, Take } from '../../api/client';
+
+/** Whether a take tells of another show than the open one; one that tells of none is taken for ours. */
+export const ofOther = (take: Pick<Take, 'project'>, show: { about: { name?: string } }) =>
+  take.project.trim() !== '' && take.project.trim() !== (show.about.name ?? '').trim();
+
+export const playable = (takes: Take[]) => takes.filter((one) => one.state !== 'capturing' && one.frames > 0);
+
+/** Where nobody has chosen: the newest take of this show, or the newest at all. */
+export const usual = (takes: Take[], show: Show): Take | undefined =>
+  takes.find((one) => !ofOther(one, show)) ?? takes[0];
+
+// Chosen takes by show: they last as long as the page, wherever else one goes meanwhile.
+const chosen = new Map<number, string>();
+
+export const remembered = (show: number) => chosen.get(show) ?? null;
+export const remember = (show: number, take: string) => void chosen.set(show, take);
