@@ -10,15 +10,15 @@ L = Loomshuttle
 takes, jobs = (ARGV.map(&:to_i) + [2000, 5000][ARGV.size..]).first(2)
 level = { "peak_dbfs" => -12.0, "rms_dbfs" => -20.0, "clips" => 0, "rests" => [] }
 track = ->(n) { { "number" => n, "name" => "Track #{n}", "inputs" => [n], "outputs" => [n], "file" => "#{n}.wav", "frames" => 480_000, **level } }
+manifest = { "format" => "loomshuttle-take/1", "name" => "Set", "state" => "complete", "rate" => 48_000, "bits" => 24, "frames" => 480_000, "started_at" => "2026-06-13T20:30:00Z",
+             "tracks" => (1..35).map(&track) }
 used = -> { Process.clock_gettime(Process::CLOCK_PROCESS_CPUTIME_ID) }
 seconds = ->(&block) { used.call.then { |from| block.call && (used.call - from) } }
 
 Dir.mktmpdir do |home|
   takes.times do |n|
     folder = File.join(home, "takes", format("%04d Set", n + 1)).tap { |path| FileUtils.mkdir_p(path) }
-    File.write(File.join(folder, "take.json"), JSON.generate("format" => "loomshuttle-take/1",
-                                                             "id" => format("00000000-0000-4000-8000-%012d", n), "number" => n + 1, "name" => "Set", "state" => "complete",
-                                                             "rate" => 48_000, "bits" => 24, "frames" => 480_000, "started_at" => "2026-06-13T20:30:00Z", "tracks" => (1..35).map(&track)))
+    File.write(File.join(folder, "take.json"), JSON.generate(manifest.merge("id" => format("00000000-0000-4000-8000-%012d", n), "number" => n + 1)))
   end
   jobs.times do |n|
     id = format("00000000-0000-4000-8000-%012d", n)

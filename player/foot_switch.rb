@@ -5,8 +5,8 @@ require "socket"
 module Loomshuttle
   module Player
     # A foot switch by OSC or by MIDI, which goes on working while the web and the database stand still. OSC: /go, /around, /leave and /stop, with
-    # a figure that is 0 where the foot is lifted, or with none; from this computer, or from addresses that somebody has named. MIDI: a raw device of ALSA that somebody has chosen, and its messages as they were
-    # learnt. Its thread:
+    # a figure that is 0 where the foot is lifted, or with none; from this computer, or from addresses that somebody has named. MIDI: a raw
+    # device of ALSA that somebody has chosen, and its messages as they were learnt. Its thread:
     #   foot   hears both, and does what is asked
     class FootSwitch
       # A device that has gone is looked for again so often (seconds).

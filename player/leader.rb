@@ -95,11 +95,14 @@ module Loomshuttle
 
       # Guessing takes its time, on however many connections.
       def known?(code)
-        return @wrong = 0 if secure?(code)
+        if secure?(code)
+          @wrong = 0
+          return true
+        end
 
         sleep([WRONG * (2**@wrong), LONGEST].min)
         @wrong = [@wrong + 1, 10].min
-        nil
+        false
       end
 
       def refuse(line)

@@ -100,7 +100,8 @@ module Loomshuttle
       end
 
       def manifest(made, frames)
-        { "format" => Formats::TakeManifest::FORMAT, "id" => @id, "number" => 0, "name" => @job["name"], "state" => "complete", "note" => limited(made), "notes" => @job["notes"].to_s,
+        { "format" => Formats::TakeManifest::FORMAT, "id" => @id, "number" => 0, "name" => @job["name"], "state" => "complete", "note" => limited(made),
+          "notes" => @job["notes"].to_s,
           "rate" => @rate, "bits" => 24, "frames" => frames, "started_at" => started.iso8601, "start_position" => 0, "project" => @job["project"], "gaps" => [], "markers" => [],
           "overview" => { "file" => OVERVIEW, "frames" => Converted::STEP }, "tracks" => made.each.with_index(1).map { |one, number| one.entry(OTHERS + number) } }
       end

@@ -38,16 +38,14 @@ module Loomshuttle
         @pieces = Pieces.new(bits)
         @clips = Hash.new(0)
         @rests = Hash.new { |rests, number| rests[number] = [] }
-        @frames = @behind = 0
+        @frames, @behind, @over, @mirror = 0, 0, over, mirror
         @step, @refresh = rate / Engine::BATCHES, rate / REFRESHES
         @gaps = GapLog.new
         @breaks, @markers = [], []
         @state = "capturing"
         FileUtils.mkdir_p(root)
         @copies = Copies.new(open_folder(root), rate) { |copy| copy.close(manifest.merge("state" => "ended early", "note" => lost.join(" ")), @markers) }
-        @mirror = mirror
         @copies.add_mirror(mirror) { SecondCopy.check(mirror, root) || open_folder(mirror) } if mirror
-        @over = over
         lead(over["from"]) if over
         refresh
       end

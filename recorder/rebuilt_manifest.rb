@@ -29,8 +29,8 @@ module Loomshuttle
 
           number, name = File.basename(folder).split(" ", 2)
           Formats::TakeManifest.check(
-            { "format" => Formats::TakeManifest::FORMAT, "id" => id_of(folder, files), "number" => number.to_i, "name" => take_name(files, number) || name.to_s, "state" => "capturing",
-              "rebuilt" => WORDS, "rate" => files.first[:rate], "bits" => files.first[:bits], "frames" => 0, "started_at" => started_at(files).iso8601,
+            { "format" => Formats::TakeManifest::FORMAT, "id" => id_of(folder, files), "number" => number.to_i, "name" => take_name(files, number) || name.to_s,
+              "state" => "capturing", "rebuilt" => WORDS, "rate" => files.first[:rate], "bits" => files.first[:bits], "frames" => 0, "started_at" => started_at(files).iso8601,
               "project" => files.filter_map { |one| one[:ixml]["project"] }.first.to_s, "gaps" => [], "breaks" => [], "markers" => [], "tracks" => tracks(files) }
           ).merge("rebuilt" => WORDS)
         end

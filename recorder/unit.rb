@@ -69,7 +69,8 @@ module Loomshuttle
         { "clock" => @engine.clock?, "hz" => @engine.hz, "position" => @engine.position, "rate" => @engine.rate, "lanes" => @engine.lanes, "buffer" => @config["buffer"],
           "counts" => @engine.counts.transform_keys(&:to_s), "restarts" => @engine.timeline.restarts, "capture" => @capturing.status,
           "look_back" => @capturing.look_back.status, "playback" => @playback.status, "tracks" => @config["tracks"], "takes_folder" => File.expand_path(@takes),
-          "mirror_folder" => mirror, "mirror_problem" => @second_copy&.problem, "mirror_note" => @second_copy&.note, "card" => @card_status&.call, "trip" => trip, "last_problem" => @capturing.problem,
+          "mirror_folder" => mirror, "mirror_problem" => @second_copy&.problem, "mirror_note" => @second_copy&.note, "card" => @card_status&.call, "trip" => trip,
+          "last_problem" => @capturing.problem,
           "recovered" => @recovered.map { |take| take.slice("id", "number", "name", "frames", "note") }, "recovering" => @recheck.status, "dropped" => @dropped&.call.to_i }
       end
 

@@ -10,6 +10,9 @@ module Loomshuttle
       # @return [Boolean] whether there is nothing else
       def self.only?(changes) = !changes.empty? && changes.all? { |change| PATH.match?(change.path) }
 
+      # @param kind [String] of a journal entry as it would be   @return [String] as it is
+      def self.kind(kind, changes) = kind == "edit" && only?(changes) ? "flip" : kind
+
       # @return [Array<Settings::Change>]
       def self.without(changes) = changes.reject { |change| PATH.match?(change.path) }
     end

@@ -6,6 +6,9 @@ module Loomshuttle
     class Shows
       # A show with the version it has.
       Loaded = Value.define(:id, :version, :show)
+      # Entries that are read for an edit that was made against an older version; older ones are refused.
+      LATELY = 100
+      private_constant :LATELY
 
       # @param database [Sequel::Database]
       # @param shipped [Rig::Catalog] profiles that ship; those that users brought come from the database
@@ -96,19 +99,17 @@ module Loomshuttle
       # @raise [Stale] @raise [Invalid]
       def apply(id, version:, who:, person: nil, edit: nil, kind: "edit", reverts: nil, known: nil, check: nil)
         @db.transaction do
-          newest = newest_version(id)
-          loaded = known&.id == id && known.version == newest ? known : read(id)
+          loaded = newest(id, known)
           made = edit || yield(loaded.show)
           show, changes = made.apply(loaded.show)
-          rebase(loaded, version, changes) { |older| edit || yield(older) } unless version.nil? || version == newest
+          rebase(loaded, version, changes) { |older| edit || yield(older) } unless [nil, loaded.version].include?(version)
           next [loaded, []] if changes.empty? && reverts.nil?
 
           check&.call(loaded.show, changes)
-          changes.any? { |change| change.path == "rig/desk" } ? replace(id, show) : keep(id, show, changes)
-          @db[:shows].where(id: id).update(version: newest + 1)
-          journal(version: newest + 1, show_id: id, kind: Flips.only?(changes) && kind == "edit" ? "flip" : kind, label: made.label, who: who, person: person, reverts: reverts,
-                  changes: changes)
-          [loaded.with(version: newest + 1, show: show), changes]
+          later = loaded.with(version: loaded.version + 1, show: show)
+          save_changes(later, changes)
+          journal(version: later.version, show_id: id, kind: Flips.kind(kind, changes), label: made.label, who: who, person: person, reverts: reverts, changes: changes)
+          [later, changes]
         end
       rescue Invalid
         raise if version.nil? || version == version(id)
@@ -131,7 +132,7 @@ module Loomshuttle
       # @param kind ["undo", "redo"]   @param person [String, nil] as of apply
       # @return as apply
       # @raise [Invalid] when there is nothing to turn round, or somebody else has changed the same since
-      def revert(id, version:, who:, kind:, person: nil, known: nil, check: nil)
+      def revert(id, who:, kind:, person: nil, known: nil, check: nil)
         turned = turnable(id, person || who)[kind] or raise Invalid.new("You have nothing to #{kind}.", where: kind)
         entry = entry(id, turned[:version])
         changes = Flips.without(entry[:changes])
@@ -170,11 +171,16 @@ module Loomshuttle
 
       private
 
-      # Entries that are read for an edit that was made against an older version; older ones are refused.
-      LATELY = 100
+      # @return [Loaded] the newest version; nobody else changes it until the transaction ends
+      def newest(id, known)
+        version = @db[:shows].where(id: id).for_update.get(:version) or raise Invalid.new("There is no show #{id}.", where: "show")
+        known&.id == id && known.version == version ? known : read(id)
+      end
 
-      # @return [Integer] the newest version; nobody else changes it until the transaction ends
-      def newest_version(id) = @db[:shows].where(id: id).for_update.get(:version) || raise(Invalid.new("There is no show #{id}.", where: "show"))
+      def save_changes(later, changes)
+        changes.any? { |change| change.path == "rig/desk" } ? replace(later.id, later.show) : keep(later.id, later.show, changes)
+        @db[:shows].where(id: later.id).update(version: later.version)
+      end
 
       # Whether an edit that was made against an older version does the same to the newest one.
       # @param changes [Array<Settings::Change>] that it makes there

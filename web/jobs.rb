@@ -19,7 +19,11 @@ module Loomshuttle
       def initialize(home)
         @root = File.expand_path(File.join(home, "jobs"))
         @looking = Mutex.new # held while folders are looked at
-        @index = Runtime::FolderIndex.new(@root, FILE, settled: ->(job) { !Formats::JobFile::OPEN.include?(job["state"]) && job["state"] != Formats::JobFile::UNREADABLE }) { |path| read(path) if File.directory?(path) }
+        @index = Runtime::FolderIndex.new(@root, FILE, settled: lambda { |job|
+          !Formats::JobFile::OPEN.include?(job["state"]) && job["state"] != Formats::JobFile::UNREADABLE
+        }) do |path|
+          read(path) if File.directory?(path)
+        end
       end
 
       # @param take [Hash] manifest with "folder"   @param form ["folder", "zip"]

@@ -28,12 +28,13 @@ module Loomshuttle
         end
       end
 
+      # Which version somebody has seen has no say in it: what has changed since is looked at setting by setting.
       # @param kind ["undo", "redo"]
       # @return as edit
-      def revert(version:, who:, kind:, person: nil, show: nil, wait: false)
+      def revert(who:, kind:, person: nil, show: nil, wait: false, **)
         made(wait) do |known|
           same_show(show)
-          @shows.revert(known.id, version: version, who: who, person: person, kind: kind, known: known.loaded, check: @guard.method(:edit))
+          @shows.revert(known.id, who: who, person: person, kind: kind, known: known.loaded, check: @guard.method(:edit))
         end
       end
 
@@ -42,12 +43,12 @@ module Loomshuttle
       # @param to ["stage", "take"]   @param channels [Array<Integer>, nil]
       # @return as edit, with what the desk did not take
       def flip(to:, channels:, version:, who:, person: nil, show: nil)
-        return edit(version: version, who: who, show: show, wait: true) { |newest| Steps::Flip.edit(newest, to: to, channels: channels) } unless to == "stage"
+        return edit(version: version, who: who, person: person, show: show, wait: true) { |newest| Steps::Flip.edit(newest, to: to, channels: channels) } unless to == "stage"
 
         same_show(show)
         wanted = @open_show.seen.show.then { |now| Steps::Flip.edit(now, to: to, channels: channels).apply(now).first }
         problems = @follower.now { channels ? @sync.flip(wanted) : @sync.return_to_stage }.wait(DESK)
-        made = edit(version: version, who: who, show: show) { |newest| Steps::Flip.edit(newest, to: to, channels: channels) }
+        made = edit(version: version, who: who, person: person, show: show) { |newest| Steps::Flip.edit(newest, to: to, channels: channels) }
         made.merge(desk_problems: problems)
       rescue Sequel::Error
         raise if problems.nil?

@@ -48,11 +48,11 @@ module Loomshuttle
       private
 
       # Whoever asked the same a moment ago may have had it made.
-      def outcome(key, &)
+      def outcome(key)
         known = @lock.synchronize { @kept[key] }
         return [:done, known] if known
 
-        made = Timeout.timeout(@seconds, Busy, "It took longer than #{@seconds} s, and was given up. Ask for less.", &)
+        made = Timeout.timeout(@seconds, Busy, "It took longer than #{@seconds} s, and was given up. Ask for less.") { yield } # rubocop:disable Style/ExplicitBlockArgument
         keep(key, made)
         [:done, made]
       rescue StandardError => e

@@ -36,7 +36,8 @@ module Loomshuttle
 
         { up: true, clock: @status["clock"], hz: @status["hz"], off: hz_off?, capture: @status["capture"], playback: @status["playback"],
           guarded: @guarded, look_back: @status["look_back"], trip: @status["trip"], card: @status["card"],
-          lost_frames: @status.dig("counts", "lost_frames"), foreign: @status.dig("counts", "foreign"), problem: @status["last_problem"], recovered: @status["recovered"], recovering: @status["recovering"],
+          lost_frames: @status.dig("counts", "lost_frames"), foreign: @status.dig("counts", "foreign"), problem: @status["last_problem"],
+          recovered: @status["recovered"], recovering: @status["recovering"],
           mirror_problem: @status["mirror_problem"], mirror_note: @status["mirror_note"] }
       end
 

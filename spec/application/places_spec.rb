@@ -6,7 +6,7 @@ require "open3"
 # socket's path may be, a terminal that knows only ASCII, ports that are taken, and two clones side by side.
 RSpec.describe "bin/demo, wherever it is cloned", :folder, :own_application do
   # What is installed and built is shared: that is no part of a clone.
-  SHARED = %w[vendor ui/node_modules ui/dist].freeze
+  let(:shared) { %w[vendor ui/node_modules ui/dist] }
 
   def clone(name)
     folder = File.join(@folder, "closed", "Bühne #{name} [2026] {neu} mit einem Namen, der in keinen Socket passt", "klon")
@@ -16,7 +16,7 @@ RSpec.describe "bin/demo, wherever it is cloned", :folder, :own_application do
         FileUtils.cp(files, File.join(folder, below))
       end
     end
-    SHARED.each { |one| File.symlink(File.join(Loomshuttle::ROOT, one), File.join(folder, one)) }
+    shared.each { |one| File.symlink(File.join(Loomshuttle::ROOT, one), File.join(folder, one)) }
     folder
   end
 

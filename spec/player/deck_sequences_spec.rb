@@ -18,7 +18,7 @@ WantedOfDeck = Struct.new(:loaded, :following, :state, :begins, :jumps)
 
 # Seeded sequences of everything that can happen to a deck, held against what was asked for: nothing plays that nobody asked for, and nothing
 # that was asked for stays silent. Each song's samples tell which song they are.
-RSpec.describe Loomshuttle::Player::Deck, "in any order of commands" do
+RSpec.describe Loomshuttle::Player::Deck do # in any order of commands
   def song(number, follows)
     short(frames: frames, id: format("00000000-0000-4000-8000-%012d", number), sections: [], stems: [stem(1, "Strings", frames: frames)], follows: follows, pause: 0.03)
   end

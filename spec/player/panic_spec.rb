@@ -4,20 +4,22 @@
 # of the clock. The pilot is muted: silence itself has to be sent.
 RSpec.describe "A panic", :folder do
   # What is played to: takes blocks and tells its clock behind each, as interface and desk do.
-  class Device
-    attr_reader :heard
+  let(:device_kind) do
+    Class.new do
+      attr_reader :heard
 
-    def initialize(streams, block, player)
-      @in = Loomshuttle::StandIns::LanesIn.new(streams)
-      @block, @player, @time, @heard = block, player, 90_000, []
-    end
+      def initialize(streams, block, player)
+        @in = Loomshuttle::StandIns::LanesIn.new(streams)
+        @block, @player, @time, @heard = block, player, 90_000, []
+      end
 
-    def push(index, bytes) = @in.push(index, bytes)
+      def push(index, bytes) = @in.push(index, bytes)
 
-    def step
-      @heard << @in.read(@time, @block)[true, 0].to_a
-      @time += @block
-      @player.call.hear(Loomshuttle::Formats::Rtp.pack(sequence: 0, timestamp: @time, source: 3, payload: "\0\0\0"))
+      def step
+        @heard << @in.read(@time, @block)[true, 0].to_a
+        @time += @block
+        @player.call.hear(Loomshuttle::Formats::Rtp.pack(sequence: 0, timestamp: @time, source: 3, payload: "\0\0\0"))
+      end
     end
   end
 
@@ -28,7 +30,7 @@ RSpec.describe "A panic", :folder do
     loud = Numo::Int32.cast((Numo::NMath.sin(Numo::DFloat.new(96_000).seq * (2 * Math::PI * 200 / 48_000)) * 8_000_000).round)
     id = SongFolder.write(@folder, { "Strings" => loud }, click: { "on" => false })
     player = nil
-    device = Device.new(streams, block, -> { player })
+    device = device_kind.new(streams, block, -> { player })
     player = Loomshuttle::Player::Unit.new(rate: 48_000, streams: streams, library: Loomshuttle::Player::Library.new(@folder, 48_000), config: Loomshuttle::Player::Config.new(nil),
                                            now: -> { now.first }) { |index, bytes| device.push(index, bytes) }
     player.configure(items: [{ "key" => 1, "song" => id }], roles: [{ "name" => "Strings", "kind" => "parts", "outputs" => [1] }], buffer: buffer, returns: returns,

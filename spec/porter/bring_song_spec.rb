@@ -122,8 +122,8 @@ RSpec.describe Loomshuttle::Porter::BringSong, :folder do
     Tools.run("ffmpeg", "-v", "error", "-i", File.join(@folder, "half.wav"), "-af", "volume=4:precision=float", "-c:a", "pcm_f32le", path)
     song, folder = bring
     file = File.join(folder, song["stems"].first["file"])
-    expect(Tools.run("ffmpeg", "-hide_banner", "-i", file, "-af", "astats=measure_overall=Peak_level:measure_perchannel=none", "-f", "null", "-")[/Peak level dB: (\S+)/,
-                                                                                                                                                  1].to_f).to be_within(0.01).of(6.02)
+    said = Tools.run("ffmpeg", "-hide_banner", "-i", file, "-af", "astats=measure_overall=Peak_level:measure_perchannel=none", "-f", "null", "-")
+    expect(said[/Peak level dB: (\S+)/, 1].to_f).to be_within(0.01).of(6.02)
   end
 end
 

@@ -190,6 +190,29 @@ RSpec.describe "Bounds of the recorder", :folder do
     expect(recorder.play(take: 1, from: 0, to: 4800, loop: true)).to include("loop" => true)
   end
 
+  # Numbers of tracks say nothing between two shows.
+  it "plays a take of another show by the names of its tracks, and only when somebody confirms it" do
+    rig.run(0.2)
+    recorder.configure(tracks: recorder.status["tracks"].map { |track| track.to_h.transform_keys(&:to_s) }, project: "Quay")
+    recorder.capture_start(frames: 48_000)
+    rig.run(1.2)
+    names = Loomshuttle::Recorder::Manifest.all(recorder.takes).first.last["tracks"].map { |track| track["name"] }
+    swapped = [[1, names[1], 3], [2, " #{names[0].upcase} ", 5], [3, "Nobody", 7]].map do |n, name, out|
+      { "number" => n, "name" => name, "inputs" => [n], "outputs" => [out], "armed" => true }
+    end
+    recorder.configure(tracks: swapped, project: "Harbour")
+    expect { recorder.play(take: 1) }.to raise_error(Loomshuttle::Invalid, /Take 1 is of the show "Quay"; its tracks can be played by their names only/)
+    opened = []
+    allow(Loomshuttle::Recorder::TakeReader).to(receive(:new).and_wrap_original { |original, *given, **more| (opened << more[:outputs]) && original.call(*given, **more) })
+    recorder.play(take: 1, by_name: true)
+    expect(opened).to eq([{ 1 => [5], 2 => [3] }])
+    recorder.configure(tracks: swapped.last(1), project: "Harbour")
+    expect { recorder.play(take: 1, by_name: true) }.to raise_error(Loomshuttle::Invalid, /none of its tracks has the name of one here/)
+    recorder.configure(tracks: swapped, project: "Quay")
+    recorder.play(take: 1)
+    expect(opened.last.values).to eq([[3], [5], [7]])
+  end
+
   describe "requests" do
     before do
       rig.run(0.3)

@@ -69,7 +69,7 @@ RSpec.describe "Playing a take", :folder do
       values = [8_000_000, 8_000_000, -8_000_000, 5, 5, 5]
       allow_any_instance_of(Loomshuttle::Formats::Wav::Reader).to receive(:read) { Numo::Int32.new(2, 1).fill(values.shift) } # rubocop:disable RSpec/AnyInstance
       three = (1..3).map { |number| { "number" => number, "file" => manifest["tracks"][0]["file"] } }
-      taken = Loomshuttle::Recorder::TakeReader.new(@folder, manifest.merge("tracks" => three), outputs: { 1 => [1], 2 => [1], 3 => [1] }, lanes: 2)
+      taken = described_class.new(@folder, manifest.merge("tracks" => three), outputs: { 1 => [1], 2 => [1], 3 => [1] }, lanes: 2)
       expect([taken.read(2)[true, 0].to_a, taken.limited]).to eq([[8_000_000] * 2, 0])
       values.replace([8_000_000, 8_000_000, 0])
       expect([taken.read(2)[true, 0].to_a, taken.limited]).to eq([[8_388_607] * 2, 2])
@@ -79,7 +79,7 @@ RSpec.describe "Playing a take", :folder do
       values = [8_000_000, 8_000_000, -8_000_000]
       allow_any_instance_of(Loomshuttle::Formats::Wav::Reader).to receive(:read) { Numo::Int32.new(2, 1).fill(values.shift) } # rubocop:disable RSpec/AnyInstance
       three = (1..3).map { |number| { "number" => number, "file" => manifest["tracks"][0]["file"] } }
-      taken = Loomshuttle::Recorder::TakeReader.new(@folder, manifest.merge("tracks" => three), outputs: {}, lanes: 2, own_mix: [1, 2])
+      taken = described_class.new(@folder, manifest.merge("tracks" => three), outputs: {}, lanes: 2, own_mix: [1, 2])
       expect([taken.read(2).to_a, taken.limited]).to eq([[[5_656_854] * 2] * 2, 0]) # 8 000 000 / sqrt(2)
     end
 

@@ -150,8 +150,8 @@ RSpec.describe Loomshuttle::Recorder::Recovery, :folder do
         was = capture
         lose(how)
         mended = again.recovered.first
-        expect(mended).to include(was.slice("id", "number", "name", "rate", "bits", "project"), "frames" => 48_000,
-                                                                                                "note" => /take.json was missing; it was rebuilt from the files. .* 1.0 s of 2 tracks/)
+        expect(mended).to include(was.slice("id", "number", "name", "rate", "bits", "project"), "frames" => 48_000)
+        expect(mended["note"]).to match(/take.json was missing; it was rebuilt from the files. .* 1.0 s of 2 tracks/)
         expect(mended["tracks"].map { |track| track.slice("number", "name", "inputs", "file") }).to eq(was["tracks"].map { |track|
           track.slice("number", "name", "inputs", "file")
         })

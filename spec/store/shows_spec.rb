@@ -36,7 +36,7 @@ RSpec.describe Loomshuttle::Store::Shows do
       database[:journal].where(version: version).update(changes: Sequel.pg_jsonb(changes))
     end
     expect(shows.at_version(id, 1).channels.values_at(1, 2).map(&:name)).to eq(["Source 1", "Source 2"])
-    undone = Array.new(3) { shows.revert(id, version: nil, who: "Ada", kind: "undo").first }
+    undone = Array.new(3) { shows.revert(id, who: "Ada", kind: "undo").first }
     expect(undone.map(&:version)).to eq([5, 6, 7])
     expect(undone.last.show.channels.values_at(1, 2).map(&:name)).to eq(["Source 1", "Source 2"])
     expect(shows.undoable(id, "Ada")).to include(undo: nil, redo: "edit")
@@ -91,8 +91,8 @@ RSpec.describe Loomshuttle::Store::Shows do
   it "undoes and redoes, step by step, and an edit clears what could be redone" do
     edit({ "channel/1/name" => "A" }, label: "first")
     edit({ "channel/1/name" => "B" }, label: "second")
-    undo = -> { shows.revert(id, version: nil, who: "Ada", kind: "undo").first.show.channels[1].name }
-    redo_it = -> { shows.revert(id, version: nil, who: "Ada", kind: "redo").first.show.channels[1].name }
+    undo = -> { shows.revert(id, who: "Ada", kind: "undo").first.show.channels[1].name }
+    redo_it = -> { shows.revert(id, who: "Ada", kind: "redo").first.show.channels[1].name }
     expect([undo.call, undo.call, redo_it.call, redo_it.call, undo.call]).to eq(["A", "Source 1", "A", "B", "A"])
     expect(shows.undoable(id, "Ada")).to eq(undo: "first", redo: "second")
     edit({ "channel/1/name" => "C" }, label: "third")
@@ -159,7 +159,7 @@ RSpec.describe Loomshuttle::Store::Shows do
   end
 
   describe "undo" do
-    def undo(who, kind = "undo") = shows.revert(id, version: nil, who: who, kind: kind).first.show
+    def undo(who, kind = "undo") = shows.revert(id, who: who, kind: kind).first.show
 
     it "is a person's own: newest first, whatever others have done since" do
       edit({ "channel/1/name" => "A" }, who: "Ada", label: "Ada's")
@@ -208,7 +208,7 @@ RSpec.describe Loomshuttle::Store::Shows do
     40.times do
       edit(random_choice(load.show, random))
     end
-    shows.revert(id, version: nil, who: "Ada", kind: "undo") while shows.undoable(id, "Ada")[:undo]
+    shows.revert(id, who: "Ada", kind: "undo") while shows.undoable(id, "Ada")[:undo]
     expect(load.show).to eq(Loomshuttle::Settings::Show.load(CoreHelp::CATALOG, { name: "Test" }, straight.settings))
   end
 end

@@ -20,7 +20,9 @@ RSpec.describe Loomshuttle::Web::AllowedFolders, :folder do
     File.symlink("/etc", File.join(media, "etc"))
     others = ["/etc", File.join(media, "etc"), File.join(media, "..")].to_h { |path| [path, /not below/] }
     File.symlink("/nowhere/at/all", File.join(media, "gone"))
-    others.merge(["/nowhere", "/root/nothing", "usb", "a\0b", File.join(media, "etc", "nothing"), File.join(media, "gone")].to_h { |path| [path, /not below/] }, File.join(media, "nowhere") => /no folder/)
+    others.merge(["/nowhere", "/root/nothing", "usb", "a\0b", File.join(media, "etc", "nothing"), File.join(media, "gone")].to_h do |path|
+      [path, /not below/]
+    end, File.join(media, "nowhere") => /no folder/)
       .each { |path, words| expect { folders.writable(path) }.to raise_error(Loomshuttle::Invalid, words) }
   end
 

@@ -6,8 +6,8 @@ RSpec.describe Loomshuttle::Web::Jobs, :folder do
 
   def job(number, state: "done", kind: "export", days: 0, **more)
     id = format("00000000-0000-4000-8000-%012d", number)
-    data = { "id" => id, "kind" => kind, "state" => state, "made_at" => (Time.now - (days * 86_400) - number).iso8601(3), "form" => "zip", "name" => "Job #{number}", "take" => "/takes/1", "number" => 1,
-             **more.transform_keys(&:to_s) }
+    data = { "id" => id, "kind" => kind, "state" => state, "made_at" => (Time.now - (days * 86_400) - number).iso8601(3), "form" => "zip", "name" => "Job #{number}",
+             "take" => "/takes/1", "number" => 1, **more.transform_keys(&:to_s) }
     FileUtils.mkdir_p(File.join(root, id))
     File.write(File.join(root, id, "job.json"), JSON.generate(data))
     id
@@ -19,8 +19,9 @@ RSpec.describe Loomshuttle::Web::Jobs, :folder do
     many = job(4)
     old = job(5, days: 40)
     waiting = job(6, state: "waiting", days: 40)
-    FileUtils.mkdir_p(File.join(root, format("00000000-0000-4000-8000-%012d", 7), "work"))
-    made = job(7, kind: "bring-in", days: 40, form: "take", rate: 48_000, project: "", started_at: Time.now.iso8601, result: File.join(root, format("00000000-0000-4000-8000-%012d", 7), "work"),
+    FileUtils.mkdir_p(File.join(root, "00000000-0000-4000-8000-000000000007", "work"))
+    made = job(7, kind: "bring-in", days: 40, form: "take", rate: 48_000, project: "", started_at: Time.now.iso8601,
+                  result: File.join(root, "00000000-0000-4000-8000-000000000007", "work"),
                   items: [{ title: "A", track: 1, lanes: 1, wide: false, offset: 0, files: ["/a.wav"] }])
     elsewhere = File.join(@folder, "stick", "set.zip").tap { |path| FileUtils.mkdir_p(File.dirname(path)) && File.write(path, "x") }
     placed = job(8, days: 40, place: File.dirname(elsewhere), result: elsewhere)

@@ -91,7 +91,11 @@ RSpec.describe Loomshuttle::Web::Deliveries, :folder do
     ["/", "/etc", File.join(@folder, "private"), usb("link"), File.join(@folder, "usb2"), usb("night/../../private")].each do |folder|
       expect { deliveries.folder_of({ "folder" => folder }) }.to raise_error(Loomshuttle::Invalid, /LOOMSHUTTLE_DELIVERIES/), folder
     end
-    ["nowhere", "", "/nowhere", "a\0b"].each { |folder| expect { deliveries.folder_of({ "folder" => folder }) }.to raise_error(Loomshuttle::Invalid), folder.inspect }
+    # What lies outside is not told apart from nothing at all.
+    ["nowhere", "", "/nowhere", "a\0b", "/etc/passwd", "/etc/nothing", usb("link/nothing"), "/root/x.zip"].each do |folder|
+      expect { deliveries.folder_of({ "folder" => folder }) }.to raise_error(Loomshuttle::Invalid, /is not below the folders/), folder.inspect
+    end
+    expect { deliveries.folder_of({ "folder" => File.join(@folder, "usb", "nothing") }) }.to raise_error(Loomshuttle::Invalid, /There is no folder/)
   end
 
   it "finds what people deliver, without following links, and survives names that nobody can read" do
@@ -101,6 +105,13 @@ RSpec.describe Loomshuttle::Web::Deliveries, :folder do
     found, problems = Loomshuttle::Web::FolderWalk.new(File.join(@folder, "usb"), described_class::KINDS).run
     expect(found).to eq(["Tuba.wav", "a/b/Fiddle.FLAC"])
     expect(problems.map { |one| one[:where] }).to contain_exactly("notes.txt", "bad?.wav", "a/b/c/d/e/f/g", "all")
+  end
+
+  it "finds a MIDI file however much else is no sound" do
+    150.times { |n| File.write(usb("a#{n}.txt"), "") }
+    File.write(usb("zz tempo.MID"), "")
+    _, problems = Loomshuttle::Web::FolderWalk.new(File.join(@folder, "usb"), described_class::KINDS, beside: described_class::MIDI).run
+    expect([problems.size.between?(100, 101), problems.map { |one| one[:where] }.include?("zz tempo.MID")]).to eq([true, true])
   end
 
   it "gives up on a folder that is no delivery" do

@@ -38,7 +38,7 @@ RSpec.describe Loomshuttle::Web::SlowClients do
     socket = connect
     socket.write("POST / HTTP/1.1\r\nHost: x\r\nConnection: close\r\nContent-Length: 3\r\n\r\nabc")
     expect(socket.read).to end_with("\r\n\r\n3")
-    Tools.wait_until(20, "nobody to wait") { described_class.size.zero? }
+    Tools.wait_until(20, "nobody to wait") { described_class.size == 0 } # rubocop:disable Style/ZeroLengthPredicate
   end
 
   it "lets one address have so many requests on their way, and forgets those that are over" do
@@ -48,6 +48,6 @@ RSpec.describe Loomshuttle::Web::SlowClients do
     expect(ended.size).to eq(3)
     (slow - ended).each { |one| one.write("Host: x\r\nConnection: close\r\n\r\n") }
     expect((slow - ended).map { |one| one.read[/\AHTTP.1.1 (\d+)/, 1] }).to eq(%w[200] * 3)
-    Tools.wait_until(20, "nobody to wait") { described_class.size.zero? }
+    Tools.wait_until(20, "nobody to wait") { described_class.size == 0 } # rubocop:disable Style/ZeroLengthPredicate
   end
 end

@@ -12,7 +12,8 @@ module Loomshuttle
           # @param channels [Integer]   @param what [String] that would be done, such as "open the show"
           def initialize(channels, what)
             @channels = channels
-            super("#{channels} #{channels == 1 ? 'channel is' : 'channels are'} on take, so the stage is not heard there. Return to stage first, or leave them on take, to #{what}.")
+            who = channels == 1 ? "channel is" : "channels are"
+            super("#{channels} #{who} on take, so the stage is not heard there. Return to stage first, or leave them on take, to #{what}.")
           end
         end
 
@@ -27,7 +28,7 @@ module Loomshuttle
 
             number = found[2].to_i
             size = found[1] == "block" ? profile&.take_block || 1 : 1
-            (((number - 1) * size) + 1..number * size).to_a
+            Array.new(size) { |at| ((number - 1) * size) + at + 1 }
           end.sort
         end
 

@@ -25,6 +25,10 @@ module Loomshuttle
             json({ id: id })
           end
           app.post("/api/shows/:id/open") { json({ done: @control.open_show(params["id"].to_i, on_take: body_json["on_take"], who: who) && true }) }
+          register_one_show(app)
+        end
+
+        def self.register_one_show(app)
           app.post("/api/shows/:id/about") do
             @control.shows.rename(params["id"].to_i, body_json["about"].transform_keys(&:to_sym))
             @control.forget
@@ -32,7 +36,7 @@ module Loomshuttle
           end
           app.delete("/api/shows/:id") { json({ done: @control.shows.delete(params["id"].to_i) && true }) }
         end
-        private_class_method :register_shows
+        private_class_method :register_shows, :register_one_show
 
         # @return [Hash] with its time as text
         def self.dated(row, key = :at) = row.merge(key => row[key].iso8601)

@@ -90,7 +90,8 @@ RSpec.describe Loomshuttle::Steps::SecondChannel do
     edit = step(show, 2)
     expect(edit.label).to eq("Let channel 5 hear Source 2 as well")
     two, = edit.apply(show)
-    expect(two.channels[5]).to have_attributes(name: "Source 2 2", stage: show.channels[2].stage, gain: 20, phantom: true, main: false, take: show.channels[2].take, position: "stage")
+    expect(two.channels[5]).to have_attributes(name: "Source 2 2", stage: show.channels[2].stage, gain: 20, phantom: true, main: false, take: show.channels[2].take,
+                                               position: "stage")
     expect(findings(two).map(&:check) & %w[foreign-return shared-lane]).to eq([])
     flipped, = Loomshuttle::Steps::Flip.edit(two, to: "take").apply(two)
     expect(flipped.channels.values_at(2, 5).map(&:position)).to eq(%w[take take])
