@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 # The player: player.rb CLOCK-PORT FIRST-LANE-PORT CARD-CLOCK-PORT TWIN-PORT FOOT-PORT HOME. In the environment: LOOMSHUTTLE_MIDI,
-# raw MIDI devices beside those of the system (colon separated); LOOMSHUTTLE_BIND, address that a foot switch is heard at.
+# raw MIDI devices beside those of the system (colon separated); LOOMSHUTTLE_FOOT, addresses beside this computer that a foot switch may send from.
 require_relative "life"
 
 clock, lanes, card, twin, foot, home = ARGV
