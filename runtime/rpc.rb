@@ -53,7 +53,7 @@ module Loomshuttle
 
       def valid?(request)
         request.is_a?(Hash) && request["jsonrpc"] == "2.0" && request["method"].is_a?(String) && request["method"].valid_encoding? &&
-          [String, Integer, NilClass].any? { |kind| request["id"].is_a?(kind) }
+          [String, Integer, NilClass].any? { |kind| request["id"].is_a?(kind) } && request["id"].to_s.valid_encoding?
       end
 
       def call(request)

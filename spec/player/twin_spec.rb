@@ -151,6 +151,14 @@ RSpec.describe Loomshuttle::Player::Follower, :folder do
     end
   end
 
+  # A code that is typed here goes to no computer out in the world (RFC 5737: addresses for documentation).
+  it "follows nobody outside its own networks" do
+    { "203.0.113.7" => /203.0.113.7 is not on a network of our own/, "nobody.invalid" => /no computer nobody.invalid/ }.each do |host, words|
+      follower.follow({ "host" => host, "port" => port, "code" => "123456" })
+      expect(Tools.wait_until(60, "a word about #{host}") { follower.status["problem"].to_s[words] }).to be_a(String)
+    end
+  end
+
   it "is connected with another one only when that one has answered" do
     pair
     tell_state { |status| status["connected"] }

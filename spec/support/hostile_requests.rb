@@ -13,6 +13,9 @@ class HostileRequests
              "a=#{'b' * 5000}", "=", "&&&", "points=0", "one=show/99999999999999&other=now", "one=now&other=version/0", "column=send&number=999999999"].freeze
   HEADERS = { "X-Forwarded-Host" => "evil.example", "Forwarded" => "host=evil.example", "X-Loomshuttle-Who" => "%00%ff%zz", "Range" => "bytes=9-1",
               "X-HTTP-Method-Override" => "DELETE" }.freeze
+  # W3C Fetch Metadata, as browsers tell it and as none does.
+  FETCH = { "Sec-Fetch-Site" => ["same-origin", "same-site", "cross-site", "none", "x", ""], "Sec-Fetch-Mode" => ["navigate", "cors", "no-cors", "websocket", "\xFF"],
+            "Sec-Fetch-Dest" => %w[document iframe image empty x] }.freeze
 
   SETTINGS = { "channel/1/stage" => "desk/in/3", "channel/2/gain" => 20, "setup/bits" => 24, "rig/interface" => nil, "box/a/profile" => "bramble-16",
                "track/1/inputs" => [1], "send/1/tap" => nil, "setup/accepted" => {}, "outlet/a-1/first" => 1, "output/1/source" => "desk/main/l", "rig/rate" => 48_000 }.freeze
@@ -42,6 +45,8 @@ class HostileRequests
            end
     headers = { "Host" => "127.0.0.1:#{@port}", "Content-Type" => type, "Content-Length" => body.bytesize.to_s, "Connection" => "close" }
     headers = headers.merge([HEADERS.to_a.sample(random: random)].to_h) if random.rand < 0.2
+    headers = headers.merge(FETCH.select { random.rand < 0.8 }.transform_values { |values| values.sample(random: random) }) if random.rand < 0.2
+    method = "HEAD" if method == "GET" && random.rand < 0.25
     [*send_raw(method, address, headers, body), "#{method} #{address} #{body.b[0, 300].inspect}"]
   end
 
