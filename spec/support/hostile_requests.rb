@@ -35,22 +35,24 @@ class HostileRequests
   # @return [Array(Integer, Hash, String, String)] status, headers, body, and the request in words
   def one
     method, path, operation = @operations.sample(random: random)
+    method = "HEAD" if method == "GET" && random.rand < 0.25
     address = path.gsub(/\{[a-z]+\}/) { random.rand < 0.5 ? PATHS.sample(random: random) : "1" }
     address += "?#{query(operation)}" if random.rand < 0.4
     body = %w[POST PUT].include?(method) ? body(operation) : ""
-    type = if random.rand < 0.95
-             method == "PUT" ? "application/octet-stream" : "application/json"
-           else
-             "text/plain"
-           end
-    headers = { "Host" => "127.0.0.1:#{@port}", "Content-Type" => type, "Content-Length" => body.bytesize.to_s, "Connection" => "close" }
-    headers = headers.merge([HEADERS.to_a.sample(random: random)].to_h) if random.rand < 0.2
-    headers = headers.merge(FETCH.select { random.rand < 0.8 }.transform_values { |values| values.sample(random: random) }) if random.rand < 0.2
-    method = "HEAD" if method == "GET" && random.rand < 0.25
+    headers = headers(method, body)
     [*send_raw(method, address, headers, body), "#{method} #{address} #{body.b[0, 300].inspect}"]
   end
 
   private
+
+  def headers(method, body)
+    type = method == "PUT" ? "application/octet-stream" : "application/json"
+    type = "text/plain" if random.rand < 0.05
+    headers = { "Host" => "127.0.0.1:#{@port}", "Content-Type" => type, "Content-Length" => body.bytesize.to_s, "Connection" => "close" }
+    headers.merge!([HEADERS.to_a.sample(random: random)].to_h) if random.rand < 0.2
+    headers.merge!(FETCH.select { random.rand < 0.8 }.transform_values { |values| values.sample(random: random) }) if random.rand < 0.2
+    headers
+  end
 
   def query(operation)
     return QUERIES.sample(random: random) if random.rand < 0.6

@@ -2,8 +2,7 @@
 
 RSpec.describe Loomshuttle::Web::LevelDesk do
   let(:show) { HearingHelp.show }
-  let(:survey) { Loomshuttle::Hearing::Survey.of(show, { "strip/1/fader" => -4.0 }) }
-  let(:seen) { Loomshuttle::Web::WhoHears::Seen.new(survey: survey, from: "desk", sheet: nil, version: 3, show_id: 7) }
+  let(:seen) { Loomshuttle::Web::WhoHears::Seen.new(survey: Loomshuttle::Hearing::Survey.of(show, { "channel/1/fader" => -4.0 }), from: "desk", sheet: nil, version: 3, show_id: 7) }
   let(:who_hears) { instance_double(Loomshuttle::Web::WhoHears, now: seen, forget: nil, touch: nil) }
   let(:desk) { instance_double(Loomshuttle::Web::Desk::Link, set_all: {}) }
   let(:control) { instance_double(Loomshuttle::Web::Control, who_hears: who_hears, desk: desk, seen: instance_double(Loomshuttle::Web::Derived, id: 8, show: show)) }
@@ -14,7 +13,7 @@ RSpec.describe Loomshuttle::Web::LevelDesk do
   # Another show may be opened between the look and the keeping.
   it "keeps how the desk is mixed with the show that was looked at" do
     expect(levels.keep(" Soundcheck ", "Ada")).to eq(1)
-    expect(sheets).to have_received(:keep).with(7, name: "Soundcheck", desk: show.rig.desk, who: "Ada", values: survey.values)
+    expect(sheets).to have_received(:keep).with(7, name: "Soundcheck", desk: show.rig.desk, who: "Ada", values: seen.survey.values)
     expect(who_hears).to have_received(:forget)
   end
 
