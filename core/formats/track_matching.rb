@@ -18,10 +18,10 @@ module Loomshuttle
         end
 
         # @param manifest [Hash]   @param project [String] name of this show
-        # @return [Boolean] whether a take tells of another show; one that tells of none is taken for ours
+        # @return [Boolean] whether a take tells of another show; where one of the two has no name, it is taken for ours
         def other_show?(manifest, project)
-          theirs = manifest["project"].to_s.strip
-          !theirs.empty? && theirs != project.to_s.strip
+          theirs, ours = [manifest["project"], project].map { |name| name.to_s.strip }
+          !theirs.empty? && !ours.empty? && theirs != ours
         end
 
         private

@@ -159,7 +159,7 @@ RSpec.describe Loomshuttle::Porter::BringIn, :folder do
   end
 
   it "says what is not there, and what cannot be" do
-    expect { deliveries.look({ "folder" => "/nowhere" }, show) }.to raise_error(Loomshuttle::Invalid, %r{no folder /nowhere})
+    expect { deliveries.look({ "folder" => "/nowhere" }, show) }.to raise_error(Loomshuttle::Invalid, %r{/nowhere is not below})
     expect { deliveries.look(source, show) }.to raise_error(Loomshuttle::Invalid, /no sound file/)
     tone("Tuba.wav", 110, 1)
     tone("Bass.wav", 110, 1)

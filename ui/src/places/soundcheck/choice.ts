@@ -1,8 +1,10 @@
 import type { Show, Take } from '../../api/client';
 
-/** Whether a take tells of another show than the open one; one that tells of none is taken for ours. */
-export const ofOther = (take: Pick<Take, 'project'>, show: { about: { name?: string } }) =>
-  take.project.trim() !== '' && take.project.trim() !== (show.about.name ?? '').trim();
+/** Whether a take tells of another show than the open one; where one of the two has no name, it is taken for ours. */
+export const ofOther = (take: Pick<Take, 'project'>, show: { about: { name?: string } }) => {
+  const [theirs, ours] = [take.project.trim(), (show.about.name ?? '').trim()];
+  return theirs !== '' && ours !== '' && theirs !== ours;
+};
 
 export const playable = (takes: Take[]) => takes.filter((one) => one.state !== 'capturing' && one.frames > 0);
 
