@@ -47,7 +47,7 @@ RSpec.describe "The interface", type: :feature do
     back = desk_peaks(8)
     apart = back.first(30).zip(live.first(30)).map { |now, then_| (now - then_).abs }
     expect(apart.sort[-4]).to be < 2 # a few differ by where in their tune they began
-    expect(application.get("/api/state")["positions"]).to eq("stage" => 5, "take" => 32)
+    expect(application.get("/api/state")["positions"]).to eq("stage" => 5, "take" => 32, "channels" => (1..32).to_a)
     click_button("Return to stage")
     expect(page).to have_no_link(text: "on take")
     Tools.wait_until(60, "the desk in step") { application.get("/api/state")["desk"].values_at("up", "apart") == [true, 0] }

@@ -39,14 +39,14 @@ class RunningApplication
   # @return [Integer] its id
   def fresh(file = "clean.json")
     show = JSON.parse(File.read(File.join(Loomshuttle::ROOT, "demo", file)))
-    made = post("/api/shows", file: show, about: show["about"], open: true) # by the same name each time
+    made = post("/api/shows", file: show, about: show["about"], open: true, on_take: "stage") # by the same name each time
     made.fetch("id").tap { |id| open_show(id) }
   end
 
   # Opens a show and brings the desk into step with it.
   def open_show(show)
-    post("/api/shows/#{show}/open")
-    problems = post("/api/desk/send").fetch("problems")
+    post("/api/shows/#{show}/open", on_take: "stage")
+    problems = post("/api/desk/send", on_take: "stage").fetch("problems")
     raise problems.join(" ") unless problems.empty?
 
     self

@@ -140,7 +140,7 @@ function ChosenTake({ show, take, takes, onTake }: ChosenProps) {
         )}
         {(playing?.limited ?? 0) > 0 && (
           <span className={styles.inLook}>
-            Too loud: tracks that share a return were limited at full scale.
+            Too loud: what is added up on a return was limited at full scale.
           </span>
         )}
         <span className={cx(styles.hint, styles.end)}>
