@@ -70,7 +70,7 @@ module Loomshuttle
         begin_database_beside { start_sound }
         @database.start
         child("web", @ports.web, @ports.osc, @home.path, environment: { "DATABASE_URL" => @postgres.url, **WEB_HEAP })
-        wait_for("all parts") { health && health["ok"] }
+        wait_for("all parts") { health&.fetch("ok", false) }
         tell("Loomshuttle is at http://127.0.0.1:#{@ports.web}/ (Ctrl-C ends it; data is in #{@home.path})") unless @stopped
       end
 
