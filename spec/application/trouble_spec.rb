@@ -31,7 +31,8 @@ RSpec.describe "The application in trouble", :own_application do
     postgres = application.pids("postgres").min
     Process.kill(:KILL, postgres)
     expect(Tools.wait_until(60, "the loss") { application.get("/api/health").then { |one| one unless one["database"] } }).to include("recorder" => true)
-    expect(application.get("/api/show")["error"]["where"]).to eq("database")
+    expect(application.get("/api/show")).to include("version", "channels") # as it was seen last
+    expect(application.post("/api/edits", settings: { "channel/1/name" => "Lost" })["error"]).to include("where" => "database")
     captured_on(1)
     application.post("/api/capture/stop")
     take = application.take(id)
