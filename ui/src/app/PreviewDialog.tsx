@@ -163,10 +163,29 @@ function Tick(props: { part: Preview['parts'][number]; only: string[]; choose: (
   );
 }
 
+const OUTLET = /\/(out|personal)\/\d+$/;
+
 function Losses({ preview }: { preview: Preview }) {
-  const lines = preview.losses.map((loss) => `${loss.name} loses ${loss.lost.join(' and ')}`);
-  const title = lines.length === 1 ? 'This breaks a strand' : `This breaks ${lines.length} strands`;
-  return <Notes title={title} kind="stop" lines={lines} />;
+  const words = (losses: Preview['losses']) =>
+    losses.map((loss) => `${loss.name} loses ${loss.lost.join(' and ')}`);
+  const strands = words(preview.losses.filter((loss) => !OUTLET.test(loss.channel ?? '')));
+  const outputs = words(preview.losses.filter((loss) => OUTLET.test(loss.channel ?? '')));
+  return (
+    <>
+      <Notes
+        title={strands.length === 1 ? 'This breaks a strand' : `This breaks ${strands.length} strands`}
+        kind="stop"
+        lines={strands}
+      />
+      <Notes
+        title={
+          outputs.length === 1 ? 'An output loses something' : `${outputs.length} outputs lose something`
+        }
+        kind="stop"
+        lines={outputs}
+      />
+    </>
+  );
 }
 
 /** Who heard the returns that are left behind, and the edit that takes them along. */
