@@ -163,13 +163,14 @@ function Tick(props: { part: Preview['parts'][number]; only: string[]; choose: (
   );
 }
 
-const OUTLET = /\/(out|personal)\/\d+$/;
+// What begins at a channel or a mix; the others are sockets and personal lanes.
+const STRAND = /^desk\/(ch|bus|main|matrix)\//;
 
 function Losses({ preview }: { preview: Preview }) {
   const words = (losses: Preview['losses']) =>
     losses.map((loss) => `${loss.name} loses ${loss.lost.join(' and ')}`);
-  const strands = words(preview.losses.filter((loss) => !OUTLET.test(loss.channel ?? '')));
-  const outputs = words(preview.losses.filter((loss) => OUTLET.test(loss.channel ?? '')));
+  const strands = words(preview.losses.filter((loss) => STRAND.test(loss.channel)));
+  const outputs = words(preview.losses.filter((loss) => !STRAND.test(loss.channel)));
   return (
     <>
       <Notes
