@@ -20,7 +20,9 @@ RSpec.describe "The Rig place", type: :feature do
     click_button(text: /Make \d+ changes/)
     expect(page).to have_no_css("[data-device=b]")
     expect(page).to have_css("header button", text: /findings/)
-    keys([:control, "z"]) # each browser undoes its own
+    open_place("patch")
+    click_button("Undo") # each browser undoes its own
+    open_place("rig")
     expect(page).to have_css("[data-device=b]", text: "in 17–32, out 9–16")
   end
 
