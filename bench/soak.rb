@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
-# A long night on the virtual clock: bench/soak.rb [HOURS]. Captures one after the other with a desk that starts anew every hour, songs whose
-# clock jumps every hour, and a viewer that never reads, each in a process of its own; what each holds at the start, after an hour and at the end.
+# Memory over a long night on the virtual clock: bench/soak.rb [HOURS]. Three processes: captures while the desk restarts every hour, songs
+# whose clock jumps every hour, and a viewer that never reads. Memory of each at the start, after an hour and at the end.
 require_relative "support"
 require "socket"
 Loomshuttle.load_parts(:core, :runtime, :recorder, :player, :web)
@@ -36,7 +36,7 @@ def recorder(folder)
     4.times do |quarter|
       unit.capture_start(name: "Hour #{hour} #{quarter}")
       run.call(450)
-      start += 1_000_000_000 if quarter == 2 # the desk starts anew in the middle of a take
+      start += 1_000_000_000 if quarter == 2 # the desk restarts in the middle of a take
       run.call(449)
       take = unit.capture_stop
       unit.shelf.discard(take: take["id"])

@@ -33,7 +33,7 @@ module Loomshuttle
           table[(Numo::Int64.new(frames).seq + first) % PERIOD]
         end
 
-        # The difference of two uniform numbers, each of a step; from a seed of its own.
+        # The difference of two uniform random numbers, each one step wide, from a fixed seed.
         def table
           @table ||= begin
             random = Random.new(1992)

@@ -105,7 +105,7 @@ RSpec.describe "What gets in, door by door", :folder do
         settings = settings.merge(["channel/999/name", "x", "channel/1", "", "track/1/inputs/2",
                                    "rig/desk"].sample(random: random) => Damage::VALUES.sample(random: random))
       end
-      Loomshuttle::Steps::Propose.for(show, "recall", "settings" => settings, "label" => "x").edit.apply(show)
+      Loomshuttle::Steps::Propose.for(show, "recall", "settings" => settings, "label" => "Recall preset").edit.apply(show)
     end
   end
 
