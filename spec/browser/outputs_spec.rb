@@ -26,6 +26,10 @@ RSpec.describe "The Outputs place", type: :feature do
     end
     find("header button", text: /finding/).click
     within("[role=dialog][aria-label=Findings]") { click_button("Take Spare click out of subgroup Bus 11 Rhythm", match: :first) } # the bridge hears main as well
+    within("[role=dialog]", text: "Make 1 change") do # what is taken from a listener is looked at first
+      expect(page).to have_text("Spare click")
+      click_button("Make 1 change")
+    end
     expect(page).to have_css("[role=dialog][aria-label=Findings] h2", text: /No findings|finding/)
     settle("no leak") { application.get("/api/findings").then { |all| all.is_a?(Array) && all.none? { |one| one["check"] == "cue-at-audience" } } }
     within("[role=dialog][aria-label=Findings]") { click_button("Close") }

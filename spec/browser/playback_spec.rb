@@ -13,7 +13,7 @@ RSpec.describe "Playback", type: :feature do
     FileUtils.mkdir_p(folder)
     { "03_RopeWalk-96bpm STRINGS L" => 220, "04_RopeWalk-96bpm STRINGS R" => 221, "ropewalk 96bpm frame_loop" => 110 }.each do |name, hertz|
       path = File.join(folder, "#{name}.wav")
-      Tools.run("sox", "-D", "-n", "-r", 44_100, "-b", 16, "-c", 1, path, "synth", 60, "sine", hertz, "gain", "-12") unless File.exist?(path)
+      Tools.run("sox", "-D", "-n", "-r", 44_100, "-b", 16, "-c", 1, path, "synth", 30, "sine", hertz, "gain", "-12") unless File.exist?(path)
     end
     folder
   end
@@ -33,7 +33,7 @@ RSpec.describe "Playback", type: :feature do
     expect(find_field("Tempo").value).to eq("96")
     fill_in("Name of the song", with: "Ropewalk")
     click_button("Bring in 2 stems")
-    expect(page).to have_css("th", text: "Ropewalk", wait: 180)
+    expect(page).to have_css("th", text: "Ropewalk", wait: 300)
   end
 
   def into_order
