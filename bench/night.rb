@@ -95,7 +95,7 @@ def lanes_of(packets)
 end
 
 def wrong_in(block, time, sent)
-  meant = L::Player::Unit.integers(block).transpose.dup
+  meant = L::Audio::Pcm24.limit(block).transpose.dup
   (0...block.shape[1]).step(48).sum do |at|
     given = sent.delete(time + at)
     given ? meant[at...(at + 48), 0...2].ne(given[true, 0...2]).count : meant[at...(at + 48), 0...2].ne(0).count

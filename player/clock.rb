@@ -2,14 +2,13 @@
 
 module Loomshuttle
   module Player
-    # The clock of where it plays, told by packets: 32-bit timestamps as a count that only grows, and anew where the other side began anew.
-    # It listens to one sender until that has been silent, as the recorder does; a new sender, and a time that is far from the one before, is
-    # believed only once some of its packets follow on each other. Strangers' packets cost nothing.
+    # The interface's clock, read from its packets: their 32-bit timestamps become a count that only grows, and starts again where the
+    # interface restarted. It listens to one sender until that falls silent, as the recorder does. A new sender or a time far from the last
+    # one counts only after several consecutive packets. Strangers' packets cost nothing.
     class Clock
-      # Further ahead of or behind what was told before than this (samples), and it is another time; packets that follow on each other are so
-      # near; so many of them are believed.
+      # More samples than FAR from the last timestamp is a jump. Consecutive packets are at most NEAR apart, and AGREE of them make a jump count.
       FAR, NEAR, AGREE = 24_000, 4800, 3
-      # Seconds without a word, and another sender may take the place.
+      # After this many seconds of silence another sender may take over.
       SILENT = 0.5
 
       # @return [Integer, nil] newest time

@@ -11,7 +11,7 @@ module Loomshuttle
     #   none      no song is loaded
     #   ready     a song is loaded, or has come to its end        stopped   it was stopped in the middle
     #   playing   it is heard                                     falling   it is being faded out or stopped
-    #   pausing   it has come to its end, and the next one begins by itself after a pause
+    #   pausing   the song is over, and the next one starts automatically after a pause
     class Deck
       # Seconds until a stopped song is silent, and everything in a panic.
       STOP, PANIC = 0.010, 0.005
@@ -119,7 +119,7 @@ module Loomshuttle
       # @return [Integer] frames until the end of the song that plays; 0 where none does
       def left = playing? ? @walk.left : 0
 
-      # @return [Integer, nil] frames until the next song begins by itself
+      # @return [Integer, nil] frames until the next song starts automatically
       def pause_left = @state == :pausing ? [@begins - @time, 0].max : nil
 
       # @return [Integer] pieces that were not in memory in time

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Player
-    # Opens songs on a thread of its own, one after the other, so that neither the clock, nor reading ahead, nor anybody who presses stop
+    # Opens songs on a separate thread, one after the other, so that neither the clock, nor reading ahead, nor anybody who presses stop
     # waits for a slow disk. Until it is started it does everything at once, in the caller's thread. Its thread:
     #   opener   does what it is handed
     class Opener

@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Player
-    # The running order at the deck: which song is on, which one is made ready ahead, what was played. Songs are opened by the opener alone
-    # (Opener); whoever presses stop meanwhile is heard at once.
+    # The running order at the deck: which song is loaded, which one is prepared ahead, what was played. Only the opener opens songs (Opener),
+    # so stop works at once while one is being opened.
     class Order
       # @return [String, nil] why the next song cannot be played
       attr_reader :problem
@@ -32,7 +32,7 @@ module Loomshuttle
         @opener.later(:make_ready) { make_ready }
       end
 
-      # Puts a song on without waiting. What cannot be opened is a problem that is told.
+      # Puts a song on without waiting. A song that cannot be opened is reported as a problem.
       # @param key [Integer] of an item
       # @yield once it is on
       # @raise [Invalid] when there is no such item

@@ -47,7 +47,7 @@ module Loomshuttle
         time = @deck.time
         block = @deck.render([@block, left].min)
         @pilot&.add(block, time)
-        samples = Unit.integers(block) { |where| @levels.limited(where) }
+        samples = Audio::Pcm24.limit(block) { |where| @levels.limited(where) }
         files.each { |output, file| file.write(Audio::Pcm24.to_wav(samples[output - 1, true].reshape(samples.shape[1], 1))) }
       end
 

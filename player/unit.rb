@@ -16,20 +16,6 @@ module Loomshuttle
       # Levels are told so often (frames).
       METERS = 2400
 
-      # @param block [Numo::SFloat] full scale 1.0
-      # @yieldparam limited [Numo::Bit] where it was beyond full scale, if it was anywhere
-      # @return [Numo::Int32] of 24 bits; limiting costs as much as all the rest, and is seldom needed
-      def self.integers(block)
-        scaled = block * Audio::Pcm24::FULL_SCALE
-        scaled.inplace.rint
-        low, high = scaled.out_of_place!.minmax
-        if high >= Audio::Pcm24::FULL_SCALE || low < -Audio::Pcm24::FULL_SCALE
-          yield (scaled >= Audio::Pcm24::FULL_SCALE) | (scaled < -Audio::Pcm24::FULL_SCALE) if block_given?
-          scaled = scaled.clip(-Audio::Pcm24::FULL_SCALE, Audio::Pcm24::FULL_SCALE - 1)
-        end
-        Audio::Pcm24.integers_of(scaled)
-      end
-
       attr_reader :deck, :order, :clock, :rate
       # @return [Opener] to be started where songs are not to be opened by whoever asks
       attr_reader :opener
@@ -279,7 +265,7 @@ module Loomshuttle
       def send_block(block, time, again: false)
         whole = block.dup
         @pilot.add(whole, time)
-        samples = Unit.integers(whole) { |limited| @levels.limited(limited) }.transpose.dup
+        samples = Audio::Pcm24.limit(whole) { |limited| @levels.limited(limited) }.transpose.dup
         again ? @out.write(samples, time, sparing: false) : @out.write(samples, time)
         whole
       end

@@ -1,6 +1,6 @@
 # frozen_string_literal: true
 
-# Reads the first sheet of a workbook: spreadsheet.rb FILE. Prints {"csv": …} or {"error": …}. A process of its own, with limits on time and
+# Reads the first sheet of a workbook: spreadsheet.rb FILE. Prints {"csv": …} or {"error": …}. A separate process, with limits on time and
 # memory, since a small file may unpack to anything.
 require "json"
 require_relative "../loader"

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Recorder
-    # Measures the levels of recovered takes anew, and syncs their files, in small stretches and in the background: nothing waits for it. One
+    # Measures the levels of recovered takes again, and syncs their files, in small stretches and in the background: nothing waits for it. One
     # that ends the recorder while it is measured keeps the levels it had.
     class Recheck
       # Frames that are read at once.
@@ -43,7 +43,7 @@ module Loomshuttle
 
       def open_next
         @folder = @waiting.shift
-        take = Manifest.read(@folder) or return true # moved to the bin meanwhile
+        take = Manifest.read(@folder) or return true # in the bin by now
         @marker = File.join(@folder, MEASURING)
         @levels = []
         return keep if File.exist?(@marker) # it ended the recorder

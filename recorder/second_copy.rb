@@ -3,7 +3,7 @@
 module Loomshuttle
   module Recorder
     # Whether the folder of second copies can be relied on: it is there, on a disk that is mounted, and can be written to. It is created only
-    # on a disk of its own, so that a stick that is not plugged in never fills the system disk instead.
+    # on another disk, so that a stick that is not plugged in never fills the system disk instead.
     module SecondCopy
       # Where systems mount disks.
       MOUNTS = %w[/media /mnt /run/media].freeze

@@ -74,7 +74,7 @@ module Loomshuttle
       # @param folder [String] of the take   @param levels [Array<Hash>] number of a track, peak_dbfs and rms_dbfs; others stay as they are
       def measured(folder, levels)
         changed do
-          manifest = Manifest.read(folder) or next # thrown away meanwhile
+          manifest = Manifest.read(folder) or next # in the bin by now
           by_number = levels.to_h { |one| [one["number"], one] }
           tracks = manifest["tracks"].map { |track| track.merge(by_number.fetch(track["number"], {})) }
           Manifest.write(folder, manifest.except(Recovery::UNMEASURED).merge("tracks" => tracks))

@@ -70,7 +70,7 @@ module Loomshuttle
           end
         end
 
-        # One that has no group of its own.
+        # One without its own process group.
         def kill(pipe)
           Process.kill(:KILL, pipe.pid)
           true

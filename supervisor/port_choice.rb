@@ -4,7 +4,7 @@ module Loomshuttle
   module Supervisor
     # Which ports an instance gets: those that somebody named, or else those of its last start, or else the first free ones.
     module PortChoice
-      # Instances are so far apart, and so many places are tried.
+      # Distance between the port ranges of two instances, and how many ranges are tried.
       APART, TRIES = 40, 50
 
       # @param wanted [Integer, nil] the web's port, where somebody named it

@@ -19,7 +19,7 @@ module Loomshuttle
       # @param real [String] path without links
       def cover?(real) = @folders.any? { |allowed| File.directory?(allowed) && "#{real}/".start_with?("#{File.realpath(allowed).chomp('/')}/") }
 
-      # What lies outside is told apart from nothing at all by nobody.
+      # A path outside gets the same answer as one that does not exist.
       # @param path [String] as somebody has named it
       # @return [String, nil] the same without links; nil outside, whether something is there or not
       # @raise [SystemCallError] inside, where it cannot be looked at

@@ -2,12 +2,12 @@
 
 module Loomshuttle
   module Web
-    # Finds files of some kinds below a folder, without following links, as far as people put them: so many files, so deep, for so long.
+    # Finds files of some kinds below a folder, without following links. Number of files, depth and time are limited.
     class FolderWalk
       MOST, LOOKED_AT, DEEPEST, SECONDS = 1000, 20_000, 6, 10
 
       # @param folder [String]   @param kinds [Array<String>] endings, in small letters
-      # @param beside [Array<String>] endings of what is left out, but somebody looks for: the first one is told however much else is
+      # @param beside [Array<String>] endings of other files worth naming: the first of them is kept however long the list of problems is
       def initialize(folder, kinds, beside: [])
         @folder, @kinds, @beside = folder, kinds, beside
         @found, @problems = [], []

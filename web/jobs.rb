@@ -12,7 +12,7 @@ module Loomshuttle
       SHEET = "patch sheet.pdf"
       # Jobs that wait at once.
       MOST = 50
-      # Jobs that are over are kept for so long (seconds), and so many of them.
+      # How long finished jobs are kept (seconds), and how many.
       AGE, KEPT = 30 * 24 * 3600, 200
 
       # @param home [String] folder of this instance

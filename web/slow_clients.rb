@@ -5,12 +5,12 @@ require "puma/client"
 
 module Loomshuttle
   module Web
-    # Puma gives whoever sends a request so long for the next byte; this gives them so long for the whole of it as well, and one address so
-    # many requests that are still on their way. Somebody who sends a byte now and then holds nobody up.
+    # Puma limits the time between two bytes of a request. This also limits the time for the whole request, and how many unfinished requests
+    # one address may have, so that a client that trickles bytes blocks nobody.
     module SlowClients
-      # Seconds for a head, and for a body; a body has a second more for each so many bytes that it announces, or an hour where it does not.
+      # Seconds for the head, and for the body. A body gets one more second per BYTES_A_SECOND of its announced length, or UNKNOWN without one.
       HEAD, BODY, BYTES_A_SECOND, UNKNOWN = 20, 30, 64 << 10, 3600
-      # Requests on their way from one address.
+      # Unfinished requests allowed from one address.
       MOST = 64
 
       @waiting = Hash.new { |hash, address| hash[address] = {}.compare_by_identity }

@@ -9,7 +9,7 @@ require "zip"
 
 module Loomshuttle
   module Web
-    # The first sheet of a workbook (Office Open XML, ECMA-376) as CSV text. It is read by a process of its own (processes/spreadsheet.rb), which
+    # The first sheet of a workbook (Office Open XML, ECMA-376) as CSV text. It is read by a separate process (processes/spreadsheet.rb), which
     # has so much time and memory and no more: what a small file unpacks to, nobody knows before.
     module Spreadsheet
       # Seconds, seconds of processor time, and bytes of memory that it has; bytes of CSV.

@@ -9,7 +9,7 @@ module Loomshuttle
     #   follows takes   looks when told to, and every few seconds, so that takes made while the database was away appear afterwards
     class TakeShelf
       EVERY = 2
-      # With so many takes that a look takes long, it is taken less often: this many times as long as it takes passes before the next.
+      # Many takes make a look slow, so looks become rarer: the pause is this many times the duration of the last one.
       REST = 150
 
       # @param folder [String] of all takes

@@ -10,7 +10,7 @@ module Loomshuttle
       PART = 1 << 20
       # Entries of any kind, told at the end of a ZIP file, within so many bytes (PKWARE APPNOTE.TXT 4.3.16); one with more tells 65,535.
       ENTRIES, END_BYTES, END_MARK = 20_000, 65_557, "PK\5\6".b
-      # A ZIP64 file has the number in a record of its own (4.3.14), found by a locator before the end (4.3.15).
+      # A ZIP64 file has the number in a separate record (4.3.14), found by a locator before the end (4.3.15).
       LOCATOR, LOCATOR_BYTES, ELSEWHERE = "PK\6\7".b, 20, 0xFFFF
       # Bytes of a name that is written.
       NAME = 200

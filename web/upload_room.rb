@@ -12,7 +12,7 @@ module Loomshuttle
         @most, @free, @reserve = most, free, reserve
       end
 
-      # Puma asks whether its limit is lower than so many bytes.
+      # Puma asks whether its limit is lower than this number of bytes.
       def <(other)
         return false if other <= SMALL
 

@@ -139,7 +139,7 @@ RSpec.describe Loomshuttle::Player::Deck do # in any order of commands
     expect(heard - [number]).to eq([]), words
     return expect(heard).to eq([]), "#{words}: it begins before its pause is over" if wanted.begins >= 0
 
-    expect(heard).to eq([number]), "#{words}: #{number} should have begun by itself"
+    expect(heard).to eq([number]), "#{words}: #{number} should have started automatically"
     start_following(wanted)
   end
 

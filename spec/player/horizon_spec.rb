@@ -12,7 +12,7 @@ RSpec.describe Loomshuttle::Player::Horizon do
     sent
   end
 
-  it "turns down what has not sounded yet, over so many frames, and leaves what has" do
+  it "fades out what has not sounded yet over the given frames, and leaves what has" do
     4.times { |n| horizon.keep(block, n * 480) }
     sent = turned(600, 240)
     expect(sent.keys).to eq([480, 960, 1440])

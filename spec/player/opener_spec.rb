@@ -18,7 +18,7 @@ RSpec.describe Loomshuttle::Player::Opener, :folder do
     player.opener.stop
   end
 
-  # From now on the disk gives a song only when it is told to. @return [Queue] tells that somebody waits for it
+  # From now on the disk delivers a song only on request. @return [Queue] tells that somebody waits for it
   def slow(id)
     asked = Queue.new
     allow_any_instance_of(Loomshuttle::Player::Library).to receive(:open).and_wrap_original do |open, song, *more| # rubocop:disable RSpec/AnyInstance

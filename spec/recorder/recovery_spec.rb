@@ -180,7 +180,7 @@ RSpec.describe Loomshuttle::Recorder::Recovery, :folder do
       expect(manifest).to include("unmeasured" => true)
     end
 
-    it "are right in the end, and until then it is told how far that is" do
+    it "are right in the end, and progress is shown until then" do
       cut_off(4.5)
       (1..4).each { |track| File.open(path(track), "ab") { |file| file.write([4_000_000].pack("V")[0, 3]) } } # behind what the manifest knows
       unit = again
@@ -206,7 +206,7 @@ RSpec.describe Loomshuttle::Recorder::Recovery, :folder do
       expect(manifest.key?("unmeasured")).to be(false)
     end
 
-    it "are of no concern to a take that was thrown away or renamed meanwhile" do
+    it "leave a take alone that was discarded or renamed in between" do
       cut_off(1)
       unit = again
       2.times { unit.look_after_recovered }

@@ -40,7 +40,7 @@ RSpec.describe Loomshuttle::Recorder::SecondCopy, :folder do
     expect(look(second, mounts: [@folder]).problem).to include("not mounted; the folder lies on the system disk")
   end
 
-  it "says what is no folder, or cannot be written to" do
+  it "reports a path that is not a folder or not writable" do
     File.write(File.join(@folder, "file"), "")
     expect(look(File.join(@folder, "file")).problem).to include("is not a folder")
     allow(File).to receive(:writable?).and_return(false)

@@ -218,7 +218,7 @@ RSpec.describe "A virtual take in trouble", :folder do
       expect(Loomshuttle::Formats::Wav::Reader.new(path(1, copy)).read[true, 0]).to eq(samples(1)[0...24_000])
     end
 
-    it "is given up at once where it is no folder" do
+    it "is given up at once if it is not a folder" do
       recorder.configure(tracks: recorder.status["tracks"], mirror: File.join(@folder, "file"))
       File.write(File.join(@folder, "file"), "no folder")
       recorder.capture_start

@@ -13,7 +13,7 @@ RSpec.describe Loomshuttle::Web::Jobs, :folder do
     id
   end
 
-  it "clears away what is long over, and more than so many, and nothing that is under way or waits to be taken over" do
+  it "removes old and surplus finished jobs, never one that is running or waiting to be collected" do
     stub_const("#{described_class}::KEPT", 3)
     fresh = (1..3).map { |n| job(n) }
     many = job(4)

@@ -24,7 +24,7 @@ RSpec.describe "Channels on take", :folder do
     Tools.wait_until(60, "the flip") { on_take.size == 16 }
   end
 
-  it "are told whichever show is open, and opening one asks first" do
+  it "are reported whichever show is open, and opening one asks first" do
     flipped
     other = tell("/api/shows", about: { name: "Other" }, desk: "rowan-16")["id"]
     refused = tell("/api/shows/#{other}/open", {}, 409)["error"]
@@ -46,7 +46,7 @@ RSpec.describe "Channels on take", :folder do
     expect([show["about"]["name"], on_take, at_desk.uniq]).to eq(["Other", [], ["stage"]])
   end
 
-  it "are told though the plan has them on stage: the desk was away when they should return" do
+  it "are reported even if the plan has them on stage: the desk was away when they should return" do
     flipped
     desk.lose_requests = 1_000_000
     Tools.wait_until(60, "it to be missed") { !ask("/api/state")["desk"]["up"] }

@@ -107,7 +107,7 @@ RSpec.describe Loomshuttle::Web::Deliveries, :folder do
     expect(problems.map { |one| one[:where] }).to contain_exactly("notes.txt", "bad?.wav", "a/b/c/d/e/f/g", "all")
   end
 
-  it "finds a MIDI file however much else is no sound" do
+  it "finds a MIDI file among any number of files that are not audio" do
     150.times { |n| File.write(usb("a#{n}.txt"), "") }
     File.write(usb("zz tempo.MID"), "")
     _, problems = Loomshuttle::Web::FolderWalk.new(File.join(@folder, "usb"), described_class::KINDS, beside: described_class::MIDI).run

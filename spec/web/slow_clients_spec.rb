@@ -41,7 +41,7 @@ RSpec.describe Loomshuttle::Web::SlowClients do
     Tools.wait_until(20, "nobody to wait") { described_class.size == 0 } # rubocop:disable Style/ZeroLengthPredicate
   end
 
-  it "lets one address have so many requests on their way, and forgets those that are over" do
+  it "limits the open requests of one address, and forgets those that are over" do
     stub_const("#{described_class}::MOST", 3)
     slow = Array.new(6) { connect.tap { |one| one.write("GET / HTTP/1.1\r\n") } }
     ended = Tools.wait_until(20, "some to be ended") { slow.select { |one| one.wait_readable(0) }.then { |list| list if list.size >= 3 } }

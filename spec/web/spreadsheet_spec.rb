@@ -39,7 +39,7 @@ RSpec.describe Loomshuttle::Web::Spreadsheet do
     expect(here).to be < 1_500_000 # kB: what it took was not ours
   end
 
-  it "says what is no workbook, and shows nobody a library's words" do
+  it "says when a file is not a workbook, without a library's words" do
     ["PK\3\4 nothing", book("<sheetData><row r='x'")].each do |bytes|
       expect { described_class.csv(bytes) }.to raise_error(Loomshuttle::Invalid, "This workbook cannot be read. Save it as CSV, and try again.")
     end

@@ -36,7 +36,7 @@ RSpec.describe Loomshuttle::Checks::MainNowhere do
   end
 end
 
-# Every fix of every finding in random rigs: whoever hears less by it than before is told of. What sound reaches is found here by listing whole
+# Every fix of every finding in random rigs: every listener who would hear less is named. What sound reaches is found here by listing whole
 # ways (Trace), and not as the losses are.
 RSpec.describe "Fixes in random rigs" do
   # @return [Hash{String=>Array<String>}] socket or personal lane => sources that sound there now

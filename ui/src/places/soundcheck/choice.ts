@@ -12,7 +12,7 @@ export const playable = (takes: Take[]) => takes.filter((one) => one.state !== '
 export const usual = (takes: Take[], show: Show): Take | undefined =>
   takes.find((one) => !ofOther(one, show)) ?? takes[0];
 
-// Chosen takes by show: they last as long as the page, wherever else one goes meanwhile.
+// Chosen takes by show: kept until the page is reloaded, also while another place is open.
 const chosen = new Map<number, string>();
 
 export const remembered = (show: number) => chosen.get(show) ?? null;
