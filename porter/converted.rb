@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require "io/wait"
+
 module Loomshuttle
   module Porter
     # One delivered recording on its way to being a track of a take: decoded and converted by ffmpeg in full precision, written as 24-bit

@@ -8,8 +8,8 @@ module Loomshuttle
       # Stays free where takes are (bytes), and so much of the take under way beside it (seconds).
       RESERVE = 512 << 20
       AHEAD = 1800
-      # The disk is asked at most so often (seconds).
-      EVERY = 0.5
+      # The disk is asked at most so often (seconds), and for one part in so many of the time: on a busy computer asking takes long.
+      EVERY, SHARE = 0.5, 20
 
       # @param folder [String] of the job   @param takes [String] folder of all takes
       # @param free [Proc] gives free bytes of a folder's disk, or nil
@@ -20,18 +20,26 @@ module Loomshuttle
       # @param bytes [Integer] that will still be written
       # @raise [Invalid] when they are not to be had
       def check(bytes = 0)
-        return if @asked && Runtime::Clock.now - @asked < EVERY
+        return if @again && Runtime::Clock.now < @again
 
-        left = @free.call(@folder) or return
+        left = ask or return
         lacking = keep + bytes - left
         if lacking.positive?
+          @again = nil
           kept = keep.positive? ? ", as #{megabytes(keep)} MB are kept free#{' for the take under way' if capturing}" : ""
           raise Invalid.new("The disk has no room for it: #{megabytes(lacking)} MB are missing#{kept}. Make room, or try again afterwards.", where: "disk")
         end
-        @asked = Runtime::Clock.now
       end
 
       private
+
+      def ask
+        from = Runtime::Clock.now
+        left = @free.call(@folder)
+        took = Runtime::Clock.now - from
+        @again = from + took + [EVERY, SHARE * took].max
+        left
+      end
 
       def megabytes(bytes) = (bytes / 1_048_576.0).ceil
       def keep = beside_takes? ? RESERVE + capturing.to_i : 0

@@ -27,18 +27,28 @@ RSpec.describe "Songs on the running application", :own_application do
     Tools.wait_until(60, "the song to play") { playing_on(0.5) }
   end
 
+  # On a machine that is busy for a moment some of a take is silent, but none of it is wrong; a fault that swallows sound does so in each of them.
+  # @return [Float] share of the best of some takes that was heard
+  def best_share(name)
+    shares = []
+    until shares.size == 6 || shares.last.to_f > 0.98
+      play
+      id = application.capture("name" => name)
+      Tools.wait_until(60, "some seconds of it") { playing_on(6) }
+      application.post("/api/capture/stop")
+      share, off = SongFolder.held_against(application.take(id), 34, strings)
+      expect(off).to eq(0)
+      shares << share
+    end
+    shares.max
+  end
+
   it "arrives in the desk's channel bit by bit, and in the take" do
     application.post("/api/edits", "settings" => { "send/34/source" => "desk/ch/34", "send/34/tap" => "channel-in", "track/34/inputs" => [34], "track/34/armed" => true })
     # The role goes to both sides 3 dB lower; on the left one alone it is as it is.
     application.post("/api/edits", "settings" => { "role/1/outputs" => [1] })
     Tools.wait_until(60, "the desk in step") { application.get("/api/state")["desk"]["apart"]&.zero? }
-    play
-    id = application.capture("name" => "Along")
-    Tools.wait_until(60, "some seconds of it") { playing_on(6) }
-    application.post("/api/capture/stop")
-    share, off = SongFolder.held_against(application.take(id), 34, strings)
-    expect(off).to eq(0)
-    expect(share).to be > 0.8 # on a machine that is too busy some of it is silent, and none of it wrong
+    expect(best_share("Along")).to be > 0.98
   end
 
   it "arrives by a card return that playback has to itself, bit by bit, while the recorder plays a take by others" do
@@ -47,13 +57,8 @@ RSpec.describe "Songs on the running application", :own_application do
                                                    **(25..32).to_h { |number| ["track/#{number}/outputs", []] } })
     before = application.take(application.capture("name" => "Before", "frames" => 96_000))
     Tools.wait_until(60, "the player at the card's clock") { player.values_at("by_card", "clock") == [true, true] }
-    play
-    expect(application.post("/api/playback", "take" => before["id"])).not_to include("error")
-    id = application.capture("name" => "By the card")
-    Tools.wait_until(60, "some seconds of it") { playing_on(6) }
-    application.post("/api/capture/stop")
-    share, off = SongFolder.held_against(application.take(id), 34, strings)
-    expect([off, share]).to match([0, be > 0.8])
+    expect(application.post("/api/playback", "take" => before["id"], "loop" => true)).not_to include("error")
+    expect(best_share("By the card")).to be > 0.98
   ensure
     application.post("/api/playback/stop")
     press("stop")

@@ -79,7 +79,8 @@ RSpec.describe "Files from a disk", :folder do
     good = Loomshuttle::Formats::InputList.write(straight(8, from: show))
     read_all(good) { |damaged| Loomshuttle::Formats::InputList.read(File.binread(damaged), show).entries.size }
     book = File.binread(File.join(Loomshuttle::ROOT, "spec", "lists", "25-workbook.xlsx"))
-    read_all(book) { |damaged| Loomshuttle::Web::Spreadsheet.csv(File.binread(damaged)).size }
+    nth = 0 # some of them as the application does, by a process of their own, which takes half a second to start
+    read_all(book) { |damaged| Loomshuttle::Web::Spreadsheet.public_send(((nth += 1) % 20).zero? ? :csv : :read, File.binread(damaged)).size }
     expect { Loomshuttle::Formats::InputList.read("name\n#{"x\n" * 5000}", show) }.to raise_error(Loomshuttle::Invalid, /2000 rows at most/)
     expect { Loomshuttle::Formats::InputList.read("name\n#{'x' * 500_000}", show) }.to raise_error(Loomshuttle::Invalid, /400000 characters at most/)
   end

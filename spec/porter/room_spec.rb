@@ -44,4 +44,19 @@ RSpec.describe Loomshuttle::Porter::Room, :folder do
     100.times { one.check }
     expect(asked).to be < 50
   end
+
+  it "asks a disk that is slow to answer for a small part of the time only, and refuses again what it has refused" do
+    now, asked = 0.0, 0
+    allow(Loomshuttle::Runtime::Clock).to receive(:now) { now }
+    one = described_class.new(@folder, takes, free: ->(_) { (asked += 1) && (now += 1.5) && free.first })
+    free.replace([reserve + 5000])
+    100.times do
+      one.check
+      now += 1
+    end
+    expect(asked).to be_between(2, 6)
+    free.replace([reserve])
+    now += 100
+    2.times { expect { one.check(1) }.to refused }
+  end
 end
