@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require "json"
+
 module Loomshuttle
   module CommandLine
     # What all commands do alike: ask the application, and answer in words or as JSON.

@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "monitor"
 require "numo/narray"
 
 module Loomshuttle

@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require "ipaddr"
+require "json"
 require "socket"
 
 module Loomshuttle

@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require "io/wait"
+
 module Loomshuttle
   module Player
     # A sound card of this computer, played to through aplay. It is the clock: what it has taken is the time. It takes all outputs that it has or

@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require "io/wait"
+require "numo/narray"
 
 module Loomshuttle
   module Porter

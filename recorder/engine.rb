@@ -59,14 +59,16 @@ module Loomshuttle
       attr_writer :player
 
       # @param stream [Integer] index
-      # @param bytes [String] a datagram; what is no RTP packet of its sender is counted and ignored
-      def receive(stream, bytes)
-        packet = Formats::Rtp.unpack(bytes)
+      # @param arrived [String, Formats::RtpRuns::Run] a datagram, or packets that follow on each other; what is no RTP packet of the stream's
+      #   sender is counted and ignored
+      def receive(stream, arrived)
+        return receive_run(stream, arrived) unless arrived.is_a?(String)
+
+        packet = Formats::Rtp.unpack(arrived)
         synchronize do
           next @noise += 1 unless packet
 
-          now = @now.call
-          @senders[stream].admit(packet, now).each { |one| accept(stream, one, now) }
+          admit(stream, packet, @now.call)
         end
       end
 
@@ -94,6 +96,38 @@ module Loomshuttle
       end
 
       private
+
+      # Takes a whole run where each of its packets would be taken without a question, and its packets one by one otherwise.
+      def receive_run(stream, run)
+        synchronize do
+          now = @now.call
+          next run.packets(@senders[stream].frame_bytes).each { |packet| admit(stream, packet, now) } unless plain?(stream, run, now)
+
+          take_run(stream, run, now)
+        end
+      end
+
+      def admit(stream, packet, now) = @senders[stream].admit(packet, now).each { |one| accept(stream, one, now) }
+
+      # The sender that is listened to goes on where it was.
+      def plain?(stream, run, now)
+        return false unless @timeline.started? && @sources[stream] == run.source && @far[stream].empty? && @senders[stream].goes_on?(run, now)
+
+        first = @timeline.position(run.timestamp)
+        frames = run.payload.bytesize / @senders[stream].frame_bytes
+        @near.cover?(first - @newest) && first + frames - @newest <= @near.max && @intakes[stream].goes_on?(first)
+      end
+
+      def take_run(stream, run, now)
+        intake = @intakes[stream]
+        position = @timeline.position(run.timestamp)
+        note_pause(position, now)
+        last = position + ((run.count - 1) * (run.size / @senders[stream].frame_bytes))
+        @timeline.move((run.timestamp + last - position) % Formats::Rtp::TIMESTAMPS, last)
+        intake.push(position, run.payload, run.count)
+        step_clock(intake.newest, now) if intake.newest > @newest
+        release while ready?
+      end
 
       def accept(stream, packet, now)
         @timeline.start(packet.timestamp, @newest) unless @timeline.started?

@@ -23,13 +23,14 @@ module Loomshuttle
         @counts = { packets: 0, late: 0, repeated: 0, reordered: 0, crowded: 0, lost_frames: 0 }
       end
 
-      # @param position [Integer] of the packet's first frame
+      # @param position [Integer] of the first frame
       # @param payload [String] whole frames
-      def push(position, payload)
+      # @param packets [Integer] how many follow on each other in it; several only where it goes on (goes_on?)
+      def push(position, payload, packets = 1)
         frames = payload.bytesize / @frame_bytes
-        @counts[:packets] += 1
+        @counts[:packets] += packets
         return @counts[:late] += 1 if position + frames <= @taken
-        return @counts[:repeated] += 1 if @waiting.key?(position)
+        return @counts[:repeated] += 1 if position < @newest && held?(position, frames)
         return @counts[:crowded] += 1 if @waiting.size >= MOST
 
         @counts[:reordered] += 1 if position < @newest
@@ -37,6 +38,9 @@ module Loomshuttle
         @newest = position + frames if position + frames > @newest
         @run = position + frames if position == @run
       end
+
+      # @return [Boolean] whether what begins there is the very next, and there is room for it
+      def goes_on?(position) = position == @newest && position >= @taken && @waiting.size < MOST
 
       # @return [Boolean] whether everything before a position is here
       def complete_to?(position)
@@ -77,6 +81,11 @@ module Loomshuttle
       end
 
       private
+
+      # Whether it has come, alone or in a stretch of several.
+      def held?(position, frames)
+        @waiting.key?(position) || @waiting.any? { |from, payload| from < position && position + frames <= from + (payload.bytesize / @frame_bytes) }
+      end
 
       def advance_run = @run += @waiting[@run].bytesize / @frame_bytes
 

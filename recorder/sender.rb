@@ -21,6 +21,8 @@ module Loomshuttle
 
       # @return [Integer] packets of others
       attr_reader :foreign
+      # @return [Integer] of the stream
+      attr_reader :frame_bytes
 
       # @param lanes [Integer] of the stream   @param payload_type [Integer] as its description has it
       def initialize(lanes, payload_type)
@@ -44,6 +46,15 @@ module Loomshuttle
         return stranger if @key && now - @heard < SILENT
 
         try(key, packet, now)
+      end
+
+      # @param run [Formats::RtpRuns::Run]   @param now [Float]
+      # @return [Boolean] whether it is of the sender that is listened to, who counts as heard then
+      def goes_on?(run, now)
+        return false unless @key == [run.source, run.size] && run.payload_type == @payload_type
+
+        @heard = now
+        true
       end
 
       # @return [Integer] frames of a packet of the sender that is listened to

@@ -52,7 +52,7 @@ module Loomshuttle
       def listen
         until @stopped
           begin
-            @card.receive(0.2) { |stream, bytes| @unit.engine.receive(stream, bytes) }
+            @card.receive(0.2, playing: @unit.playing?) { |stream, arrived| @unit.engine.receive(stream, arrived) }
             @unit.engine.look
           rescue StandardError => e
             Runtime::Health.trouble(e, "receiving")

@@ -6,26 +6,30 @@ module Loomshuttle
   module Recorder
     # The desk's card over the network: a UDP socket for each stream, either way.
     class UdpCard
-      RECEIVE_BUFFER = 8 << 20
-      LARGEST = 2048
+      # Packets of a stream that are read in turn: fewer than the window waits for, so that the streams stay abreast.
+      TURN = 16
+      # Packets arrive each millisecond. Reading some at once costs a fraction; the sound that is played back is paced by them and needs more
+      # regular steps (seconds).
+      PAUSE, PAUSE_PLAYING = 0.008, 0.002
 
       # @param sends [Array<Formats::Sdp::Stream>] @param returns [Array<Formats::Sdp::Stream>]
       # @raise [Invalid] when a port is taken
       def initialize(sends, returns)
         @sockets = sends.map { |stream| bind(stream) }
-        @index = @sockets.each_with_index.to_h
         @out = returns.map { |stream| UDPSocket.new.tap { |socket| socket.connect(stream.host, stream.port) } }
       end
 
-      # Waits for packets and hands all that are there to the block.
+      # Waits for packets and hands over all that are there.
       # @param seconds [Float] longest wait
-      # @yieldparam stream [Integer] @yieldparam bytes [String]
+      # @param playing [Boolean] whether something is played back
+      # @yieldparam stream [Integer] @yieldparam arrived [Formats::RtpRuns::Run, String]
       # @return [Boolean] whether any came
-      def receive(seconds, &)
-        ready, = IO.select(@sockets, nil, nil, seconds)
-        return false unless ready
+      def receive(seconds, playing: false)
+        return false unless IO.select(@sockets, nil, nil, seconds)
 
-        ready.each { |socket| drain(socket, @index[socket], &) }
+        sleep(playing ? PAUSE_PLAYING : PAUSE) unless @more
+        @more = false
+        @sockets.each_with_index { |socket, index| drain(socket) { |arrived| yield index, arrived } }
         true
       end
 
@@ -44,32 +48,18 @@ module Loomshuttle
 
       private
 
-      # A few packets of each stream in turn, fewer than the window waits for, so that the streams stay abreast.
-      def drain(socket, index)
-        8.times do
-          bytes = socket.recv_nonblock(LARGEST, 0, nil, exception: false)
-          return if bytes == :wait_readable || bytes.nil?
-
-          yield index, bytes
-        end
+      # When a stream may have more, the next turn comes at once.
+      def drain(socket, &)
+        list = socket.read(TURN)
+        list.each(&)
+        @more = true if list.sum { |one| one.is_a?(String) ? 1 : one.count } == TURN
       end
 
       # @raise [Invalid] when the port is taken
       def bind(stream)
-        socket = UDPSocket.new
-        make_room(socket)
-        socket.bind(stream.host, stream.port)
-        socket
+        Runtime::PacketSocket.new(stream.host, stream.port, stream.lanes * Audio::Pcm24::BYTES)
       rescue Errno::EADDRINUSE
         raise Invalid.new("UDP port #{stream.port} is in use; another recorder may run there.", where: "port #{stream.port}")
-      end
-
-      # What waits while the computer is busy with something else. Beyond the system's limit (net.core.rmem_max) only an administrator
-      # may go.
-      def make_room(socket)
-        socket.setsockopt(Socket::SOL_SOCKET, Socket::SO_RCVBUFFORCE, RECEIVE_BUFFER)
-      rescue Errno::EPERM
-        socket.setsockopt(Socket::SOL_SOCKET, Socket::SO_RCVBUF, RECEIVE_BUFFER)
       end
     end
   end

@@ -74,6 +74,9 @@ module Loomshuttle
           "recovered" => @recovered.map { |take| take.slice("id", "number", "name", "frames", "note") }, "recovering" => @recheck.status, "dropped" => @dropped&.call.to_i }
       end
 
+      # @return [Boolean] whether sound goes back to the card
+      def playing? = @playback.going?
+
       # @return [Hash] frames of the take under way and of the one that plays, nil where there is none, and lanes that rest
       def progress = { "capture" => @capturing.frames, "playback" => @playback.position, "resting" => @capturing.resting_lanes }
 

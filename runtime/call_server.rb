@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require "fileutils"
+require "io/wait"
 
 module Loomshuttle
   module Runtime

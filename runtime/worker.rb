@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require "time"
+
 module Loomshuttle
   module Runtime
     # A thread with a name and one thing to do, again and again. What surprises it is logged with time and place, counted in Health, and it

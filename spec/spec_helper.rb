@@ -12,6 +12,9 @@ Loomshuttle.load_parts(*(only_core ? [:core] : Loomshuttle::PARTS.keys))
 for_core = %w[core_help mix_help hearing_help random_rig damage song_help].map { |name| File.join(__dir__, "support", "#{name}.rb") }
 (only_core ? for_core : Dir[File.join(__dir__, "support", "*.rb")]).each { |file| require file }
 
+# As in the processes that read packets.
+Loomshuttle::Runtime::Native.packets unless only_core
+
 # Of what is told into the log only what surprised is shown.
 Loomshuttle::Runtime::Log.now.level = :warn unless only_core
 

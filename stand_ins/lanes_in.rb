@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require "numo/narray"
+
 module Loomshuttle
   module StandIns
     # Takes lanes from RTP L24 packets and plays each at the time it is stamped with. What has not arrived by

@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require "sequel"
+
 module Loomshuttle
   module Store
     # What the desk was set to before a plan was sent to it, so that sending can be undone.

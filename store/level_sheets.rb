@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require "sequel"
+
 module Loomshuttle
   module Store
     # What the desk was mixed to, kept under a name, so that who hears what can be told with no desk at hand.

@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require "sequel"
+
 module Loomshuttle
   module Store
     # Saved parts of a patch, for this show and any other.

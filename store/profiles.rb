@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require "sequel"
+
 module Loomshuttle
   module Store
     # Device profiles: those that ship, and those that users brought.

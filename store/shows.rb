@@ -1,5 +1,8 @@
 # frozen_string_literal: true
 
+require "json"
+require "sequel"
+
 module Loomshuttle
   module Store
     # Loads and saves a show: its settings, its version, and the journal of every edit. One transaction an edit.

@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require "sequel"
+
 module Loomshuttle
   module Store
     # Takes as the database knows them: a copy of each manifest. The folder is the truth; `reconcile` follows it.

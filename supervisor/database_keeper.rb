@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require "sequel"
+
 module Loomshuttle
   module Supervisor
     # Keeps PostgreSQL running, on a thread of its own: to start it may take half a minute, and the other parts are looked after meanwhile.

@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require "numo/narray"
+
 module Loomshuttle
   module Web
     # A click as 24-bit mono WAV, made while it is sent: of any length, in the memory of half a second.

@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require "monitor"
+
 module Loomshuttle
   module Web
     # One version of the show with all that the core derives from it, each computed once, however many ask.

@@ -3,6 +3,7 @@
 require "fileutils"
 require "json"
 require "securerandom"
+require "time"
 
 module Loomshuttle
   module Web

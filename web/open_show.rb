@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require "monitor"
+require "sequel"
 
 module Loomshuttle
   module Web

@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require "time"
+
 module Loomshuttle
   module Web
     # How the parts of the application are: what the supervisor says of its processes (parts.json), what was put aside, and this process'

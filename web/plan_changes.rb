@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require "sequel"
+
 module Loomshuttle
   module Web
     # Every change of the open show's plan goes through here: edits, undo and redo, flips. The store keeps it, the desk and the recorder

@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require "json"
+
 module Loomshuttle
   module Web
     # What is played tonight: tells the player the open show's running order, roles and pilot, hears how it goes on, and passes on what

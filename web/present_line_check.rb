@@ -1,5 +1,8 @@
 # frozen_string_literal: true
 
+require "sequel"
+require "time"
+
 module Loomshuttle
   module Web
     # The roll call and the stage hand's list as the API tells them (schemas RollCall, StageList).

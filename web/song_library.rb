@@ -3,6 +3,7 @@
 require "digest"
 require "fileutils"
 require "json"
+require "monitor"
 
 module Loomshuttle
   module Web

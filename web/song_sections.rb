@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require "numo/narray"
+
 module Loomshuttle
   module Web
     # Where a section of a song begins: at a sample that somebody points at, at the nearest bar, or where all that sounds goes through zero.

@@ -1,5 +1,8 @@
 # frozen_string_literal: true
 
+require "monitor"
+require "sequel"
+
 module Loomshuttle
   module Web
     # Who hears what: the survey of the open show as the desk is mixed now, of a level sheet that was kept, or of what an edit would make.

@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require "numo/narray"
+
 module Loomshuttle
   module Audio
     # Where sound may be cut and joined with the least noise: where it goes through zero.

@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "io/wait"
 require "numo/narray"
 
 module Loomshuttle
@@ -46,7 +47,7 @@ module Loomshuttle
         # @param seconds [Float] longest wait
         # @yieldparam stream [Integer] @yieldparam bytes [String]
         # @return [Boolean] whether any came
-        def receive(seconds, &)
+        def receive(seconds, **, &)
           open_capture unless @capture
           close_idle
           return pause(seconds) unless @capture && behind?

@@ -1,5 +1,8 @@
 # frozen_string_literal: true
 
+require "json"
+require "time"
+
 module Loomshuttle
   module Web
     module Routes

@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require "numo/narray"
+
 module Loomshuttle
   module Formats
     module Wav

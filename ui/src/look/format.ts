@@ -43,3 +43,9 @@ export const count = (n: number, word: string) => `${n} ${word}${n === 1 ? '' : 
 
 /** −7.0 dB, or silent. */
 export const level = (db: number | null) => (db === null ? 'silent' : `${decibels(db)} dB`);
+
+/** 1.4 GB, 380 MB: decimal, as disks are sold. */
+export function size(bytes: number): string {
+  if (bytes >= 1e9) return `${(bytes / 1e9).toFixed(1)} GB`;
+  return bytes >= 1e6 ? `${Math.round(bytes / 1e6)} MB` : `${Math.max(1, Math.round(bytes / 1e3))} kB`;
+}

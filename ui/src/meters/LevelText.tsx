@@ -16,8 +16,9 @@ export function LevelText({ point }: { point: MeterPoint }) {
         const level = levelOf({ of, index });
         const text = decibels(level.hold);
         if (span.current && span.current.textContent !== text) span.current.textContent = text;
-        if (span.current) span.current.dataset.clipped = String(level.clips > 0);
-      }),
+        const clipped = String(level.clips > 0);
+        if (span.current && span.current.dataset.clipped !== clipped) span.current.dataset.clipped = clipped;
+      }, true),
     [of, index],
   );
   return <span className={cx(styles.figure, own.level)} ref={span} />;

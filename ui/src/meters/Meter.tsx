@@ -48,5 +48,11 @@ export function Meter({
     paint.fillRect(width - 6, 0, 6, height);
   };
   const spoken = label === null ? { 'aria-hidden': true } : { role: 'img', 'aria-label': label };
-  return <canvas className={cx(own.meter, className)} ref={useCanvas(draw)} {...spoken} />;
+  const look = (width: number) => {
+    const { peak, rms, hold, clips } = levelOf(point);
+    return [peak, rms, hold, clips > 0 ? 0 : -60]
+      .map((level) => Math.round(onMeter(level) * width))
+      .join(' ');
+  };
+  return <canvas className={cx(own.meter, className)} ref={useCanvas(draw, { look })} {...spoken} />;
 }

@@ -1,16 +1,14 @@
 import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
-import LinearProgress from '@mui/material/LinearProgress';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import { useState } from 'react';
-import { api, type Export, type Take, type TakeMarker, taken } from '../../api/client';
+import { api, type Take, type TakeMarker, taken } from '../../api/client';
 import { useCommand } from '../../api/edits';
 import { refresh, useExportPlaces, useExports } from '../../api/queries';
-import { SureButton } from '../../app/SureButton';
-import { clock, count } from '../../look/format';
+import { JobList } from '../../app/JobList';
+import { clock, count, size } from '../../look/format';
 import type { Part } from './Placing';
-import { size } from './takes';
 import styles from '../../look/look.module.css';
 import own from './capture.module.css';
 
@@ -106,11 +104,7 @@ export function ExportPanel({ take, chosen }: PanelProps) {
         </Button>
         <span className={styles.quiet}>with markers, patch sheet and checksums</span>
       </div>
-      <ul className={own.exports}>
-        {exports.map((one) => (
-          <ExportLine key={one.id} job={one} />
-        ))}
-      </ul>
+      <JobList jobs={exports} />
     </section>
   );
 }
@@ -169,69 +163,4 @@ function trackWords(take: Take, chosen: number[]): string {
   if (chosen.length === 0) return 'all';
   const only = chosen.length === 1 && take.tracks.find((one) => one.number === chosen[0]);
   return only ? `${only.number} ${only.name}` : count(chosen.length, 'track');
-}
-
-const WORDS: Record<Export['state'], string> = {
-  waiting: 'waits',
-  running: 'is being made',
-  done: 'ready',
-  failed: 'failed',
-  cancelled: 'ended',
-  unreadable: 'cannot be read',
-};
-
-export function ExportLine({ job }: { job: Export }) {
-  const path = { params: { path: { id: job.id } } };
-  const cancel = useCommand(async () => {
-    await taken(api.POST('/api/exports/{id}/cancel', { ...path, body: {} }));
-    await refresh('exports');
-  });
-  const remove = useCommand(async () => {
-    await taken(api.DELETE('/api/exports/{id}', path));
-    await refresh('exports');
-  });
-  const open = job.state === 'waiting' || job.state === 'running';
-  const share = job.total > 0 ? (100 * job.done) / job.total : 0;
-  return (
-    <li>
-      <span className={styles.strong}>{job.name}</span>{' '}
-      <span className={styles.quiet}>{WORDS[job.state]}</span>
-      {open && (
-        <LinearProgress
-          variant={job.total > 0 ? 'determinate' : 'indeterminate'}
-          value={share}
-          aria-label={`Progress of ${job.name}`}
-        />
-      )}
-      {job.error && <span className={styles.inStop}> {job.error}</span>}
-      {job.state === 'done' && job.form === 'zip' && (
-        <Button size="small" href={`/api/exports/${job.id}/file`}>
-          Fetch {size(job.total / 2)}
-        </Button>
-      )}
-      {job.state === 'done' && (job.form === 'folder' || job.place) && (
-        <small className={styles.quiet}> {job.result}</small>
-      )}
-      {open ? (
-        <Button size="small" onClick={() => cancel.mutate(undefined)}>
-          End
-        </Button>
-      ) : job.place ? (
-        // What lies on somebody's disk is theirs, and stays.
-        <Button
-          size="small"
-          aria-label={`Take ${job.name} off this list`}
-          onClick={() => remove.mutate(undefined)}
-        >
-          Take off this list
-        </Button>
-      ) : (
-        <SureButton
-          kind="export"
-          what={`what was made of ${job.name}`}
-          onSure={() => remove.mutate(undefined)}
-        />
-      )}
-    </li>
-  );
 }

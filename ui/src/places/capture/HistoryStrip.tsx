@@ -32,5 +32,5 @@ export function HistoryStrip({ index, dye }: { index: number; dye: string }) {
     }
     paint.globalAlpha = 1;
   };
-  return <canvas className={own.laneStrip} ref={useCanvas(draw)} aria-hidden="true" />;
+  return <canvas className={own.laneStrip} ref={useCanvas(draw, { slow: true })} aria-hidden="true" />;
 }

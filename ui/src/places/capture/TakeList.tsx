@@ -3,11 +3,11 @@ import { useState } from 'react';
 import { api, type Take, taken } from '../../api/client';
 import { useCommand } from '../../api/edits';
 import { refreshTakes, useBin, useExports, useTakes } from '../../api/queries';
-import { clock, count } from '../../look/format';
+import { clock, count, size } from '../../look/format';
+import { JobList } from '../../app/JobList';
 import { BringInDialog } from './BringInDialog';
-import { ExportLine } from './ExportPanel';
 import { TakeDialog } from './TakeDialog';
-import { clipsOf, milliseconds, size, STATES } from './takes';
+import { clipsOf, milliseconds, STATES } from './takes';
 import { Answered } from '../../app/Answered';
 import { Told } from '../../app/Told';
 import { cx } from '../../look/cx';
@@ -86,13 +86,7 @@ function Coming() {
       (job) =>
         (job.kind === 'bring-in' && !['done', 'cancelled'].includes(job.state)) || job.state === 'unreadable',
     ) ?? [];
-  return (
-    <ul className={own.exports}>
-      {coming.map((job) => (
-        <ExportLine key={job.id} job={job} />
-      ))}
-    </ul>
-  );
+  return <JobList jobs={coming} />;
 }
 
 /** Takes that were thrown away, until the bin is emptied. */

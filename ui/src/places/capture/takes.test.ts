@@ -1,5 +1,6 @@
 import { expect, test } from 'vitest';
-import { lanes, milliseconds, size, withMarker } from './takes';
+import { size } from '../../look/format';
+import { lanes, milliseconds, withMarker } from './takes';
 
 test('lengths of silence read in the unit that fits', () => {
   expect(milliseconds(960, 48000)).toBe('20 ms');

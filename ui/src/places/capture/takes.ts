@@ -11,12 +11,6 @@ export const STATES: Record<Take['state'], string> = {
 /** Tracks that reached full scale. */
 export const clipsOf = (take: Take) => take.tracks.filter((track) => track.clips > 0).length;
 
-/** 1.4 GB, 380 MB: decimal, as disks are sold. */
-export function size(bytes: number): string {
-  if (bytes >= 1e9) return `${(bytes / 1e9).toFixed(1)} GB`;
-  return bytes >= 1e6 ? `${Math.round(bytes / 1e6)} MB` : `${Math.max(1, Math.round(bytes / 1e3))} kB`;
-}
-
 /** 20 ms, 3.1 s. */
 export function milliseconds(frames: number, rate: number): string {
   const ms = (frames * 1000) / rate;

@@ -31,5 +31,9 @@ export function BandMeter({ points, dye, band, label }: Props) {
       paint.fillRect(Math.min(onMeter(hold) * width, width - 3), 0, 3, height);
     }
   };
-  return <canvas className={own.rollMeter} ref={useCanvas(draw)} role="img" aria-label={label} />;
+  const look = (width: number) =>
+    [...(['peak', 'rms', 'hold'] as const)]
+      .map((part) => Math.round(onMeter(loudest(points, (one) => levelOf(one)[part])) * width))
+      .join(' ') + (loudest(points, (one) => levelOf(one).peak) >= CLIP_DB ? ' over' : '');
+  return <canvas className={own.rollMeter} ref={useCanvas(draw, { look })} role="img" aria-label={label} />;
 }

@@ -26,5 +26,5 @@ export function TenSeconds({ points, dye, band }: Props) {
       paint.fillRect(width - (back + 1) * step, height - size, Math.max(step - 0.4, 0.6), size);
     }
   };
-  return <canvas className={own.rollStrip} ref={useCanvas(draw)} aria-hidden="true" />;
+  return <canvas className={own.rollStrip} ref={useCanvas(draw, { slow: true })} aria-hidden="true" />;
 }

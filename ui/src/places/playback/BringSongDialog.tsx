@@ -7,7 +7,7 @@ import TextField from '@mui/material/TextField';
 import { useState } from 'react';
 import { api, type Show, type SongPlan, taken } from '../../api/client';
 import { useCommand } from '../../api/edits';
-import { refresh, useExports } from '../../api/queries';
+import { refresh } from '../../api/queries';
 import { dialogOf } from '../../app/dialogOf';
 import { lookedInto, SourcePick } from '../../app/SourcePick';
 import { useSent } from '../../app/sent';
@@ -51,32 +51,13 @@ export const BringSongDialog = dialogOf(
             onLook={async (look, onSeen) => see({ look, plan: await planOf(look, onSeen) })}
             onSent={(id) => sent.keep(id)}
             onClose={onClose}
-          >
-            <Jobs />
-          </SourcePick>
+          />
         )}
       </>
     );
   },
   { maxWidth: 'md', fullWidth: true },
 );
-
-/** Songs that are on their way, and those that failed. */
-function Jobs() {
-  const jobs = (useExports().data ?? [])
-    .filter((job) => job.kind === 'song' && job.state !== 'done')
-    .slice(0, 4);
-  return (
-    <>
-      {jobs.map((job) => (
-        <p key={job.id} className={job.state === 'failed' ? styles.inStop : styles.quiet}>
-          {job.name}:{' '}
-          {job.error ?? `${job.state}, ${Math.round((100 * job.done) / Math.max(1, job.total))} %`}
-        </p>
-      ))}
-    </>
-  );
-}
 
 interface PlanProps {
   look: string;

@@ -202,13 +202,15 @@ function Thread({ name, dye, role, song, on, part, tempo }: ThreadProps) {
       paint.fillRect(head - 1, 0, 2, height);
     }
   };
+  const look = (width: number) =>
+    on ? `${Math.round((((playing()?.position ?? reached.current) - from) / (to - from)) * width)}` : '';
   return (
     <div className={own.thread} data-dye={dye}>
       <div>
         <span className={own.name}>{name}</span>
         <canvas
           className={own.canvas}
-          ref={useCanvas(draw)}
+          ref={useCanvas(draw, { look })}
           role="img"
           aria-label={`${name} over the song`}
         />
@@ -236,7 +238,10 @@ function End({ role }: { role: PlaybackRole | undefined }) {
     paint.textAlign = 'right';
     paint.fillText(decibels(level), width, height / 2 + 5);
   };
-  const canvas = useCanvas(draw);
+  const canvas = useCanvas(draw, {
+    look: () => decibels(Math.max(-144, ...outputs.map(outputLevel))),
+    slow: true,
+  });
   if (!role || outputs.length === 0)
     return (
       <div className={own.end}>

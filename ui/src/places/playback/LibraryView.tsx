@@ -2,8 +2,9 @@ import Button from '@mui/material/Button';
 import { useState } from 'react';
 import { api, type Show, taken } from '../../api/client';
 import { edit, useCommand } from '../../api/edits';
-import { refresh, useSongs } from '../../api/queries';
+import { refresh, useExports, useSongs } from '../../api/queries';
 import { Answered } from '../../app/Answered';
+import { JobList } from '../../app/JobList';
 import { SureButton } from '../../app/SureButton';
 import { Told } from '../../app/Told';
 import { cx } from '../../look/cx';
@@ -23,6 +24,14 @@ export const putIn = (song: string) =>
     ),
   );
 
+/** Songs that are being made, and those that failed. */
+function Coming() {
+  const jobs = useExports().data ?? [];
+  return (
+    <JobList jobs={jobs.filter((job) => job.kind === 'song' && !['done', 'cancelled'].includes(job.state))} />
+  );
+}
+
 /** The songs of this computer, for any show. */
 export function LibraryView({ show }: { show: Show }) {
   const songs = useSongs();
@@ -40,6 +49,7 @@ export function LibraryView({ show }: { show: Show }) {
         </Button>
         <span className={styles.quiet}>Songs belong to this computer, and may be played in any show.</span>
       </div>
+      <Coming />
       <Answered of={songs} waiting="Reading the songs …">
         {(list) =>
           list.length === 0 ? (

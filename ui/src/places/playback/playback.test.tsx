@@ -5,6 +5,7 @@ import { answer, bodies } from '../../test/application';
 import { draw, edited, shown } from '../../test/screen';
 import { hearSong, outputLevel, playing } from '../../meters/song';
 import { Order } from './Order';
+import { LibraryView } from './LibraryView';
 import { endsAt, followsWords, length, tonightWords } from './player';
 import { SectionTable } from './SectionTable';
 
@@ -115,4 +116,31 @@ test('lengths and times read like words', () => {
     tonightWords({ tempo: 100, key_by: -1 }),
   ]).toEqual(['', ' (90 %, up 2)', ' (down 1)']);
   expect([followsWords('hand'), followsWords('pause', 3)]).toEqual(['by hand', 'next after 3 s']);
+});
+
+test('a song that could not be made says why, until somebody takes it off', async () => {
+  const job = (id: string, name: string, more = {}) => ({
+    id,
+    kind: 'song',
+    name,
+    form: 'folder',
+    state: 'failed',
+    done: 0,
+    total: 0,
+    error: null,
+    place: null,
+    result: null,
+    ...more,
+  });
+  answer('GET /api/exports', [
+    job('1', 'Ropewalk', { error: 'strings.wav cannot be read as sound.' }),
+    job('2', 'Herring Tide', { state: 'running', done: 1, total: 4 }),
+    job('3', 'Lamplighter', { state: 'done' }),
+    job('4', 'A take', { kind: 'export', error: 'The disk is full.' }),
+  ]);
+  draw(<LibraryView show={shown()} />);
+  expect(await screen.findByText(/strings.wav cannot be read as sound/)).toBeTruthy();
+  expect(screen.getByRole('progressbar', { name: 'Progress of Herring Tide' })).toBeTruthy();
+  expect(screen.queryByText('Lamplighter')).toBeNull();
+  expect(screen.queryByText('A take')).toBeNull();
 });

@@ -48,6 +48,9 @@ export function TakeStrip({ frames, peaks, range, playing, onRange, onRangeDone,
     }
   };
 
+  const look = (width: number) =>
+    playing ? `${Math.round(((progress.playback ?? 0) / frames) * width)}` : '';
+
   const place = (event: PointerEvent) => {
     const box = event.currentTarget.getBoundingClientRect();
     return Math.min(1, Math.max(0, (event.clientX - box.left) / box.width));
@@ -59,7 +62,7 @@ export function TakeStrip({ frames, peaks, range, playing, onRange, onRangeDone,
   };
   return (
     <canvas
-      ref={useCanvas(draw)}
+      ref={useCanvas(draw, { look })}
       role="slider"
       tabIndex={0}
       aria-label={`Range of ${label}`}

@@ -54,5 +54,11 @@ function Light({ socket }: { socket: StageSocket }) {
     paint.lineWidth = 1.5;
     paint.stroke();
   };
-  return <canvas className={own.socketLight} ref={useCanvas(draw)} role="img" aria-label="signal here" />;
+  const look = () => {
+    const hold = loudest(points, (one) => levelOf(one).hold);
+    return `${hold > SIGNAL_DB} ${hold >= CLIP_DB}`;
+  };
+  return (
+    <canvas className={own.socketLight} ref={useCanvas(draw, { look })} role="img" aria-label="signal here" />
+  );
 }

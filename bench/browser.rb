@@ -1,0 +1,47 @@
+# frozen_string_literal: true
+
+# Processor time that each place costs in the browser (headless Chromium, software rendering), beside what the application's processes take
+# meanwhile: browser.rb [URL] [SECONDS] [PLACE...]. The application runs already, with the band playing; a take and a song are the caller's.
+require_relative "support"
+require "selenium-webdriver"
+
+URL = ARGV.shift || "http://127.0.0.1:4040"
+SECONDS = (ARGV.shift || 20).to_i
+PLACES = ARGV.empty? ? %w[rig patch line-check capture soundcheck playback outputs handover stage] : ARGV
+PARTS = { "desk" => /processes\/desk\.rb/, "recorder" => /processes\/recorder\.rb/, "interface" => /processes\/interface\.rb/, "player" => /processes\/player\.rb/,
+          "web" => /puma /, "browser" => /chromium/ }.freeze
+
+# @return [Hash{String=>Float}] processor seconds of each part, of all its processes
+def used
+  lines = Dir["/proc/[0-9]*"].filter_map do |folder|
+    words = File.read(File.join(folder, "cmdline")).tr("\0", " ")
+    part = PARTS.find { |_, pattern| words.match?(pattern) }&.first
+    [part, Bench.processor_seconds(File.basename(folder))] if part
+  rescue SystemCallError
+    nil
+  end
+  lines.group_by(&:first).transform_values { |list| list.sum(&:last) }
+end
+
+# @return [Hash{String=>Float}] share of a core while it yields nothing for SECONDS
+def shares
+  before, from = used, Bench.now
+  sleep(SECONDS)
+  took = Bench.now - from
+  used.to_h { |part, seconds| [part, (seconds - before.fetch(part, seconds)) / took] }
+end
+
+flags = %w[--headless=new --no-sandbox --disable-gpu --disable-dev-shm-usage --no-first-run --disable-background-networking --disable-extensions --mute-audio
+           --force-device-scale-factor=1 --window-size=1280,943]
+options = Selenium::WebDriver::Chrome::Options.new(binary: "/usr/bin/chromium", args: flags)
+rows = [["place", *PARTS.keys]]
+rows << ["(no browser)", *shares.then { |all| PARTS.keys.map { |part| all.fetch(part, 0).round(2) } }]
+driver = Selenium::WebDriver.for(:chrome, options: options, service: Selenium::WebDriver::Service.chrome(path: "/usr/bin/chromedriver"))
+PLACES.each do |place|
+  driver.navigate.to("#{URL}/#/#{place}")
+  sleep(4)
+  rows << [place, *shares.then { |all| PARTS.keys.map { |part| all.fetch(part, 0).round(2) } }]
+end
+driver.quit
+Bench.machine
+Bench.table(rows)
