@@ -13,7 +13,7 @@ RSpec.describe "Exporting a take", type: :feature do
     open_place("capture")
     find(".capture-take-line", text: "Leave").click
     click_button("Export")
-    expect(page).to have_css(".capture-exports li", text: /Leave\s*(waits|is being made)/)
+    expect(page).to have_css(".joblist-jobs li", text: /Leave\s*(waits|is being made)/)
     kill("web")
     kill("porter")
     Tools.wait_until(60, "the application to be back") { application.well? }
@@ -58,9 +58,9 @@ RSpec.describe "Exporting a take", type: :feature do
     click_button("Export")
     click_button("End")
     application.pids("porter").each { |pid| Process.kill(:CONT, pid) }
-    expect(page).to have_css(".capture-exports li", text: "ended")
+    expect(page).to have_css(".joblist-jobs li", text: "ended")
     find_button("Delete what was made of", exact: false).click
     click_button("Delete for good")
-    expect(page).to have_no_css(".capture-exports li")
+    expect(page).to have_no_css(".joblist-jobs li")
   end
 end
