@@ -30,7 +30,9 @@ while done < count
   wanted.grep(run).each do |one|
     joined += one.count - 1
     there = Numo::Int32.from_binary(Loomshuttle::Packets.integers(one.payload, lanes), [lanes, one.payload.bytesize / (lanes * 3)]).transpose
-    abort "integers differ, packets #{done} and on" unless there == Loomshuttle::Audio::Pcm24.from_network(one.payload, lanes)
+    samples = Loomshuttle::Audio::Pcm24.from_network(one.payload, lanes)
+    abort "integers differ, packets #{done} and on" unless there == samples
+    abort "lanes differ, packets #{done} and on" unless Loomshuttle::Packets.planes(one.payload, lanes) == Loomshuttle::Audio::Pcm24.to_wav(samples.transpose.dup)
   end
   done += list.size
 end

@@ -23,15 +23,15 @@ module Loomshuttle
       def add(batch)
         return forget if batch.silent?
 
-        blocks = with_left_over(batch.blocks)
-        @parts << Numo::DFloat.hstack(blocks.map { |block| down(block) })
-        @frames += blocks.first.shape[0] / @step
+        rows = with_left_over(batch.blocks.map(&:transpose))
+        @parts << Numo::DFloat.vstack(rows.map { |row| down(row) })
+        @frames += rows.first.shape[1] / @step
         return if @frames < RATE
 
-        second = Numo::DFloat.vstack(@parts)
+        second = Numo::DFloat.hstack(@parts)
         @parts.clear
         @frames = 0
-        tell(second)
+        tell(second.transpose)
       end
 
       private
@@ -42,13 +42,13 @@ module Loomshuttle
         @frames = 0
       end
 
-      # Whole steps, and what is left of one for the next time.
-      def with_left_over(blocks)
-        blocks = @left.zip(blocks).map { |left, block| left.concatenate(block) } if @left
-        frames = blocks.first.shape[0]
+      # Whole steps, and what is left of one for the next time. A lane is a row.
+      def with_left_over(rows)
+        rows = @left.zip(rows).map { |left, row| left.concatenate(row, axis: 1) } if @left
+        frames = rows.first.shape[1]
         whole = frames - (frames % @step)
-        @left = whole == frames ? nil : blocks.map { |block| block[whole..-1, true].dup }
-        whole == frames ? blocks : blocks.map { |block| block[0...whole, true].dup }
+        @left = whole == frames ? nil : rows.map { |row| row[true, whole..-1].dup }
+        whole == frames ? rows : rows.map { |row| row[true, 0...whole].dup }
       end
 
       # Ruby runs one thread at a time: the one that follows the clock gets its turn between.
@@ -59,7 +59,7 @@ module Loomshuttle
         @on_second.call(lines, LineCheck::Likeness.pairs(second))
       end
 
-      def down(block) = block.reshape(block.shape[0] / @step, @step, block.shape[1]).sum(axis: 1).then { |sum| Numo::DFloat.cast(sum) / (@step * Audio::Pcm24::FULL_SCALE) }
+      def down(row) = Audio::Pcm24.floats(row.reshape(row.shape[0], row.shape[1] / @step, @step).sum(axis: 2)) / (@step * Audio::Pcm24::FULL_SCALE)
     end
   end
 end

@@ -17,22 +17,26 @@ module Loomshuttle
         return {} if tracks.empty?
 
         @places ||= places(batch.streams)
-        blocks = batch.blocks
         mono, wide = tracks.partition { |track| track.inputs.size == 1 }
         streams = mono.group_by { |track| @places[track.inputs.first].first }
-        streams.each_with_object(wide.to_h { |track| [track, side_by_side(blocks, track)] }) do |(stream, list), pieces|
-          pieces.merge!(one_by_one(blocks[stream], list))
+        streams.each_with_object(wide.to_h { |track| [track, side_by_side(batch.blocks, track)] }) do |(stream, list), pieces|
+          lanes = one_by_one(batch, stream)
+          list.each { |track| pieces[track] = lanes[@places[track.inputs.first].last] }
           Thread.pass
         end
       end
 
       private
 
-      # A stream's lanes one after the other, all at once, of which each file takes its own.
-      def one_by_one(block, tracks)
-        bytes = encoded(block.transpose.dup)
-        size = bytes.bytesize / block.shape[1]
-        tracks.to_h { |track| [track, bytes.byteslice(@places[track.inputs.first].last * size, size)] }
+      # A stream's lanes, all at once, of which each file takes its own.
+      # @return [Array<String>]
+      def one_by_one(batch, stream)
+        _, lanes, bytes = batch.streams[stream]
+        return Audio::Pcm24.lanes_to_wav(bytes, lanes) if @bits == 24
+
+        floats = Audio::Pcm24.to_float32(batch.blocks[stream].transpose.dup)
+        size = floats.bytesize / lanes
+        Array.new(lanes) { |lane| floats.byteslice(lane * size, size) }
       end
 
       def side_by_side(blocks, track)

@@ -22,7 +22,7 @@ module Loomshuttle
           return if ENV["LOOMSHUTTLE_NATIVE"] == "0" || !File.file?(PLACE)
 
           require PLACE
-          Audio::Pcm24.unpack_with(Packets.method(:integers))
+          Audio::Pcm24.unpack_with(Packets)
           Packets
         rescue LoadError => e
           Log.now.warn("#{PLACE} cannot be loaded, so packets are read in Ruby: #{e.message}")

@@ -39,13 +39,15 @@ module Loomshuttle
 
       # @return [Array<Float>] highest absolute value of each lane, full scale 1.0
       def self.peak_amplitudes(block)
-        low, high = block.minmax(axis: 0)
+        low, high = block.transpose.minmax(axis: 1)
         high.to_a.zip(low.to_a).map { |up, down| [up, -down].max / scale(block) }
       end
 
       # @return [Array<Float>] mean of the squares of each lane, full scale 1.0
       def self.mean_squares(block)
-        Numo::DFloat.cast(block).rms(axis: 0).to_a.map { |rms| (rms / scale(block))**2 }
+        rows = block.transpose
+        rows = Pcm24.floats(rows) unless rows.is_a?(Numo::DFloat)
+        rows.rms(axis: 1).to_a.map { |rms| (rms / scale(block))**2 }
       end
 
       def self.scale(block) = block.is_a?(Numo::Int32) ? Pcm24::FULL_SCALE.to_f : 1.0

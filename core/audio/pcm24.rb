@@ -10,7 +10,9 @@ module Loomshuttle
       FULL_SCALE = 8_388_608
       BYTES = 3
 
-      # Uses a faster way to unpack. @param way [#call, nil] takes bytes and lanes, gives 32-bit integers lane by lane; nil: the one here
+      # Uses a faster way to unpack (Runtime::Native), or the one here.
+      # @param way [#integers, #planes, nil] both take bytes and lanes; the one gives 32-bit integers of all lanes, one lane after the other, the
+      #   other likewise little-endian samples
       def self.unpack_with(way)
         @unpack = way
       end
@@ -20,7 +22,15 @@ module Loomshuttle
       def self.from_network(bytes, lanes)
         return integers(bytes, lanes, [0, 1, 2]) if @unpack.nil? || bytes.empty?
 
-        Numo::Int32.from_binary(@unpack.call(bytes, lanes), [lanes, bytes.bytesize / (lanes * BYTES)]).transpose
+        Numo::Int32.from_binary(@unpack.integers(bytes, lanes), [lanes, bytes.bytesize / (lanes * BYTES)]).transpose
+      end
+
+      # @param bytes [String] as from_network
+      # @return [Array<String>] the samples of each lane as WAV holds them
+      def self.lanes_to_wav(bytes, lanes)
+        planes = @unpack && !bytes.empty? ? @unpack.planes(bytes, lanes) : to_wav(from_network(bytes, lanes).transpose.dup)
+        size = planes.bytesize / lanes
+        Array.new(lanes) { |lane| planes.byteslice(lane * size, size) }
       end
 
       # @param bytes [String] little-endian samples of one lane or interleaved ones, as WAV holds them
@@ -49,7 +59,10 @@ module Loomshuttle
       end
 
       # @return [Numo::DFloat] full scale 1.0
-      def self.to_float(block) = Numo::DFloat.cast(block) / FULL_SCALE
+      def self.to_float(block) = floats(block) / FULL_SCALE
+
+      # @return [Numo::DFloat] the same numbers; Numo stores into an array in less than half the time of its cast
+      def self.floats(block) = Numo::DFloat.new(*block.shape).allocate.tap { |floats| floats.store(block) }
 
       # @return [String] interleaved little-endian 32-bit floats; every 24-bit value has its float
       def self.to_float32(block) = (Numo::SFloat.cast(block) / FULL_SCALE).to_binary

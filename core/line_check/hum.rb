@@ -27,7 +27,7 @@ module Loomshuttle
       # @param block [Numo::DFloat] a second, [frames, lanes]
       # @param rate [Integer] of the block
       # @return [Array<Array<Float>>] for each lane the amplitudes at FREQUENCIES
-      def self.lines(block, rate) = Audio::Goertzel.amplitudes(block, FREQUENCIES, rate).transpose.to_a
+      def self.lines(block, rate) = Audio::SpectralLines.amplitudes(block, FREQUENCIES, rate).transpose.to_a
 
       def initialize = reset
       def reset = @seconds = []

@@ -16,20 +16,21 @@ module Loomshuttle
       # @param block [Numo::DFloat] [frames, lanes]
       # @return [Array<Array(Integer, Integer, Float)>] two lanes (0-based, ascending) and r, where it is SAME or TURNED
       def self.pairs(block)
-        frames = block.shape[0]
-        middle = block - block.mean(axis: 0)
-        energy = (middle * middle).sum(axis: 0)
-        lanes = (0...block.shape[1]).select { |lane| energy[lane] > QUIET * QUIET * frames }
+        rows = block.transpose
+        middle = rows - rows.mean(axis: 1).reshape(rows.shape[0], 1)
+        energy = middle.mulsum(middle, axis: 1)
+        lanes = (0...rows.shape[0]).select { |lane| energy[lane] > QUIET * QUIET * rows.shape[1] }
         return [] if lanes.size < 2
 
-        unit = middle[true, lanes] / Numo::NMath.sqrt(energy[lanes])
-        found(unit.transpose.dot(unit), lanes)
+        found(middle[lanes, true] / Numo::NMath.sqrt(energy[lanes]).reshape(lanes.size, 1), lanes)
       end
 
-      def self.found(matrix, lanes)
-        lanes.each_index.to_a.combination(2).filter_map do |one, two|
-          r = matrix[one, two]
-          [lanes[one], lanes[two], r] if r >= SAME || r <= TURNED
+      # @param rows [Numo::DFloat] of the lanes, each of energy 1
+      def self.found(rows, lanes)
+        (0...(lanes.size - 1)).flat_map do |one|
+          rows[(one + 1)..-1, true].mulsum(rows[one, true], axis: 1).to_a.each_with_index.filter_map do |r, nth|
+            [lanes[one], lanes[one + 1 + nth], r] if r >= SAME || r <= TURNED
+          end
         end
       end
       private_class_method :found

@@ -106,13 +106,16 @@ static VALUE receive(VALUE self, VALUE descriptor, VALUE most, VALUE frame_bytes
   return list;
 }
 
+static long whole_frames(VALUE bytes, long lanes) {
+  StringValue(bytes);
+  long length = RSTRING_LEN(bytes);
+  if (lanes < 1 || length % (lanes * 3) != 0) rb_raise(rb_eArgError, "%ld bytes are not whole frames of %ld lanes", length, lanes);
+  return length / (lanes * 3);
+}
+
 /* integers(bytes, lanes) -> String: big-endian 24-bit frames as 32-bit integers of this machine, one lane after the other. */
 static VALUE integers(VALUE self, VALUE bytes, VALUE lanes_value) {
-  StringValue(bytes);
-  long lanes = NUM2LONG(lanes_value), length = RSTRING_LEN(bytes);
-  if (lanes < 1 || length % (lanes * 3) != 0) rb_raise(rb_eArgError, "%ld bytes are not whole frames of %ld lanes", length, lanes);
-
-  long frames = length / (lanes * 3);
+  long lanes = NUM2LONG(lanes_value), frames = whole_frames(bytes, lanes);
   VALUE out = rb_str_new(NULL, frames * lanes * 4);
   const uint8_t *from = (const uint8_t *)RSTRING_PTR(bytes);
   char *to = RSTRING_PTR(out);
@@ -127,9 +130,28 @@ static VALUE integers(VALUE self, VALUE bytes, VALUE lanes_value) {
   return out;
 }
 
+/* planes(bytes, lanes) -> String: big-endian 24-bit frames as little-endian samples, one lane after the other. */
+static VALUE planes(VALUE self, VALUE bytes, VALUE lanes_value) {
+  long lanes = NUM2LONG(lanes_value), frames = whole_frames(bytes, lanes);
+  VALUE out = rb_str_new(NULL, frames * lanes * 3);
+  const uint8_t *from = (const uint8_t *)RSTRING_PTR(bytes);
+  uint8_t *to = (uint8_t *)RSTRING_PTR(out);
+  for (long lane = 0; lane < lanes; lane++) {
+    const uint8_t *at = from + lane * 3;
+    for (long frame = 0; frame < frames; frame++, at += lanes * 3, to += 3) {
+      to[0] = at[2];
+      to[1] = at[1];
+      to[2] = at[0];
+    }
+  }
+  RB_GC_GUARD(bytes);
+  return out;
+}
+
 void Init_packets(void) {
   VALUE module = rb_define_module_under(rb_define_module("Loomshuttle"), "Packets");
   rb_define_singleton_method(module, "runs", runs, 3);
   rb_define_singleton_method(module, "receive", receive, 4);
   rb_define_singleton_method(module, "integers", integers, 2);
+  rb_define_singleton_method(module, "planes", planes, 2);
 }

@@ -38,6 +38,7 @@ RSpec.describe "Reading packets" do
   it "refuses what cannot be: no frame, halves of frames, too many at once" do
     expect { native.runs([], 0, run) }.to raise_error(ArgumentError, "a frame has at least one byte")
     expect { native.integers("abcd", 1) }.to raise_error(ArgumentError, "4 bytes are not whole frames of 1 lanes")
+    expect { native.planes("abcdef", 0) }.to raise_error(ArgumentError, "6 bytes are not whole frames of 0 lanes")
     expect { native.receive(0, 33, 3, run) }.to raise_error(ArgumentError, "1 to 32 packets at once")
   end
 
@@ -49,6 +50,8 @@ RSpec.describe "Reading packets" do
     there = Numo::Int32.from_binary(native.integers(bytes, 6), [6, 200]).transpose
     expect(there).to eq(samples)
     expect(Loomshuttle::Audio::Pcm24.send(:integers, bytes, 6, [0, 1, 2])).to eq(samples)
+    expect(Loomshuttle::Audio::Pcm24.lanes_to_wav(bytes, 6)).to eq((0...6).map { |lane| Loomshuttle::Audio::Pcm24.to_wav(samples[true, lane].dup) })
+    expect(native.planes(bytes, 6)).to eq(Loomshuttle::Audio::Pcm24.to_wav(samples.transpose.dup))
   end
 
   it "reads what has arrived at a socket, in order and no more than asked for, with and without the C file", :aggregate_failures do

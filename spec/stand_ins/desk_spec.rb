@@ -197,7 +197,7 @@ RSpec.describe Loomshuttle::StandIns::Stage::PlayersOnStage do
     expect(after[true, 0].abs.max).to eq(0)
     expect(after[true, 1]).to eq(-before[true, 1])
     expect(after[true, 14].abs.max).to be > 0.001
-    buzz = ->(sound) { Loomshuttle::Audio::Goertzel.amplitudes(sound[0...48_000, 15..15], [50], 48_000)[0, 0] }
+    buzz = ->(sound) { Loomshuttle::Audio::SpectralLines.amplitudes(sound[0...48_000, 15..15], [50], 48_000)[0, 0] }
     expect(buzz.call(after)).to be < 0.05 * buzz.call(before)
     expect(stage.happen("sound", "all")).to be(true)
     expect(stage.read(0, 480_000)[true, 0..3]).to eq(before[true, 0..3])

@@ -19,7 +19,7 @@ RSpec.describe Loomshuttle::LineCheck::Hum do
     noise[true, 1] += tone(50, -3)
     window = 0.5 - (Numo::NMath.cos(Numo::DFloat.new(1000).seq * (2 * Math::PI / 1000)) * 0.5)
     spectrum = Numo::DFloat.hstack((0..2).map { |lane| (Numo::Pocketfft.rfft(noise[true, lane] * window).abs * (2 / window.sum)).reshape(501, 1) })
-    ours = Loomshuttle::Audio::Goertzel.amplitudes(noise, described_class::FREQUENCIES, rate)
+    ours = Loomshuttle::Audio::SpectralLines.amplitudes(noise, described_class::FREQUENCIES, rate)
     expect((ours - spectrum[described_class::FREQUENCIES, true]).abs.max).to be < 1e-9
   end
 
