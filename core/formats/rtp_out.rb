@@ -22,14 +22,24 @@ module Loomshuttle
       # @param time [Integer] sample counter of its first frame
       # @param sparing [Boolean] false: what was sent for that time before is replaced, so that silence is sent as well
       def write(block, time, sparing: @sparing)
-        payloads = @streams.map do |stream|
-          lanes = block[true, (stream.first - 1)...(stream.first - 1 + stream.lanes)].dup
-          Audio::Pcm24.to_network(lanes) unless sparing && lanes.eq(0).all?
-        end
+        rows = block.transpose
+        sounding = sparing ? @streams.reject { |stream| rows[range(stream), true].eq(0).all? } : @streams
+        payloads = payloads(rows, sounding).values_at(*@streams)
         (block.shape[0] / @packet).times { |nth| write_packets(payloads, nth, time + (nth * @packet)) }
       end
 
       private
+
+      def range(stream) = (stream.first - 1)...(stream.first - 1 + stream.lanes)
+
+      # @return [Hash{Sdp::Stream=>String}]
+      def payloads(rows, streams)
+        full, others = streams.partition { |stream| stream.lanes == 8 }
+        found = others.to_h { |stream| [stream, Audio::Pcm24.to_network(rows[range(stream), true].transpose.dup)] }
+        return found if full.empty?
+
+        full.zip(Audio::Pcm24.to_network_by_eight(rows[full.flat_map { |stream| range(stream).to_a }, true].dup)).to_h.merge(found)
+      end
 
       def write_packets(payloads, nth, time)
         payloads.each_with_index do |payload, index|

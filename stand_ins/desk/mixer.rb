@@ -18,7 +18,7 @@ module Loomshuttle
           @settings = settings
           @revision = nil
           @last_sample = Numo::DFloat.zeros(model.lanes)
-          @last_of_mix = {}
+          @last_of_mix, @silences = {}, {}
           @chain = OutputChain.new(model, settings)
           @boxes = StageBoxes.new(model)
         end
@@ -44,7 +44,7 @@ module Loomshuttle
         private
 
         def channel_taps(stage, card)
-          preamp = Audio::Pcm24.from_float(pick(stage, @plan.stage_lanes) * @plan.gains)
+          preamp = Audio::Pcm24.from_float(stage[@plan.heard_sockets, true] * @plan.gains)
           inside = replace(preamp, card)
           pre_eq = Audio::Pcm24.to_float(inside)
           pre_eq *= @mix.trims if @mix.trims
@@ -63,17 +63,11 @@ module Loomshuttle
 
         # A first-order tilt: treble against bass. Any filter would do that makes pre-EQ and post-EQ differ.
         def equalise(block)
-          before = Numo::DFloat.new(*block.shape).allocate
-          before[true, 0] = @last_sample
-          before[true, 1..-1] = block[true, 0...-1]
+          tilted = block * @mix.tilts
+          out = block.dup
+          out[true, 1..-1].inplace - tilted[true, 0...-1]
+          out[true, 0] = block[true, 0] - (@last_sample * @mix.tilts[true, 0])
           @last_sample = block[true, -1].dup
-          block - (before * @mix.tilts)
-        end
-
-        # Lanes of a block by list; -1 is silence.
-        def pick(block, lanes)
-          out = Numo::DFloat.zeros(lanes.size, block.shape[1])
-          lanes.each_with_index { |from, to| out[to, true] = block[from, true] if from >= 0 && from < block.shape[0] }
           out
         end
 
@@ -104,8 +98,10 @@ module Loomshuttle
         end
 
         def sends(heard)
-          out = Numo::Int32.zeros(@model.sends, heard[:card].shape[1])
-          @plan.sends.each do |feed|
+          frames = heard[:card].shape[1]
+          out = silence(Numo::Int32, @model.sends, frames)
+          @sends_by_tap.each { |tap, feeds| out[feeds.map { |feed| feed.number - 1 }, true] = heard[:ch][tap][feeds.map(&:index), true] }
+          @other_sends.each do |feed|
             from = carried(heard, feed)
             out[feed.number - 1, true] = from.is_a?(Numo::Int32) ? from : Audio::Pcm24.from_float(from)
           end
@@ -113,28 +109,34 @@ module Loomshuttle
         end
 
         def mains(heard)
-          out = Numo::DFloat.zeros(@model.mains.size, heard[:card].shape[1])
+          out = silence(Numo::DFloat, @model.mains.size, heard[:card].shape[1])
           @model.mains.each_index { |index| out[index, true] = heard[:mixes][[:main, index]]["post-fader"] }
           out.transpose
         end
 
         def outputs(heard)
-          out = Numo::DFloat.zeros(@model.mix_outputs, heard[:card].shape[1])
+          out = silence(Numo::DFloat, @model.mix_outputs, heard[:card].shape[1])
           @plan.outputs.each { |feed| out[feed.number - 1, true] = @chain.process(feed.number, floats(carried(heard, feed))) }
           out.transpose
         end
 
         def personal(heard)
-          out = Numo::DFloat.zeros(@model.mix.personal, heard[:card].shape[1])
+          out = silence(Numo::DFloat, @model.mix.personal, heard[:card].shape[1])
           @plan.personal.each { |feed| out[feed.number - 1, true] = floats(carried(heard, feed)) }
           out.transpose
         end
+
+        # Numo copies an array in a quarter of the time that it takes to fill one.
+        def silence(kind, lanes, frames) = (@silences[[kind, lanes, frames]] ||= kind.zeros(lanes, frames)).dup
 
         def floats(block) = block.is_a?(Numo::Int32) ? Audio::Pcm24.to_float(block) : block
 
         def look_at_settings
           @revision = @settings.revision
           @plan = Plan.new(@model, @settings)
+          # Whole numbers as they are, a tap at a time.
+          whole, @other_sends = @plan.sends.partition { |feed| feed.kind == :ch && %w[preamp channel-in].include?(feed.taken_at) }
+          @sends_by_tap = whole.group_by(&:taken_at)
           @chain.keep(@plan.outputs.map(&:number))
           @mix = MixPlan.new(@model, @settings, @plan.feeds_of_all.map { |feed| [feed.kind, feed.index] })
         end

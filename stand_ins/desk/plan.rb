@@ -8,8 +8,8 @@ module Loomshuttle
       # The patch as the mixer needs it: which lane hears what, which send and output carries what, and which socket that comes out of. Made
       # anew when a setting changes; what is mixed with which gain is in MixPlan.
       class Plan
-        # gains: a column; sends, outputs, personal: lists of Feed; fed_sockets: socket => [:outputs or :personal, number]
-        attr_reader :gains, :sends, :outputs, :personal, :fed_sockets
+        # heard_sockets: index of the socket at each channel lane's preamp; gains: of the preamps, a column, 0 where a lane has no socket; sends, outputs, personal: lists of Feed; fed_sockets: socket => [:outputs or :personal, number]
+        attr_reader :heard_sockets, :gains, :sends, :outputs, :personal, :fed_sockets
 
         # What a send, output or personal lane carries: number, tap, kind of source, and its index there.
         Feed = Struct.new(:number, :taken_at, :kind, :index)
@@ -20,7 +20,9 @@ module Loomshuttle
           @strips = model.channels
           @card_lanes = model.modes.fetch(settings.get("card/mode"))
           @inputs = Inputs.new(model, settings)
-          @gains = Numo::DFloat[*@strips.flat_map { |strip| [Audio::Level.amplitude(settings.get("strip/#{strip.number}/gain"))] * strip.width }].reshape(model.lanes, 1)
+          @heard_sockets = stage_lanes.map { |socket| [socket, 0].max }
+          gains = @strips.flat_map { |strip| [Audio::Level.amplitude(settings.get("strip/#{strip.number}/gain"))] * strip.width }
+          @gains = Numo::DFloat[*gains.zip(stage_lanes).map { |gain, socket| socket.negative? ? 0.0 : gain }].reshape(model.lanes, 1)
           mix = model.mix
           @sends = feeds("card/send", [model.sends, @card_lanes].min, model.taps, %w[pre-fader post-fader])
           @outputs = feeds("output", model.mix_outputs, mix.channel_taps, mix.mix_taps)
