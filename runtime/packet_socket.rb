@@ -7,7 +7,7 @@ module Loomshuttle
     # A UDP socket for the RTP packets of one stream.
     class PacketSocket
       # Longer datagrams are cut: none of ours is longer.
-      LARGEST = 2048
+      LARGEST = 8192
       # Most packets read at once.
       MOST = 32
       # What waits while the computer is busy with something else.

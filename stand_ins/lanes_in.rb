@@ -24,19 +24,14 @@ module Loomshuttle
       end
 
       # @param index [Integer] stream
-      # @param bytes [String] an RTP packet
-      def push(index, bytes)
-        packet = Formats::Rtp.unpack(bytes) or return
+      # @param arrived [String, Formats::RtpRuns::Run] an RTP packet, or packets that follow on each other
+      def push(index, arrived)
+        return push_run(index, arrived) unless arrived.is_a?(String)
+
+        packet = Formats::Rtp.unpack(arrived) or return
         return if packet.payload.empty? || (packet.payload.bytesize % frame_bytes(@streams[index])).nonzero?
 
-        ahead = Formats::Rtp.distance(@time, packet.timestamp, Formats::Rtp::TIMESTAMPS)
-        return @late += 1 if ahead.negative?
-
-        frames = packet.payload.bytesize / frame_bytes(@streams[index])
-        return if ahead + frames > AHEAD
-
-        store(index, @time + ahead, packet.payload)
-        @filled[index] = [@filled[index], @time + ahead + frames].max
+        take(index, packet)
       end
 
       # @param time [Integer] sample counter
@@ -51,6 +46,25 @@ module Loomshuttle
       end
 
       private
+
+      # Whole, where none of it is late or too early.
+      def push_run(index, run)
+        ahead = Formats::Rtp.distance(@time, run.timestamp, Formats::Rtp::TIMESTAMPS)
+        fits = !ahead.negative? && ahead + (run.payload.bytesize / frame_bytes(@streams[index])) <= AHEAD
+        fits ? take(index, run) : run.packets(frame_bytes(@streams[index])).each { |packet| take(index, packet) }
+      end
+
+      # @param packet [Formats::Rtp::Packet, Formats::RtpRuns::Run]
+      def take(index, packet)
+        ahead = Formats::Rtp.distance(@time, packet.timestamp, Formats::Rtp::TIMESTAMPS)
+        return @late += 1 if ahead.negative?
+
+        frames = packet.payload.bytesize / frame_bytes(@streams[index])
+        return if ahead + frames > AHEAD
+
+        store(index, @time + ahead, packet.payload)
+        @filled[index] = [@filled[index], @time + ahead + frames].max
+      end
 
       def block(index, time, frames)
         return Numo::Int32.zeros(frames, @streams[index].lanes) if @filled[index] <= time

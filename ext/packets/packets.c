@@ -9,7 +9,7 @@
 #include <sys/socket.h>
 
 #define HEADER 12
-#define LARGEST 2048 /* longer datagrams are cut, as Runtime::PacketSocket does */
+#define LARGEST 8192 /* longer datagrams are cut, as Runtime::PacketSocket does */
 #define MOST 32
 
 /* A stretch of packets that follow on each other, while it grows. */

@@ -74,8 +74,8 @@ module Loomshuttle
           drain(@control) { |bytes, peer| @unit.control.receive(bytes, peer) unless lost? }
           return unless ((@round += 1) % @slow).zero?
 
-          @returns.each_with_index { |socket, index| drain(socket) { |bytes, _| @unit.card_in.push(index, bytes) } }
-          @cables.each_with_index { |socket, index| drain(socket) { |bytes, _| @unit.cables.push(index, bytes) } }
+          @returns.each_with_index { |socket, index| take_in(socket) { |arrived| @unit.card_in.push(index, arrived) } }
+          @cables.each_with_index { |socket, index| take_in(socket) { |arrived| @unit.cables.push(index, arrived) } }
           @unit.step
           tell_clock
           @memory&.keep(Runtime::Clock.now)
@@ -85,12 +85,12 @@ module Loomshuttle
 
         def open_card
           @targets = @unit.send_streams.map { |stream| Socket.sockaddr_in(stream.port, stream.host) }
-          @returns = @unit.return_streams.map { |stream| udp(stream.port) }
+          @returns = packets(@unit.return_streams)
         end
 
         # What stands beside it: cables that came undone are not plugged, and hinder nothing else.
         def plug(model, cables_port, clock_port, card_clock_port)
-          @cables = cables_port ? @unit.cables.streams.map { |stream| udp(stream.port) } : []
+          @cables = cables_port ? packets(@unit.cables.streams) : []
           @clock, @card_clock = [clock_port, card_clock_port].map { |port| port && Socket.sockaddr_in(port, @host) }
           @unit.cables.plan = model.cables
         rescue Invalid => e
@@ -108,13 +108,34 @@ module Loomshuttle
           nil # nobody follows it
         end
 
-        def udp(port)
+        def packets(streams)
+          streams.map { |stream| taken(stream.port) { Runtime::PacketSocket.new(@host, stream.port, stream.lanes * Audio::Pcm24::BYTES) } }
+        end
+
+        def udp(port) = taken(port) { control_socket(port) }
+
+        # @raise [Invalid] where the port is taken
+        def taken(port)
+          yield
+        rescue Errno::EADDRINUSE
+          raise Invalid.new("UDP port #{port} is in use; start with another --port.", where: "port #{port}")
+        end
+
+        def control_socket(port)
           socket = UDPSocket.new
           socket.setsockopt(Socket::SOL_SOCKET, Socket::SO_RCVBUF, 4 << 20)
           socket.bind(@host, port)
           socket
-        rescue Errno::EADDRINUSE
-          raise Invalid.new("UDP port #{port} is in use; start with another --port.", where: "port #{port}")
+        end
+
+        # No more than MOST in a step.
+        def take_in(socket, &)
+          (MOST / Runtime::PacketSocket::MOST).times do
+            list = socket.read(Runtime::PacketSocket::MOST)
+            return if list.empty?
+
+            list.each(&)
+          end
         end
 
         # So many at once, that no flood keeps the desk from its next step.

@@ -21,7 +21,7 @@ module Loomshuttle
           @model = known_model
           @word = udp(ports[:clock])
           @streams = ports[:lanes].first(@model.computers).map { |port| streams(port, host) }
-          @lanes = @streams.map { |list| list.map { |stream| udp(stream.port) } }
+          @lanes = @streams.map { |list| list.map { |stream| packets(stream) } }
           @out = UDPSocket.new
           @cables = streams(ports[:cables], host).map { |stream| Socket.sockaddr_in(stream.port, host) }
           @tell = ports[:tell].map { |port| Socket.sockaddr_in(port, host) }
@@ -89,15 +89,15 @@ module Loomshuttle
 
         # Only before a step, however many packets come meanwhile.
         def take_in
-          @lanes.each_with_index { |sockets, computer| sockets.each_with_index { |socket, index| drain(socket) { |bytes| @unit.inputs[computer].push(index, bytes) } } }
+          @lanes.each_with_index { |sockets, computer| sockets.each_with_index { |socket, index| drain(socket) { |arrived| @unit.inputs[computer].push(index, arrived) } } }
         end
 
-        def drain(socket)
-          MOST.times do
-            bytes = socket.recv_nonblock(LARGEST, exception: false)
-            return if bytes == :wait_readable || bytes.nil?
+        def drain(socket, &)
+          (MOST / Runtime::PacketSocket::MOST).times do
+            list = socket.read(Runtime::PacketSocket::MOST)
+            return if list.empty?
 
-            yield bytes
+            list.each(&)
           end
         end
 
@@ -117,6 +117,12 @@ module Loomshuttle
           (1..LANES).each_slice(8).with_index.map do |slice, index|
             Formats::Sdp::Stream.new(host: host, port: port + (2 * index), lanes: slice.size, first: slice.first, rate: @model.rate, payload_type: Formats::Rtp::PAYLOAD_TYPE)
           end
+        end
+
+        def packets(stream)
+          Runtime::PacketSocket.new(@host, stream.port, stream.lanes * Audio::Pcm24::BYTES)
+        rescue Errno::EADDRINUSE
+          raise Invalid.new("UDP port #{stream.port} is in use; start with another --port.", where: "port #{stream.port}")
         end
 
         def udp(port)
