@@ -1,3 +1,4 @@
+import { replaceEqualDeep } from '@tanstack/react-query';
 import { useSyncExternalStore } from 'react';
 import { hearDesk, hearLanes } from '../meters/levels';
 import { hearSong } from '../meters/song';
@@ -23,6 +24,7 @@ let telling: ReturnType<typeof setTimeout> | null = null;
 // What comes at once is told at once. A store's news are rendered before anything else that waits: on a page that was held up, fifty of them in a
 // row would leave the rest no turn, and React takes that for an endless loop and ends.
 function put(change: Partial<Live>) {
+  if (Object.entries(change).every(([key, value]) => live[key as keyof Live] === value)) return;
   live = { ...live, ...change };
   telling ??= setTimeout(() => {
     telling = null;
@@ -75,7 +77,7 @@ export function connectLive(
     });
     source.addEventListener('state', (event) => {
       note();
-      put({ state: data<LiveState>(event) });
+      put({ state: replaceEqualDeep(live.state, data<LiveState>(event)) });
     });
     source.addEventListener('show', (event) => onShow(data<LiveShow>(event)));
     source.addEventListener('trouble', (event) =>
@@ -85,7 +87,7 @@ export function connectLive(
     source.addEventListener('songs', onSongs);
     source.addEventListener('player', (event) => {
       const player = data<PlayerStatus>(event);
-      put({ player: player.state === 'away' ? null : player });
+      put({ player: player.state === 'away' ? null : replaceEqualDeep(live.player, player) });
     });
     source.addEventListener('song', (event) => hearSong(data<PlayerLevels>(event)));
     source.addEventListener('takes', onTakes);
@@ -121,8 +123,18 @@ const watch = (tell: () => void) => {
 
 export const useLive = (): Live => useSyncExternalStore(watch, () => live);
 
+/** How the parts are; the same object for as long as nothing of it changes, and whoever asks only this is drawn again only then. */
+export const useLiveState = (): LiveState | null => useSyncExternalStore(watch, () => live.state);
+
+/** What is played to the stage. */
+export const useLivePlayer = (): PlayerStatus | null => useSyncExternalStore(watch, () => live.player);
+
 /** Whether the application is heard; those who ask only this are not bothered by anything else. */
 export const useConnected = (): boolean => useSyncExternalStore(watch, () => live.connected);
 
 /** The channel that just made a noise. */
 export const useNoise = (): number | null => useSyncExternalStore(watch, () => live.noise);
+
+/** Whether a channel is the one that just made a noise. */
+export const useNoisy = (channel: number): boolean =>
+  useSyncExternalStore(watch, () => live.noise === channel);

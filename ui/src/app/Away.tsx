@@ -1,4 +1,4 @@
-import { useLive } from '../api/live';
+import { useLiveState } from '../api/live';
 import { Told } from './Told';
 
 const WORDS = {
@@ -9,7 +9,7 @@ const WORDS = {
 
 /** That something a place lives on is away. */
 export function Away({ of }: { of: (keyof typeof WORDS)[] }) {
-  const { state } = useLive();
+  const state = useLiveState();
   if (!state) return null;
   return of
     .filter((part) => !state[part].up)

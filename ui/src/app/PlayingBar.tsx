@@ -2,7 +2,7 @@ import Button from '@mui/material/Button';
 import { useEffect, useRef } from 'react';
 import { api, taken } from '../api/client';
 import { useCommand } from '../api/edits';
-import { useLive } from '../api/live';
+import { useLiveState } from '../api/live';
 import { clock } from '../look/format';
 import { eachFrame } from '../meters/clock';
 import { progress } from '../meters/levels';
@@ -12,7 +12,7 @@ import own from './shell.module.css';
 
 /** While a take plays: which one, where it is, and the way to stop it, whatever place is open. */
 export function PlayingBar() {
-  const { state } = useLive();
+  const state = useLiveState();
   const playing = state?.recorder.playback ?? null;
   const stop = useCommand(() => taken(api.POST('/api/playback/stop', { body: {} })));
   if (!state || !playing) return null;

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { LiveState } from '../api/client';
-import { useLive } from '../api/live';
+import { useLiveState } from '../api/live';
 import { useShow } from '../api/queries';
 import { count, span } from '../look/format';
 import { DeskDialog } from './DeskDialog';
@@ -13,7 +13,7 @@ import own from './shell.module.css';
 
 /** What is true now, on every screen: show, clock, desk, positions, recorder and disk, findings. */
 export function StateBand({ onFindings }: { onFindings: () => void }) {
-  const { state } = useLive();
+  const state = useLiveState();
   const about = useShow().data?.about;
   const [desk, openDesk] = useState(false);
   const [shows, openShows] = useState(false);

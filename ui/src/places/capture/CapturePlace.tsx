@@ -1,7 +1,7 @@
-import { useMemo, useRef } from 'react';
+import { useCallback, useMemo, useRef } from 'react';
 import { api, taken, type Track } from '../../api/client';
 import { useCommand } from '../../api/edits';
-import { useLive } from '../../api/live';
+import { useLiveState } from '../../api/live';
 import { useShow } from '../../api/queries';
 import { arm } from './arming';
 import { ArmTools } from './ArmTools';
@@ -16,20 +16,28 @@ import { Away } from '../../app/Away';
 /** Transport, the tracks with arm, history and level, and the takes so far. */
 export default function CapturePlace() {
   const show = useShow().data;
-  const { state } = useLive();
+  const state = useLiveState();
   const capture = state?.recorder.capture ?? null;
   const last = useRef<number | null>(null);
-  const rest = useCommand((body: { tracks: number[]; resting: boolean }) =>
+  const { mutate } = useCommand((body: { tracks: number[]; resting: boolean }) =>
     taken(api.POST('/api/capture/rest', { body })),
   );
   const tracks = useMemo(() => show?.tracks.filter((track) => track.inputs.length > 0) ?? [], [show]);
+  // With Shift, all from the one before to this one. Always the same functions, so that only lanes that change are drawn again.
+  const armOne = useCallback(
+    (track: Track, range: boolean) => {
+      const at = tracks.indexOf(track);
+      const from = range ? (last.current ?? at) : at;
+      void arm(tracks.slice(Math.min(from, at), Math.max(from, at) + 1), !track.armed);
+      last.current = at;
+    },
+    [tracks],
+  );
+  const restOne = useCallback(
+    (track: Track, resting: boolean) => mutate({ tracks: [track.number], resting }),
+    [mutate],
+  );
   if (!show) return null;
-  // With Shift, all from the one before to this one.
-  const armOne = (track: Track, at: number, range: boolean) => {
-    const from = range ? (last.current ?? at) : at;
-    void arm(tracks.slice(Math.min(from, at), Math.max(from, at) + 1), !track.armed);
-    last.current = at;
-  };
   return (
     <>
       <main>
@@ -41,13 +49,13 @@ export default function CapturePlace() {
         ) : (
           <ArmTools tracks={tracks} />
         )}
-        {tracks.map((track, at) => (
+        {tracks.map((track) => (
           <LaneRow
             key={track.number}
             track={track}
             resting={capture ? capture.resting.includes(track.number) : null}
-            onArm={(range) => armOne(track, at, range)}
-            onRest={(resting) => rest.mutate({ tracks: [track.number], resting })}
+            onArm={armOne}
+            onRest={restOne}
           />
         ))}
         {tracks.length === 0 && (

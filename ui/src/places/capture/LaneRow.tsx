@@ -1,3 +1,4 @@
+import { memo } from 'react';
 import type { Track } from '../../api/client';
 import { type MeterPoint } from '../../meters/levels';
 import { LevelText } from '../../meters/LevelText';
@@ -11,12 +12,12 @@ interface LaneProps {
   track: Track;
   /** Whether it rests in the take under way; null while none is. */
   resting: boolean | null;
-  onArm: (range: boolean) => void;
-  onRest: (resting: boolean) => void;
+  onArm: (track: Track, range: boolean) => void;
+  onRest: (track: Track, resting: boolean) => void;
 }
 
 /** One track: arm, name, its last minute, level with held peak and clip mark, and its rest while a take runs. */
-export function LaneRow({ track, resting, onArm, onRest }: LaneProps) {
+export const LaneRow = memo(function LaneRow({ track, resting, onArm, onRest }: LaneProps) {
   const point: MeterPoint = { of: 'lanes', index: (track.inputs[0] ?? 1) - 1 };
   const name = track.title;
   const runs = resting !== null;
@@ -28,7 +29,7 @@ export function LaneRow({ track, resting, onArm, onRest }: LaneProps) {
         aria-pressed={track.armed}
         aria-label={`Arm ${name}`}
         title={track.armed ? 'Armed' : 'Not armed'}
-        onClick={(event) => onArm(event.shiftKey)}
+        onClick={(event) => onArm(track, event.shiftKey)}
       >
         <svg viewBox="0 0 18 18" aria-hidden="true">
           <circle cx="9" cy="9" r="6" />
@@ -46,11 +47,11 @@ export function LaneRow({ track, resting, onArm, onRest }: LaneProps) {
           className={cx(own.rest, resting ? cx(styles.strong, styles.inLook) : styles.quiet)}
           aria-pressed={resting}
           aria-label={`${resting ? 'Resume' : 'Rest'} ${name}`}
-          onClick={() => onRest(!resting)}
+          onClick={() => onRest(track, !resting)}
         >
           {resting ? 'resume' : 'rest'}
         </button>
       )}
     </div>
   );
-}
+});

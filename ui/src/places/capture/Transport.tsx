@@ -4,7 +4,7 @@ import TextField from '@mui/material/TextField';
 import { useEffect, useRef, useState } from 'react';
 import { api, taken, type Track } from '../../api/client';
 import { useCommand } from '../../api/edits';
-import { useLive } from '../../api/live';
+import { useLiveState } from '../../api/live';
 import { tell } from '../../api/notices';
 import { refreshTakes, useTakes } from '../../api/queries';
 import { HoldButton } from '../../app/HoldButton';
@@ -17,7 +17,7 @@ import own from './capture.module.css';
 
 /** Starts and ends a capture; shows its time, and how long the disk lasts. */
 export function Transport({ armed }: { armed: Track[] }) {
-  const { state } = useLive();
+  const state = useLiveState();
   const running = state?.recorder.capture ?? null;
   const left = running?.disk_seconds ?? state?.disk.seconds ?? null;
   const warning = running ? running.warning : state?.recorder.mirror_problem;
@@ -43,7 +43,7 @@ export function Transport({ armed }: { armed: Track[] }) {
 
 /** The button that starts: from now or from a while ago, under a name, alone or along with a take whose other tracks play. */
 function Start({ armed }: { armed: Track[] }) {
-  const { state } = useLive();
+  const state = useLiveState();
   const [name, setName] = useState('');
   const [back, setBack] = useState(0);
   const [along, setAlong] = useState('');

@@ -4,7 +4,7 @@ import TextField from '@mui/material/TextField';
 import { useState } from 'react';
 import { api, type RollCall, taken } from '../../api/client';
 import { set, useCommand } from '../../api/edits';
-import { useLive } from '../../api/live';
+import { useLiveState } from '../../api/live';
 import { lookAt } from '../../api/preview';
 import { refresh, useRoll } from '../../api/queries';
 import { adviceOf, kindOf, order, type Sorting, VERDICTS, type Verdict } from './roll';
@@ -34,7 +34,7 @@ function Roll({ roll }: { roll: RollCall }) {
   const [only, setOnly] = useState<Verdict | null>(null);
   const { order: held, hold } = useHeldOrder(order(roll.lines, sorting));
   const lines = only ? held.filter((line) => line.verdict === only) : held;
-  const { state } = useLive();
+  const state = useLiveState();
   return (
     <>
       <div className={styles.tools}>
@@ -61,7 +61,7 @@ function Roll({ roll }: { roll: RollCall }) {
       )}
       <div className={own.roll} role="list" {...hold}>
         {lines.map((line) => (
-          <RollLine key={line.channel} line={line} roll={roll} />
+          <RollLine key={line.channel} line={line} alignment={roll.alignment} tolerance={roll.tolerance} />
         ))}
       </div>
       {roll.lines.length === 0 && (

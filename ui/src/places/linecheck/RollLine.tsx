@@ -1,8 +1,8 @@
 import Button from '@mui/material/Button';
-import type { KeyboardEvent } from 'react';
-import type { RollCall, RollLine as Line } from '../../api/client';
+import { type KeyboardEvent, memo } from 'react';
+import type { RollLine as Line } from '../../api/client';
 import { set } from '../../api/edits';
-import { useNoise } from '../../api/live';
+import { useNoisy } from '../../api/live';
 import { count, decibels } from '../../look/format';
 import { BandMeter } from './BandMeter';
 import { kindOf, tickHeard, timeOf } from './roll';
@@ -15,14 +15,16 @@ const TONES = { '': undefined, stop: styles.inStop, look: styles.inLook, well: s
 
 interface Props {
   line: Line;
-  roll: RollCall;
+  /** Where loud parts belong (dBFS), and how far off they may be (dB). */
+  alignment: number;
+  tolerance: number;
 }
 
 /** One source: name, verdict and why, the last ten seconds, the level, and what to do. */
-export function RollLine({ line, roll }: Props) {
-  const noisy = useNoise() === line.channel;
+export const RollLine = memo(function RollLine({ line, alignment, tolerance }: Props) {
+  const noisy = useNoisy(line.channel);
   const title = line.name || `Channel ${line.channel}`;
-  const band: [number, number] = [roll.alignment - roll.tolerance, roll.alignment + roll.tolerance];
+  const band: [number, number] = [alignment - tolerance, alignment + tolerance];
   const points = { of: line.meter, at: line.at };
   const keys = (event: KeyboardEvent<HTMLElement>) => {
     if (event.target !== event.currentTarget) return;
@@ -66,7 +68,7 @@ export function RollLine({ line, roll }: Props) {
       <Todo line={line} title={title} />
     </div>
   );
-}
+});
 
 /** Highest peak, room, and clips of what was heard. */
 function figures({ peak, floor, clips }: Line): string {

@@ -1,6 +1,6 @@
 import { useRef } from 'react';
 import type { Playback, PlaybackItem, PlaybackRole, Song } from '../../api/client';
-import { useLive } from '../../api/live';
+import { useLivePlayer } from '../../api/live';
 import { useStem } from '../../api/queries';
 import { cx } from '../../look/cx';
 import { decibels } from '../../look/format';
@@ -87,7 +87,7 @@ interface SectionsProps {
 
 /** A press on a section: it begins there, or goes there at the next bar. */
 function Sections({ song, item, on, part: near }: SectionsProps) {
-  const { player } = useLive();
+  const player = useLivePlayer();
   const going = on && ['playing', 'fading', 'stopping'].includes(player?.state ?? '');
   const now = on ? (player?.section ?? null) : null;
   const asked = on ? (player?.asked ?? null) : null;

@@ -1,7 +1,7 @@
 import Button from '@mui/material/Button';
 import { api, taken } from '../../api/client';
 import { complain } from '../../api/edits';
-import { useLive } from '../../api/live';
+import { useLivePlayer } from '../../api/live';
 import styles from '../../look/look.module.css';
 import { Pick } from './SongFields';
 import own from './playback.module.css';
@@ -18,7 +18,7 @@ const NONE = 'none';
 
 /** A foot that begins songs and leaves loops: by OSC, or a MIDI device whose messages are learnt here. */
 export function FootSwitch() {
-  const foot = useLive().player?.foot;
+  const foot = useLivePlayer()?.foot;
   if (!foot) return null;
   const put = (part: { midi?: string | null; keys?: Record<string, Word> }) =>
     void taken(

@@ -2,7 +2,7 @@ import Button from '@mui/material/Button';
 import { type KeyboardEvent, useState } from 'react';
 import type { Playback, PlaybackItem, Show } from '../../api/client';
 import { set } from '../../api/edits';
-import { useLive } from '../../api/live';
+import { useLivePlayer } from '../../api/live';
 import { cx } from '../../look/cx';
 import { count } from '../../look/format';
 import styles from '../../look/look.module.css';
@@ -20,7 +20,7 @@ interface OrderProps {
 /** The running order for the night: songs, pauses, talk; moved by keys, buttons or dragging. */
 export function Order({ playback, show, chosen, onChoose }: OrderProps) {
   const [adding, add] = useState(false);
-  const { player } = useLive();
+  const player = useLivePlayer();
   const keys = playback.items.map((one) => one.key);
   const left = playback.items.filter((one) => !one.played).reduce((sum, one) => sum + one.seconds, 0);
   const newKey = Math.max(0, ...keys) + 1;

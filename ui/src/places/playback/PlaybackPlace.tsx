@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { Playback, Show } from '../../api/client';
-import { useLive } from '../../api/live';
+import { useLivePlayer } from '../../api/live';
 import { usePlayback, useShow } from '../../api/queries';
 import { Answered } from '../../app/Answered';
 import { Told } from '../../app/Told';
@@ -34,7 +34,7 @@ export default function PlaybackPlace() {
 function Views({ show, playback }: { show: Show; playback: Playback }) {
   const [view, turn] = useState<View>('tonight');
   const [chosen, choose] = useState<number | null>(null);
-  const { player } = useLive();
+  const player = useLivePlayer();
   const item =
     playback.items.find((one) => one.key === chosen) ??
     playback.items.find((one) => one.key === player?.item) ??

@@ -1,6 +1,6 @@
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
-import { useLive } from '../../api/live';
+import { useLivePlayer } from '../../api/live';
 import { usePlayback } from '../../api/queries';
 import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
@@ -9,7 +9,7 @@ import own from './playback.module.css';
 
 /** A second computer beside this one: it does the same at the same samples, and is heard when the first one falls silent. */
 export function SecondComputer() {
-  const { player } = useLive();
+  const player = useLivePlayer();
   // Only at the recording computer itself.
   const code = usePlayback().data?.player?.code;
   if (!player) return null;

@@ -3,7 +3,7 @@ import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import type { KeyboardEvent } from 'react';
 import type { Song } from '../../api/client';
-import { useLive } from '../../api/live';
+import { useLivePlayer } from '../../api/live';
 import { usePlayback, useShow } from '../../api/queries';
 import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
@@ -166,7 +166,7 @@ export function SectionTable({ song, onKeep, onPlace }: SectionTableProps) {
 
 /** Gives the sample of the song as it is at which it plays or stands; null while another song is on. */
 function usePlayhead(song: Song): (() => number) | null {
-  const { player } = useLive();
+  const player = useLivePlayer();
   const items = usePlayback().data?.items ?? [];
   if (player?.song !== song.id) return null;
   const tempo = items.find((one) => one.key === player.item)?.tempo ?? 100;

@@ -1,7 +1,7 @@
 import Button from '@mui/material/Button';
 import { useState } from 'react';
 import type { Playback, PlaybackItem, Song } from '../../api/client';
-import { useLive } from '../../api/live';
+import { useLivePlayer } from '../../api/live';
 import { useSong } from '../../api/queries';
 import { Answered } from '../../app/Answered';
 import { Told } from '../../app/Told';
@@ -30,7 +30,7 @@ export function SongView({ item, playback }: { item: PlaybackItem; playback: Pla
 }
 
 function Whole({ song, item, playback }: { song: Song; item: PlaybackItem; playback: Playback }) {
-  const { player } = useLive();
+  const player = useLivePlayer();
   const [editing, edit] = useState(false);
   const on = player?.item === item.key && player.song === song.id;
   return (

@@ -2,13 +2,13 @@ import MenuItem from '@mui/material/MenuItem';
 import { useQuery } from '@tanstack/react-query';
 import { api, taken } from '../../api/client';
 import { complain } from '../../api/edits';
-import { useLive } from '../../api/live';
+import { useLivePlayer } from '../../api/live';
 import styles from '../../look/look.module.css';
 import { Select } from './SongFields';
 
 /** A sound card of this computer instead of an interface beside it: its outputs are cabled in the same way. */
 export function SoundCard() {
-  const sound = useLive().player?.sound;
+  const sound = useLivePlayer()?.sound;
   const devices = useQuery({
     queryKey: ['player', 'sound-devices'],
     queryFn: () => taken(api.GET('/api/player/sound-devices')),

@@ -1,7 +1,7 @@
 import Button from '@mui/material/Button';
 import { useEffect, useRef, useState } from 'react';
 import type { PlaybackItem, Song } from '../../api/client';
-import { useLive } from '../../api/live';
+import { useLivePlayer } from '../../api/live';
 import { tell } from '../../api/notices';
 import { HoldButton } from '../../app/HoldButton';
 import { cx } from '../../look/cx';
@@ -22,7 +22,7 @@ const GOING = ['playing', 'fading', 'stopping'];
 
 /** Bar and beat, to be read from three metres, and what can be pressed. */
 export function Transport({ song, item, on }: TransportProps) {
-  const { player } = useLive();
+  const player = useLivePlayer();
   const [locked, lock] = useState(false);
   const going = on && GOING.includes(player?.state ?? '');
   const other = !on && GOING.includes(player?.state ?? '');
@@ -119,7 +119,7 @@ export function Transport({ song, item, on }: TransportProps) {
 
 /** Where it is; written past React while it plays. */
 function Place({ song, on }: { song: Song; on: boolean }) {
-  const { player } = useLive();
+  const player = useLivePlayer();
   const bar = useRef<HTMLSpanElement>(null);
   const time = useRef<HTMLSpanElement>(null);
   const held = on ? player : null;

@@ -1,4 +1,4 @@
-import { useLive } from '../../api/live';
+import { useLiveState } from '../../api/live';
 import Button from '@mui/material/Button';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
@@ -185,7 +185,7 @@ function BoxFields({ rig, letter }: { rig: Rig; letter: string }) {
 
 /** Whether second copies can be written where they are planned. */
 function SecondCopy() {
-  const recorder = useLive().state?.recorder;
+  const recorder = useLiveState()?.recorder;
   const words = recorder?.mirror_problem ?? recorder?.mirror_note;
   return words ? <p className={recorder?.mirror_problem ? styles.inStop : styles.inLook}>{words}</p> : null;
 }

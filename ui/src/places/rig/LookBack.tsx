@@ -1,4 +1,4 @@
-import { useLive } from '../../api/live';
+import { useLiveState } from '../../api/live';
 import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
 
@@ -6,7 +6,7 @@ const megabytes = (bytes: number) => `${Math.round(bytes / 1e6)} MB`;
 
 /** What the recorder holds of the past, and what that costs. */
 export function LookBack() {
-  const held = useLive().state?.recorder.look_back;
+  const held = useLiveState()?.recorder.look_back;
   if (!held) return null;
   return (
     <p className={cx(styles.figure, styles.quiet)}>

@@ -3,7 +3,7 @@ import TextField from '@mui/material/TextField';
 import { useState } from 'react';
 import { api, taken } from '../../api/client';
 import { useCommand } from '../../api/edits';
-import { useLive } from '../../api/live';
+import { useLiveState } from '../../api/live';
 import { tell } from '../../api/notices';
 import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
@@ -11,7 +11,7 @@ import own from './rig.module.css';
 
 /** How long it takes from the computer through the desk and back, for overdubs; measured over one lane when asked. */
 export function RoundTrip() {
-  const { state } = useLive();
+  const state = useLiveState();
   const [lane, setLane] = useState(1);
   const rate = state?.rate ?? 48000;
   const ms = (frames: number) => `${((frames * 1000) / rate).toFixed(2)} ms`;

@@ -2,7 +2,7 @@ import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import { api, taken } from '../../api/client';
 import { useCommand } from '../../api/edits';
-import { useLive } from '../../api/live';
+import { useLiveState } from '../../api/live';
 import { useSoundDevices } from '../../api/queries';
 import { count } from '../../look/format';
 import { cx } from '../../look/cx';
@@ -16,7 +16,7 @@ const STATES = {
 
 /** Where the recorder's sound comes from: the desk's card, or a sound card of this computer. */
 export function SoundDevice() {
-  const recorder = useLive().state?.recorder;
+  const recorder = useLiveState()?.recorder;
   const card = recorder?.card;
   const foreign = recorder?.foreign ?? 0;
   const devices = useSoundDevices().data ?? [];

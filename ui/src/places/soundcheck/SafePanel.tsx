@@ -1,6 +1,6 @@
 import Button from '@mui/material/Button';
 import type { Show } from '../../api/client';
-import { useLive } from '../../api/live';
+import { useLiveState } from '../../api/live';
 import { flip } from '../../api/edits';
 import { count } from '../../look/format';
 import { cx } from '../../look/cx';
@@ -14,7 +14,7 @@ interface Line {
 
 /** What is safe about the way there, and the way back always in reach. */
 export function SafePanel({ show, onTake }: { show: Show; onTake: number }) {
-  const { state } = useLive();
+  const state = useLiveState();
   const lines = safety(show, onTake, state?.desk.apart ?? null);
   return (
     <aside className={styles.side} aria-label="Safe way there and back">

@@ -1,6 +1,6 @@
 import Button from '@mui/material/Button';
 import { useCallback, useState } from 'react';
-import { useLive } from '../../api/live';
+import { useLiveState } from '../../api/live';
 import { flip } from '../../api/edits';
 import { useShow, useTakes } from '../../api/queries';
 import { count } from '../../look/format';
@@ -15,7 +15,7 @@ import own from './soundcheck.module.css';
 /** The shuttle board: every channel slides between the stage and the take that is chosen below. */
 export default function SoundcheckPlace() {
   const show = useShow().data;
-  const { state } = useLive();
+  const state = useLiveState();
   const takes = useTakes().data;
   const [, chosenAnew] = useState(0);
   const open = show?.id;

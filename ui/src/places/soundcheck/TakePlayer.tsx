@@ -3,7 +3,7 @@ import FormControlLabel from '@mui/material/FormControlLabel';
 import Switch from '@mui/material/Switch';
 import { useEffect, useState } from 'react';
 import { api, type Show, type Take, taken } from '../../api/client';
-import { useLive } from '../../api/live';
+import { useLiveState } from '../../api/live';
 import { useCommand } from '../../api/edits';
 import { useTakes, useWaveform } from '../../api/queries';
 import { clock } from '../../look/format';
@@ -25,7 +25,7 @@ interface PlayerProps {
 export function TakePlayer({ show, take, onTake }: PlayerProps) {
   const asked = useTakes();
   const takes = playable(asked.data ?? []);
-  const playing = useLive().state?.recorder.playback ?? null;
+  const playing = useLiveState()?.recorder.playback ?? null;
   const known = (id: string | null | undefined) => takes.find((one) => one.id === id);
   const chosen = known(playing?.take) ?? known(take) ?? usual(takes, show);
   const settled = chosen?.id ?? null;
@@ -55,7 +55,7 @@ interface ChosenProps {
 }
 
 function ChosenTake({ show, take, takes, onTake }: ChosenProps) {
-  const playing = useLive().state?.recorder.playback ?? null;
+  const playing = useLiveState()?.recorder.playback ?? null;
   const overview = useWaveform(take, 600).data;
   const [range, setRange] = useState<Range | null>(null);
   const [loop, setLoop] = useState(playing?.loop ?? false);
