@@ -10,7 +10,7 @@ module Loomshuttle
       TURN = 16
       # Packets arrive each millisecond. Reading some at once costs a fraction; the sound that is played back is paced by them and needs more
       # regular steps (seconds).
-      PAUSE, PAUSE_PLAYING = 0.008, 0.002
+      PAUSE, PAUSE_PLAYING = 0.012, 0.002
 
       # @param sends [Array<Formats::Sdp::Stream>] @param returns [Array<Formats::Sdp::Stream>]
       # @raise [Invalid] when a port is taken
@@ -25,12 +25,12 @@ module Loomshuttle
       # @yieldparam stream [Integer] @yieldparam arrived [Formats::RtpRuns::Run, String]
       # @return [Boolean] whether any came
       def receive(seconds, playing: false)
-        return false unless IO.select(@sockets, nil, nil, seconds)
+        return false unless @flowing || IO.select(@sockets, nil, nil, seconds)
 
         sleep(playing ? PAUSE_PLAYING : PAUSE) unless @more
-        @more = false
+        @more = @flowing = false
         @sockets.each_with_index { |socket, index| drain(socket) { |arrived| yield index, arrived } }
-        true
+        @flowing
       end
 
       # Writes without giving up Ruby's lock, unlike UDPSocket#send: at each packet another thread could take it, and
@@ -48,9 +48,12 @@ module Loomshuttle
 
       private
 
-      # When a stream may have more, the next turn comes at once.
+      # While something comes nobody asks whether there is anything. When a stream may have more, the next turn comes at once.
       def drain(socket, &)
         list = socket.read(TURN)
+        return if list.empty?
+
+        @flowing = true
         list.each(&)
         @more = true if list.sum { |one| one.is_a?(String) ? 1 : one.count } == TURN
       end
