@@ -8,7 +8,7 @@ require "selenium-webdriver"
 URL = ARGV.shift || "http://127.0.0.1:4040"
 SECONDS = (ARGV.shift || 20).to_i
 PLACES = ARGV.empty? ? %w[rig patch line-check capture soundcheck playback outputs handover stage] : ARGV
-PARTS = { "desk" => /processes\/desk\.rb/, "recorder" => /processes\/recorder\.rb/, "interface" => /processes\/interface\.rb/, "player" => /processes\/player\.rb/,
+PARTS = { "desk" => %r{processes/desk\.rb}, "recorder" => %r{processes/recorder\.rb}, "interface" => %r{processes/interface\.rb}, "player" => %r{processes/player\.rb},
           "web" => /puma /, "browser" => /chromium/ }.freeze
 
 # @return [Hash{String=>Float}] processor seconds of each part, of all its processes

@@ -24,11 +24,11 @@ module Loomshuttle
 
         left = ask or return
         lacking = keep + bytes - left
-        if lacking.positive?
-          @again = nil
-          kept = keep.positive? ? ", as #{megabytes(keep)} MB are kept free#{' for the take under way' if capturing}" : ""
-          raise Invalid.new("The disk has no room for it: #{megabytes(lacking)} MB are missing#{kept}. Make room, or try again afterwards.", where: "disk")
-        end
+        return unless lacking.positive?
+
+        @again = nil
+        kept = keep.positive? ? ", as #{megabytes(keep)} MB are kept free#{' for the take under way' if capturing}" : ""
+        raise Invalid.new("The disk has no room for it: #{megabytes(lacking)} MB are missing#{kept}. Make room, or try again afterwards.", where: "disk")
       end
 
       private

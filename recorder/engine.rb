@@ -122,7 +122,7 @@ module Loomshuttle
         intake = @intakes[stream]
         position = @timeline.position(run.timestamp)
         note_pause(position, now)
-        last = position + ((run.count - 1) * (run.size / @senders[stream].frame_bytes))
+        last = position + ((run.count - 1) * (run.bytes / @senders[stream].frame_bytes))
         @timeline.move((run.timestamp + last - position) % Formats::Rtp::TIMESTAMPS, last)
         intake.push(position, run.payload, run.count)
         step_clock(intake.newest, now) if intake.newest > @newest

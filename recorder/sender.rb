@@ -51,7 +51,7 @@ module Loomshuttle
       # @param run [Formats::RtpRuns::Run]   @param now [Float]
       # @return [Boolean] whether it is of the sender that is listened to, who counts as heard then
       def goes_on?(run, now)
-        return false unless @key == [run.source, run.size] && run.payload_type == @payload_type
+        return false unless @key == [run.source, run.bytes] && run.payload_type == @payload_type
 
         @heard = now
         true

@@ -5,18 +5,18 @@ module Loomshuttle
     # Joins consecutive packets, so that each of them need not be looked at. This is the reference for the C file in ext/packets and takes its
     # place where that cannot be built.
     module RtpRuns
-      # Packets of one sender that follow on each other without a gap: sequence and timestamp are those of the first, size the bytes of
+      # Packets of one sender that follow on each other without a gap: sequence and timestamp are those of the first, bytes those of
       # each payload, payload all of them.
-      Run = Struct.new(:payload_type, :sequence, :timestamp, :source, :size, :payload) do
+      Run = Struct.new(:payload_type, :sequence, :timestamp, :source, :bytes, :payload) do
         # @return [Integer] packets
-        def count = payload.bytesize / size
+        def count = payload.bytesize / bytes
 
         # @param frame_bytes [Integer]
         # @return [Array<Rtp::Packet>] one by one
         def packets(frame_bytes)
-          frames = size / frame_bytes
+          frames = bytes / frame_bytes
           Array.new(count) do |nth|
-            Rtp::Packet.new(payload_type, (sequence + nth) % Rtp::SEQUENCES, (timestamp + (nth * frames)) % Rtp::TIMESTAMPS, source, payload.byteslice(nth * size, size))
+            Rtp::Packet.new(payload_type, (sequence + nth) % Rtp::SEQUENCES, (timestamp + (nth * frames)) % Rtp::TIMESTAMPS, source, payload.byteslice(nth * bytes, bytes))
           end
         end
       end
@@ -46,9 +46,9 @@ module Loomshuttle
         def follows?(run, packet, frame_bytes)
           return false unless run.is_a?(Run)
 
-          run.size == packet.payload.bytesize && run.payload_type == packet.payload_type && run.source == packet.source &&
+          run.bytes == packet.payload.bytesize && run.payload_type == packet.payload_type && run.source == packet.source &&
             (run.sequence + run.count) % Rtp::SEQUENCES == packet.sequence &&
-            (run.timestamp + (run.count * (run.size / frame_bytes))) % Rtp::TIMESTAMPS == packet.timestamp
+            (run.timestamp + (run.count * (run.bytes / frame_bytes))) % Rtp::TIMESTAMPS == packet.timestamp
         end
       end
     end

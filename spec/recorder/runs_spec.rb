@@ -29,7 +29,7 @@ RSpec.describe "Runs of packets" do
                                      payload: Random.new((at * 2) + stream).bytes(1152))
     end
     list.flat_map { |bytes| random.rand(50).then { |dice| { 0 => [], 1 => [bytes, bytes], 2 => [bytes, random.bytes(1164)] }.fetch(dice, [bytes]) } }
-        .tap { |all| (all.size / 30).times { (at = random.rand(all.size - 3)) && (all[at], all[at + 2] = all[at + 2], all[at]) } }
+      .tap { |all| (all.size / 30).times { (at = random.rand(all.size - 3)) && (all[at], all[at + 2] = all[at + 2], all[at]) } }
   end
 
   def told(engine, batches) = [batches.map { |batch| [batch.position, batch.frames, batch.streams, batch.gaps, batch.breaks] }, engine.counts, engine.timeline.restarts]

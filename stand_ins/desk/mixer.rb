@@ -65,7 +65,7 @@ module Loomshuttle
         def equalise(block)
           tilted = block * @mix.tilts
           out = block.dup
-          out[true, 1..-1].inplace - tilted[true, 0...-1]
+          out[true, 1..-1] = block[true, 1..-1] - tilted[true, 0...-1]
           out[true, 0] = block[true, 0] - (@last_sample * @mix.tilts[true, 0])
           @last_sample = block[true, -1].dup
           out

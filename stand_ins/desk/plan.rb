@@ -8,7 +8,8 @@ module Loomshuttle
       # The patch as the mixer needs it: which lane hears what, which send and output carries what, and which socket that comes out of. Made
       # anew when a setting changes; what is mixed with which gain is in MixPlan.
       class Plan
-        # heard_sockets: index of the socket at each channel lane's preamp; gains: of the preamps, a column, 0 where a lane has no socket; sends, outputs, personal: lists of Feed; fed_sockets: socket => [:outputs or :personal, number]
+        # heard_sockets: index of the socket at each channel lane's preamp; gains: of the preamps, a column, 0 where a lane has no socket
+        # sends, outputs, personal: lists of Feed; fed_sockets: socket => [:outputs or :personal, number]
         attr_reader :heard_sockets, :gains, :sends, :outputs, :personal, :fed_sockets
 
         # What a send, output or personal lane carries: number, tap, kind of source, and its index there.
