@@ -107,6 +107,19 @@ RSpec.describe Loomshuttle::StandIns::Desk::Unit do
       expect(desk.card_in.late).to eq(1)
     end
 
+    it "plays packets that follow on each other as it plays single ones, and counts those of them that are late" do
+      packets = Array.new(4) { |nth| Loomshuttle::Formats::Rtp.pack(sequence: nth, timestamp: 432 + (nth * 48), source: 1, payload: Random.new(nth).bytes(1152)) }
+      blocks = [packets, Loomshuttle::Formats::RtpRuns.of(packets, 24)].map do |arrived|
+        input = Loomshuttle::StandIns::LanesIn.new(desk.return_streams.first(1))
+        input.read(0, 480)
+        arrived.each { |one| input.push(0, one) }
+        [input.late, input.read(480, 480)]
+      end
+      expect(blocks.map(&:first)).to eq([1, 1])
+      expect(blocks.first.last.ne(0).count_true).to be > 1000
+      expect(blocks.last.last).to eq(blocks.first.last)
+    end
+
     it "carries two lanes in two-lane mode" do
       set("strip/3/stage" => "in/4", "strip/3/gain" => 30.0, "card/send/3/from" => "ch/3")
       expect(lane(3).abs.max).to be > 0
@@ -126,6 +139,12 @@ RSpec.describe Loomshuttle::StandIns::Desk::Unit do
     it "is the same for the same seed, sample for sample" do
       other = Loomshuttle::StandIns::Stage::PlayersOnStage.new(%w[in/1 in/2 in/3 in/4])
       expect(other.read(0, 48_000)).to eq(VirtualRig.stage.read(0, 48_000)[true, 0..3])
+    end
+
+    it "is none where a channel has no socket, however far its preamp is up" do
+      expect(lane(1, 160).abs.max).to be > 0
+      set("strip/4/stage" => "", "strip/4/gain" => 40.0)
+      expect(lane(1, 160).abs.max).to eq(0)
     end
 
     it "raises the level by what the preamp is raised" do

@@ -20,6 +20,20 @@ RSpec.describe Loomshuttle::Audio::Pcm24 do
     expect(Numo::SFloat.from_binary(described_class.to_float32(random)) * 8_388_608).to eq(random.flatten)
   end
 
+  it "packs streams of eight lanes together as it packs each alone, at every edge of a sample" do
+    edges = [0, 1, -1, 8_388_607, -8_388_608, 255, -256, 65_535, -65_536, 0x123456]
+    rows = Numo::Int32.cast(Array.new(24) { |lane| Array.new(50) { |at| edges[((lane * 7) + at) % edges.size] } })
+    expect(described_class.to_network_by_eight(rows)).to eq((0...3).map { |stream| described_class.to_network(rows[(stream * 8)...((stream + 1) * 8), true].transpose.dup) })
+  end
+
+  it "limits what is beyond full scale, says where, and leaves the rest as it is" do
+    block = Numo::SFloat[[0.5, 1.5, -1.0], [-2.0, 0.0, 0.25]]
+    where = nil
+    expect(described_class.limit(block) { |beyond| where = beyond.where.to_a }).to eq(Numo::Int32[[4_194_304, 8_388_607, -8_388_608], [-8_388_608, 0, 2_097_152]])
+    expect(where).to eq([1, 3])
+    expect { |told| described_class.limit(block / 4, &told) }.not_to yield_control
+  end
+
   it "gives every integer back after a way through floats" do
     values = (Numo::Int32.new(100_000).seq.reshape(50_000, 2) * 167) - 8_388_608
     expect(described_class.from_float(described_class.to_float(values))).to eq(values)
