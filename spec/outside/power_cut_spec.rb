@@ -54,6 +54,20 @@ RSpec.describe "A power cut", :folder do
     expect_safe(watcher)
   end
 
+  it "leaves a folder whole that is moved to another disk, with everything in it" do
+    from = File.join(@folder, "from").tap { |path| FileUtils.mkdir_p(File.join(path, "inside")) }
+    File.write(File.join(from, "inside", "a.wav"), "sound")
+    File.write(File.join(from, "take.json"), "{}")
+    disk = File.join(@folder, "disk").tap { |path| Dir.mkdir(path) }
+    watcher = PowerCut.watch(disk)
+    to = File.join(disk, "to")
+    allow(File).to receive(:rename).and_call_original
+    allow(File).to receive(:rename).with(from, to).and_raise(Errno::EXDEV)
+    Loomshuttle::Runtime::Files.move(from, to)
+    expect(File.read(File.join(to, "inside", "a.wav"))).to eq("sound")
+    expect_safe(watcher)
+  end
+
   it "leaves the sound of a take alone while its markers are exchanged, whatever of it reached the disk" do
     capture
     path = File.join(take["folder"], take["tracks"][1]["file"])

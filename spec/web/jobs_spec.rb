@@ -32,6 +32,13 @@ RSpec.describe Loomshuttle::Web::Jobs, :folder do
     expect(File.exist?(elsewhere)).to be(true)
   end
 
+  it "removes a finished job by its age alone" do
+    young, old = job(1, days: 1), job(2, days: 40)
+    jobs.clear
+    expect(jobs.all.map { |one| one["id"] }).to eq([young])
+    expect(Dir.exist?(File.join(root, old))).to be(false)
+  end
+
   it "reads each job's file once, by screens and by the porter" do
     5.times { |n| job(n + 1, state: "waiting") }
     read = 0

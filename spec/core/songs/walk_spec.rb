@@ -60,6 +60,17 @@ RSpec.describe Loomshuttle::Songs::Walk do
     expect(one.pass.section.name).to eq("Out")
   end
 
+  it "is not around any more where a jump has led elsewhere" do
+    one = walk(section: 3)
+    one.take(100)
+    one.around = true
+    one.jump(2, at: "section")
+    one.take(7 * bar)
+    expect(one).to have_attributes(around: false, pass: have_attributes(section: have_attributes(key: 2)))
+    one.take(6 * bar)
+    expect(one.pass.section.key).not_to eq(2)
+  end
+
   it "takes back what was asked" do
     one = walk
     one.jump(4, at: "section")
