@@ -15,8 +15,8 @@ module Loomshuttle
 
       # @param block [Numo::SFloat] [outputs, frames]
       def add(block)
-        peaks = block.abs.max(axis: 1).to_a
-        @peaks = @peaks.zip(peaks).map(&:max)
+        low, high = block.minmax(axis: 1)
+        @peaks = @peaks.zip(high.to_a, low.to_a).map { |peak, up, down| [peak, up, -down].max }
         @frames += block.shape[1]
       end
 

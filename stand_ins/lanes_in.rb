@@ -16,7 +16,7 @@ module Loomshuttle
       # @param streams [Array<Formats::Sdp::Stream>] in lane order
       def initialize(streams)
         @streams = streams
-        @lanes = streams.sum(&:lanes)
+        @lanes, @first = streams.sum(&:lanes), streams.first&.first
         @rings = streams.map { |stream| "\0".b * (AHEAD * frame_bytes(stream)) }
         @filled = Array.new(streams.size, 0) # times up to which something has come
         @late = 0
@@ -39,10 +39,14 @@ module Loomshuttle
       def read(time, frames)
         quiet = @filled.all? { |until_then| until_then <= time }
         @time = time + frames
-        return Numo::Int32.zeros(frames, @lanes) if quiet # most of the time nothing is played
+        out = silence(frames).dup
+        return out if quiet # most of the time nothing is played
 
-        blocks = @streams.each_index.map { |index| block(index, time, frames) }
-        blocks.size == 1 ? blocks.first : Numo::Int32.hstack(blocks)
+        @streams.each_with_index do |stream, index|
+          at = stream.first - @first
+          out[true, at...(at + stream.lanes)] = block(index, time, frames) if @filled[index] > time
+        end
+        out
       end
 
       private
@@ -66,11 +70,10 @@ module Loomshuttle
         @filled[index] = [@filled[index], @time + ahead + frames].max
       end
 
-      def block(index, time, frames)
-        return Numo::Int32.zeros(frames, @streams[index].lanes) if @filled[index] <= time
+      def block(index, time, frames) = Audio::Pcm24.from_network(fetch(index, time, frames), @streams[index].lanes)
 
-        Audio::Pcm24.from_network(fetch(index, time, frames), @streams[index].lanes)
-      end
+      # Numo copies an array in a quarter of the time that it takes to fill one.
+      def silence(frames) = @silence&.shape&.first == frames ? @silence : @silence = Numo::Int32.zeros(frames, @lanes)
 
       def frame_bytes(stream) = stream.lanes * Audio::Pcm24::BYTES
 

@@ -23,12 +23,18 @@ module Loomshuttle
       # @param sparing [Boolean] false: what was sent for that time before is replaced, so that silence is sent as well
       def write(block, time, sparing: @sparing)
         rows = block.transpose
-        sounding = sparing ? @streams.reject { |stream| rows[range(stream), true].eq(0).all? } : @streams
+        sounding = sparing ? heard(rows) : @streams
         payloads = payloads(rows, sounding).values_at(*@streams)
         (block.shape[0] / @packet).times { |nth| write_packets(payloads, nth, time + (nth * @packet)) }
       end
 
       private
+
+      # @return [Array<Sdp::Stream>] those that are not silent throughout
+      def heard(rows)
+        lanes = rows.minmax(axis: 1).map(&:to_a).transpose.map { |low, high| low.nonzero? || high.nonzero? }
+        @streams.select { |stream| lanes[range(stream)].any? }
+      end
 
       def range(stream) = (stream.first - 1)...(stream.first - 1 + stream.lanes)
 
