@@ -9,6 +9,7 @@ RSpec.describe "bin/lib/install.sh", :folder do
   before do
     FileUtils.mkdir_p(%w[bin ui programs].map { |name| File.join(@folder, name) })
     FileUtils.cp_r(File.join(Loomshuttle::ROOT, "bin/lib"), File.join(@folder, "bin"))
+    FileUtils.cp_r(File.join(Loomshuttle::ROOT, "ext"), @folder)
     File.write(File.join(@folder, "ui/package-lock.json"), "{}")
     program("dpkg-query", 'echo "install ok installed"')
     program("node", "echo v22.1.0")
@@ -34,7 +35,17 @@ RSpec.describe "bin/lib/install.sh", :folder do
     words, status = install("run")
     expect(words.lines(chomp: true)).to include("   gem 1: base64 0.3.0", "   gem 2: puma 8.0.2 with native extensions", "all there")
     expect(status).to be_success
+    expect(Dir[File.join(@folder, "vendor/ext/*/packets.so")].size).to eq(1)
     expect(told).to match([/\Abundle install .*without=test\z/, /\Anpm ci .*--omit=dev\z/])
+  end
+
+  it "builds the packet reader once, again when it has changed, and goes on without it where it cannot be built" do
+    install("run")
+    expect(install("run").first).not_to include("packet reader")
+    File.write(File.join(@folder, "ext/packets/packets.c"), "no C")
+    words, status = install("run")
+    expect([words, status.success?]).to match([/Building the packet reader.*packets are read in Ruby, which takes more of the processor; see .*build.log\..*all there/m, true])
+    expect(Dir[File.join(@folder, "vendor/ext/*/packets.so")]).to eq([])
   end
 
   it "fetches once what is there for tests, which serves to run, too" do
@@ -54,7 +65,7 @@ RSpec.describe "bin/lib/install.sh", :folder do
 
   it "builds gems elsewhere when the folder's own name has what make splits at, and leads there" do
     odd = File.join(@folder, "Bühne links").tap { |path| FileUtils.mkdir_p(path) }
-    FileUtils.mv(%w[bin ui].map { |name| File.join(@folder, name) }, odd)
+    FileUtils.mv(%w[bin ui ext].map { |name| File.join(@folder, name) }, odd)
     program("bundle", "case $1 in check) exit 1 ;; esac\necho \"path=$BUNDLE_PATH\" >>../told")
     environment = { "PATH" => "#{@folder}/programs:#{ENV.fetch('PATH')}", "XDG_DATA_HOME" => File.join(@folder, "data"), "BUNDLE_PATH" => nil }
     words, status = Open3.capture2e(environment, "bash", "-euo", "pipefail", "-c", "id() { echo 1234; }; . bin/lib/install.sh; install_all run", chdir: odd)
