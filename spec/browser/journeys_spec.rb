@@ -20,10 +20,12 @@ RSpec.describe "A journey", type: :feature do
         before = faults.size
         break if before.zero?
 
-        find("[role=dialog][aria-label=Findings] article button.MuiButton-outlined", match: :first).tap { |fix| @pressed = fix.text.end_with?("at the desk…") }.click
-        click_button("Set at the desk") if @pressed # what is a matter of levels is looked at first
+        press_a_fix
+        looks = 0
         settle("a finding less") do
           all("[role=dialog] button", text: /\AMake \d+ change/, wait: 0).first&.click # what takes something away is shown first
+          # On a busy machine a press may fall between two pictures of the list, and meet nothing.
+          press_a_fix if ((looks += 1) % 60).zero? && faults.size == before
           faults.size < before
         end
         # Shown before the next is clicked, for what is drawn anew cannot be.
@@ -105,15 +107,23 @@ RSpec.describe "A journey", type: :feature do
     settle("the stale edit") { setting("channel", 12)["name"] == "Cato last" }
   end
 
+  def press_a_fix
+    fix = find("[role=dialog][aria-label=Findings] article button.MuiButton-outlined", match: :first)
+    levels = fix.text.end_with?("at the desk…")
+    fix.click
+    click_button("Set at the desk") if levels # what is a matter of levels is looked at first
+  end
+
   # On a slow line the first browser does not know of somebody's edit when it sends its own.
   def stale_edit
     keys(:escape)
     expect(page).to have_no_css("[role=dialog]")
     cell("desk/ch/12").click
-    page.driver.browser.network_conditions = { offline: false, latency: 1500, throughput: 50_000_000 }
-    application.post("/api/edits", settings: { "channel/12/name" => "Cato first" })
     keys(:f2)
-    keys([:control, "a"], "Cato last", :enter)
+    keys([:control, "a"], "Cato last")
+    page.driver.browser.network_conditions = { offline: false, latency: 4000, throughput: 50_000_000 }
+    application.post("/api/edits", settings: { "channel/12/name" => "Cato first" })
+    keys(:enter)
   end
 
   it "goes through the whole sheet by keyboard alone" do

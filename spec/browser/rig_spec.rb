@@ -80,9 +80,11 @@ RSpec.describe "The Rig place", type: :feature do
     click_button("Read 1 setting from the desk into the plan")
     settle("the plan") { setting("channel", 4)["gain"] == 20 }
     hand("set", "strip/4/gain", "25")
+    copies = all(:button, "Restore…").size
     click_button("Send 1 setting to the desk")
     expect(page).to have_css("[role=alert]", text: "every setting was read back")
     settle("in step") { application.get("/api/state")["desk"]["apart"] == 0 }
+    expect(page).to have_button("Restore…", count: copies + 1) # the copy of what was overwritten, which stands first
     find(:button, "Restore…", match: :first).click
     within("[role=dialog]", text: /Restore copy/) { click_button("Set 1 setting at the desk") }
     expect(page).to have_css("[role=alert]", text: "The desk is as it was.")
