@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
-# Processor time that each place costs in the browser (headless Chromium, software rendering), beside what the application's processes take
-# meanwhile: browser.rb [URL] [SECONDS] [PLACE...]. The application runs already, with the band playing; a take and a song are the caller's.
+# Processor time of each place in the browser (headless Chromium, software rendering) and of the application's processes at that time:
+# browser.rb [URL] [SECONDS] [PLACE...]. The application runs already, with the band playing; a take and a song are the caller's.
 require_relative "support"
 require "selenium-webdriver"
 

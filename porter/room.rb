@@ -8,7 +8,7 @@ module Loomshuttle
       # Stays free where takes are (bytes), and so much of the take under way beside it (seconds).
       RESERVE = 512 << 20
       AHEAD = 1800
-      # The disk is asked at most so often (seconds), and for one part in so many of the time: on a busy computer asking takes long.
+      # The disk is asked at most so often (seconds), and asking takes at most one part in SHARE of the time, for it is slow on a busy computer.
       EVERY, SHARE = 0.5, 20
 
       # @param folder [String] of the job   @param takes [String] folder of all takes
