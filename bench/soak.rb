@@ -30,14 +30,21 @@ def measured(part, folder)
   [*at.values_at(0, 1, -1), (Bench.now - began).round]
 end
 
-rows = { "recorder" => LongRecorder, "player" => LongPlayer, "viewer" => LongViewer }.map do |name, part|
-  Dir.mktmpdir("soak") do |folder|
-    out, back = IO.pipe
-    pid = fork { back.puts(JSON.generate([name, *measured(part, folder)])) }
-    back.close
-    Process.wait(pid)
-    JSON.parse(out.read)
-  end
+# All at once; each row is printed when its part has ended.
+parts = { "recorder" => LongRecorder, "player" => LongPlayer, "viewer" => LongViewer }.to_h do |name, part|
+  folder, (out, back) = Dir.mktmpdir("soak"), IO.pipe
+  fork { back.puts(JSON.generate([name, *measured(part, folder)])) }
+  back.close
+  [out, folder]
 end
 Bench.machine
+rows = []
+until parts.empty?
+  IO.select(parts.keys).first.each do |out|
+    rows << JSON.parse(out.read)
+    puts rows.last.join(" ")
+    FileUtils.rm_rf(parts.delete(out))
+  end
+end
+Process.waitall
 Bench.table([["part, #{HOURS} h", "MiB at the start", "after an hour", "at the end", "took, s"], *rows])

@@ -32,7 +32,7 @@ module Loomshuttle
 
         frames = block.shape[1]
         at = Numo::SFloat.new(frames).seq + (@frames - @left)
-        block.store(block * shape(at / @frames).reshape(1, frames))
+        block.store(block * shape(at / @frames).expand_dims(0))
         @left = [@left - frames, 0].max
       end
 

@@ -28,7 +28,7 @@ module Loomshuttle
           next if time + block.shape[1] <= from
 
           at = Numo::SFloat.new(block.shape[1]).seq + (time - from)
-          entry[1] = block * (1 - (at / frames).clip(0, 1)).reshape(1, block.shape[1])
+          entry[1] = block * (1 - (at / frames).clip(0, 1)).expand_dims(0)
           yield entry[1], time
         end
       end

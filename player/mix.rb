@@ -36,7 +36,7 @@ module Loomshuttle
       end
 
       def ramp(span)
-        (span.first + (Numo::SFloat.new(span.frames).seq * ((span.last - span.first) / span.frames))).reshape(span.frames, 1)
+        (span.first + (Numo::SFloat.new(span.frames).seq * ((span.last - span.first) / span.frames))).expand_dims(1)
       end
     end
   end

@@ -48,7 +48,7 @@ module Loomshuttle
         block = @deck.render([@block, left].min)
         @pilot&.add(block, time)
         samples = Audio::Pcm24.limit(block) { |where| @levels.limited(where) }
-        files.each { |output, file| file.write(Audio::Pcm24.to_wav(samples[output - 1, true].reshape(samples.shape[1], 1))) }
+        files.each { |output, file| file.write(Audio::Pcm24.to_wav(samples[output - 1, true])) }
       end
 
       def writer(out, output)

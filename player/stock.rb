@@ -88,7 +88,7 @@ module Loomshuttle
 
       def part(id, file, second)
         bytes = file.bytes(second * @size, @size, @read)
-        bytes.empty? ? nil : Numo::SFloat.from_binary(bytes).reshape(bytes.bytesize / (4 * @stems[id].lanes), @stems[id].lanes)
+        bytes.empty? ? nil : Numo::SFloat.from_binary(bytes, [bytes.bytesize / (4 * @stems[id].lanes), @stems[id].lanes])
       rescue SystemCallError, IOError => e
         trouble(id, e)
       end

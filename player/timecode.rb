@@ -12,7 +12,7 @@ module Loomshuttle
       end
 
       # @return [Numo::SFloat] [frames, 1]
-      def read(from, frames) = @ltc.read(from, frames, @first).reshape(frames, 1)
+      def read(from, frames) = @ltc.read(from, frames, @first).expand_dims(1)
     end
   end
 end

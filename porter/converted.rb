@@ -101,7 +101,7 @@ module Loomshuttle
         while (bytes = read(pipe, BLOCK * size))
           yield
           bytes = bytes.byteslice(0, bytes.bytesize - (bytes.bytesize % size))
-          keep(Numo::DFloat.from_binary(bytes).reshape(bytes.bytesize / size, @lanes)) unless bytes.empty?
+          keep(Numo::DFloat.from_binary(bytes, [bytes.bytesize / size, @lanes])) unless bytes.empty?
         end
       end
 

@@ -59,7 +59,10 @@ module Loomshuttle
         @on_second.call(lines, LineCheck::Likeness.pairs(second))
       end
 
-      def down(row) = Audio::Pcm24.floats(row.reshape(row.shape[0], row.shape[1] / @step, @step).sum(axis: 2)) / (@step * Audio::Pcm24::FULL_SCALE)
+      def down(row)
+        steps = Numo::Int32.from_binary(row.to_binary, [row.shape[0], row.shape[1] / @step, @step])
+        Audio::Pcm24.floats(steps.sum(axis: 2)) / (@step * Audio::Pcm24::FULL_SCALE)
+      end
     end
   end
 end

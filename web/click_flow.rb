@@ -24,7 +24,7 @@ module Loomshuttle
           first, last = [stroke.sample, at].max, [stroke.sample + sound.size, at + size].min
           sum[(first - at)...(last - at)] += sound[(first - stroke.sample)...(last - stroke.sample)] if last > first
         end
-        Audio::Pcm24.to_wav(Numo::Int32.cast((sum * Audio::Pcm24::FULL_SCALE).round.clip(-Audio::Pcm24::FULL_SCALE, Audio::Pcm24::FULL_SCALE - 1)).reshape(size, 1))
+        Audio::Pcm24.to_wav(Numo::Int32.cast((sum * Audio::Pcm24::FULL_SCALE).round.clip(-Audio::Pcm24::FULL_SCALE, Audio::Pcm24::FULL_SCALE - 1)))
       end
 
       # Strokes that are heard there, also those that began before.

@@ -47,7 +47,7 @@ module Loomshuttle
         file = @take.dig("overview", "file") or return Numo::UInt8[]
         bytes = File.binread(File.join(@take["folder"], file), (to - from) * @tracks, from * @tracks).to_s
         rows = bytes.bytesize / @tracks
-        rows.zero? ? Numo::UInt8[] : Numo::UInt8.from_binary(bytes.byteslice(0, rows * @tracks)).reshape(rows, @tracks)
+        rows.zero? ? Numo::UInt8[] : Numo::UInt8.from_binary(bytes.byteslice(0, rows * @tracks), [rows, @tracks])
       rescue Errno::ENOENT
         Numo::UInt8[]
       end

@@ -46,8 +46,8 @@ module Loomshuttle
       # @return [Array<String>] as to_network, for each eight lanes
       def self.to_network_by_eight(rows)
         streams, frames = rows.shape[0] / 8, rows.shape[1]
-        wide = Numo::UInt64.cast(rows & 0xffffff).reshape(streams, 8, frames)
-        one, two, three, four, five, six, seven, eight = Array.new(8) { |lane| wide[true, lane, true] }
+        wide = Numo::UInt64.cast(rows & 0xffffff)
+        one, two, three, four, five, six, seven, eight = Array.new(8) { |lane| wide[(lane..) % 8, true] }
         words = Numo::UInt64.new(streams, frames, 3).allocate
         words[true, true, 0] = (one << 40) | (two << 16) | (three >> 8)
         words[true, true, 1] = (three << 56) | (four << 32) | (five << 8) | (six >> 16)
@@ -64,7 +64,7 @@ module Loomshuttle
       # @param bytes [3, 4] of a sample there; of four the lowest is nought
       # @return [String] interleaved little-endian samples of all lanes
       def self.to_card(parts, lanes, bytes)
-        columns = parts.zip(lanes).map { |part, count| Numo::UInt8.from_binary(part).reshape(part.bytesize / (count * BYTES), count, BYTES)[true, true, [2, 1, 0]] }
+        columns = parts.zip(lanes).map { |part, count| Numo::UInt8.from_binary(part, [part.bytesize / (count * BYTES), count, BYTES])[true, true, [2, 1, 0]] }
         all = columns.reduce { |left, right| left.concatenate(right, axis: 1) }
         return all.dup.to_binary if bytes == BYTES
 
@@ -117,16 +117,16 @@ module Loomshuttle
 
         # The sample's three octets fill the upper part of 32 bits; the shift down extends the sign and drops the fourth.
         def integers(bytes, lanes, order)
-          octets = Numo::UInt8.from_binary(bytes).reshape(bytes.bytesize / BYTES, BYTES)
+          octets = Numo::UInt8.from_binary(bytes, [bytes.bytesize / BYTES, BYTES])
           wide = Numo::UInt8.new(octets.shape[0], 4).allocate
           order.each_with_index { |from, at| wide[true, 3 - at] = octets[true, from] }
-          samples = Numo::Int32.from_binary(wide.to_binary)
+          samples = Numo::Int32.from_binary(wide.to_binary, [octets.shape[0] / lanes, lanes])
           samples.inplace >> 8
-          samples.out_of_place!.reshape(octets.shape[0] / lanes, lanes)
+          samples.out_of_place!
         end
 
         def octets(block, order)
-          wide = Numo::UInt8.from_binary(block.to_binary).reshape(block.size, 4)
+          wide = Numo::UInt8.from_binary(block.to_binary, [block.size, 4])
           out = Numo::UInt8.new(block.size, BYTES).allocate
           order.each_with_index { |from, at| out[true, at] = wide[true, from] }
           out.to_binary

@@ -17,12 +17,12 @@ module Loomshuttle
       # @return [Array<Array(Integer, Integer, Float)>] two lanes (0-based, ascending) and r, where it is SAME or TURNED
       def self.pairs(block)
         rows = block.transpose
-        middle = rows - rows.mean(axis: 1).reshape(rows.shape[0], 1)
+        middle = rows - rows.mean(axis: 1).expand_dims(1)
         energy = middle.mulsum(middle, axis: 1)
         lanes = (0...rows.shape[0]).select { |lane| energy[lane] > QUIET * QUIET * rows.shape[1] }
         return [] if lanes.size < 2
 
-        found(middle[lanes, true] / Numo::NMath.sqrt(energy[lanes]).reshape(lanes.size, 1), lanes)
+        found(middle[lanes, true] / Numo::NMath.sqrt(energy[lanes]).expand_dims(1), lanes)
       end
 
       # @param rows [Numo::DFloat] of the lanes, each of energy 1

@@ -163,7 +163,7 @@ module Loomshuttle
 
         # Big-endian columns of each stream's lanes, a millisecond a packet.
         def packets(bytes, frames)
-          octets = Numo::UInt8.from_binary(bytes).reshape(frames, @lanes, @bytes)[true, true, (@bytes - 3)..]
+          octets = Numo::UInt8.from_binary(bytes, [frames, @lanes, @bytes])[true, true, (@bytes - 3)..]
           streams = @sends.map { |stream| octets[true, (stream.first - 1)...(stream.first - 1 + stream.lanes), [2, 1, 0]].dup.to_binary }
           (0...(frames / PACKET)).each do |nth|
             @sends.each_with_index do |stream, index|

@@ -41,7 +41,7 @@ module Loomshuttle
         end
 
         def each_lane = @model.channels.flat_map { |strip| (0...strip.width).map { |lane| yield("strip/#{strip.number}", strip, lane) } }
-        def column(&) = Numo::DFloat[*each_lane(&)].reshape(@model.lanes, 1)
+        def column(&) = Numo::DFloat[*each_lane(&)].expand_dims(1)
 
         # Matrices hear mains and buses, and mains hear buses: from the end to the beginning.
         def plan(heard)
@@ -128,7 +128,7 @@ module Loomshuttle
         # @param lanes [Array<Array(String, Float)>] tap and gain of each
         def sums(lanes)
           lanes.each.with_index.reject { |(_, gain), _| gain.zero? }.group_by { |(tap, _), _| tap }.map do |tap, members|
-            Sum.new(tap, members.map(&:last), Numo::DFloat[*members.map { |(_, gain), _| gain }].reshape(members.size, 1))
+            Sum.new(tap, members.map(&:last), Numo::DFloat[*members.map { |(_, gain), _| gain }].expand_dims(1))
           end
         end
       end

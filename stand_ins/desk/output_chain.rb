@@ -28,7 +28,7 @@ module Loomshuttle
           return out.tap { @lines.delete(number) } if delay.zero?
 
           line = @lines[number] ||= DelayLine.new(@model.mix.longest_delay)
-          line.pass(out.reshape(out.size, 1), delay)[true, 0]
+          line.pass(out.expand_dims(1), delay)[true, 0]
         end
 
         private

@@ -23,7 +23,7 @@ module Loomshuttle
           @inputs = Inputs.new(model, settings)
           @heard_sockets = stage_lanes.map { |socket| [socket, 0].max }
           gains = @strips.flat_map { |strip| [Audio::Level.amplitude(settings.get("strip/#{strip.number}/gain"))] * strip.width }
-          @gains = Numo::DFloat[*gains.zip(stage_lanes).map { |gain, socket| socket.negative? ? 0.0 : gain }].reshape(model.lanes, 1)
+          @gains = Numo::DFloat[*gains.zip(stage_lanes).map { |gain, socket| socket.negative? ? 0.0 : gain }].expand_dims(1)
           mix = model.mix
           @sends = feeds("card/send", [model.sends, @card_lanes].min, model.taps, %w[pre-fader post-fader])
           @outputs = feeds("output", model.mix_outputs, mix.channel_taps, mix.mix_taps)

@@ -41,7 +41,7 @@ module Loomshuttle
           return Numo::Int32.new(0, lanes) if part.empty?
           return Audio::Pcm24.from_wav(part, lanes) if @format == PCM
 
-          Audio::Pcm24.from_float(Numo::DFloat.cast(Numo::SFloat.from_binary(part))).reshape(part.bytesize / @frame_bytes, lanes)
+          Audio::Pcm24.from_float(Numo::DFloat.cast(Numo::SFloat.from_binary(part, [part.bytesize / @frame_bytes, lanes])))
         end
 
         def close = @file.close
