@@ -21,11 +21,19 @@ module Loomshuttle
       # @param block [Numo::SFloat] [outputs, frames], added to   @param time [Integer] of its first frame
       def add(block, time)
         tone = @tone or return
-        frames = block.shape[1]
         # Whole turns are left out first, so that the phase stays exact however late it is.
-        first = (Rational(tone.hz.to_r * time, @rate) % 1).to_f
-        wave = Numo::SFloat.cast(Numo::NMath.sin((first + (Numo::DFloat.new(frames).seq * (tone.hz / @rate.to_f))) * (2 * Math::PI)) * tone.amplitude)
-        tone.outputs.each { |output| block[output - 1, true] += wave if output <= block.shape[0] }
+        wave = wave(tone, (Rational(tone.hz.to_r * time, @rate) % 1).to_f, block.shape[1])
+        tone.outputs.each { |output| block[output - 1, true].inplace + wave if output <= block.shape[0] }
+      end
+
+      private
+
+      # Most blocks begin in the same phase as the one before, since a block is a whole number of its turns.
+      def wave(*which)
+        return @wave if @made == which
+
+        tone, first, frames = @made = which
+        @wave = Numo::SFloat.cast(Numo::NMath.sin((first + (Numo::DFloat.new(frames).seq * (tone.hz / @rate.to_f))) * (2 * Math::PI)) * tone.amplitude)
       end
     end
   end

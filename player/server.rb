@@ -26,6 +26,7 @@ module Loomshuttle
         library, @config = Library.new(File.join(home, "songs"), rate), Config.new(file, aside)
         @unit = Unit.new(rate: rate, streams: @ways.streams, library: library, config: @config, outputs: outputs, now: Runtime::Clock.method(:now),
                          &@ways.method(:send))
+        leave
         @unit.sound = -> { @ways.sound&.status }
         @turning = Mutex.new # held for moments, while the way out becomes another one
         @unit.before_play = method(:turn)
@@ -86,9 +87,14 @@ module Loomshuttle
       def turn
         @turning.synchronize do
           @ways.let_go
-          # A sound card takes silence as well.
-          @unit.leave_by(@ways.streams, sparing: @ways.sound.nil?) if !@unit.deck.playing? && @ways.use(@config["returns"], @config.sound)
+          leave if !@unit.deck.playing? && @ways.use(@config["returns"], @config.sound)
         end
+      end
+
+      # A sound card takes silence as well, and millisecond by millisecond.
+      def leave
+        network = @ways.sound.nil?
+        @unit.leave_by(@ways.streams, sparing: network, together: network)
       end
 
       # Whom it follows may have changed; who follows it hears how it is.

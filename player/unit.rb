@@ -53,9 +53,9 @@ module Loomshuttle
       attr_writer :on_meters, :on_state
 
       # From now on its outputs leave by other streams. @param streams [Array<Formats::Sdp::Stream>] the first one's lane 1 is output 1
-      # @param sparing [Boolean] whether silence is not sent
-      def leave_by(streams, sparing: true)
-        @out = Formats::RtpOut.new(streams, packet: PACKET, session: @session, sparing: sparing, &@send)
+      # @param sparing [Boolean] whether silence is not sent   @param together [Boolean] whether all packets of a block go at once (Formats::RtpOut)
+      def leave_by(streams, sparing: true, together: false)
+        @out = Formats::RtpOut.new(streams, packet: PACKET, session: @session, sparing: sparing, together: together, &@send)
       end
 
       # The interface, or the desk's card, tells its clock.

@@ -58,13 +58,13 @@ module Loomshuttle
         yield bytes if bytes.is_a?(String)
       end
 
-      # Without giving up Ruby's lock, as the recorder does (Recorder::UdpCard).
-      def send(index, bytes)
+      # @param bytes [String] packets of one stream, one after the other   @param size [Integer] of each
+      def send(index, bytes, size = bytes.bytesize)
         return @sound.send(index, bytes) if @sound
 
-        @sockets[index]&.write_nonblock(bytes, exception: false)
+        @senders[index]&.send(bytes, size)
       rescue SystemCallError, IOError
-        nil # nobody is there, or the way has just become another one
+        nil # the way has just become another one
       end
 
       # Ends at once what a sound card still has to play.
@@ -74,7 +74,7 @@ module Loomshuttle
       # What comes by the clock that is not listened to is let go, many times more than comes between two looks.
       def let_go = (@clocks.values - [@clock]).each { |socket| MOST.times { break if socket.recv_nonblock(1, exception: false) == :wait_readable } }
 
-      def close = [*@clocks.values, *@sockets, @sound].compact.each(&:close)
+      def close = [*@clocks.values, *@senders, @sound].compact.each(&:close)
 
       private
 
@@ -86,8 +86,8 @@ module Loomshuttle
       end
 
       def turn_to(way, streams)
-        before = [*@sockets, *@sound]
-        @sockets = streams.map { |stream| UDPSocket.new.tap { |socket| socket.connect(stream.host, stream.port) } }
+        before = [*@senders, *@sound]
+        @senders = streams.map { |stream| Runtime::PacketSender.new(stream.host, stream.port) }
         @way, @streams, @clock, @sound = way, streams, @clocks[way], nil
         before.each(&:close)
       end

@@ -142,8 +142,8 @@ module Loomshuttle
       end
 
       def measure(block)
-        peaks = Audio::Level.peak_amplitudes(block)
-        @levels.add(block.shape[0], peaks, Audio::Level.mean_squares(block))
+        peaks, squares = Audio::Level.measured(block)
+        @levels.add(block.shape[0], peaks, squares)
         @clips += 1 if peaks.max >= Audio::Level::CLIPPED
         (0...block.shape[0]).step(STEP) { |at| @columns << Audio::Level.byte(Audio::Level.peak_amplitudes(block[at...[at + STEP, block.shape[0]].min, true]).max) }
       end

@@ -68,7 +68,7 @@ module Loomshuttle
 
       private
 
-      def measured = blocks.map { |block| [Audio::Level.peak_amplitudes(block), Audio::Level.mean_squares(block)] }.transpose.map { |parts| parts.flatten(1) }
+      def measured = blocks.map { |block| Audio::Level.measured(block).map(&:to_a) }.transpose.map { |parts| parts.flatten(1) }
 
       def decoded
         streams.map do |_, lanes, bytes|

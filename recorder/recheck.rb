@@ -61,7 +61,7 @@ module Loomshuttle
         block = @reader.read(@at, STRETCH)
         return file_done(track) if block.shape[0].zero?
 
-        @sum.add(block.shape[0], Audio::Level.peak_amplitudes(block), Audio::Level.mean_squares(block))
+        @sum.add(block.shape[0], *Audio::Level.measured(block))
         @at += block.shape[0]
         @done += block.shape[0]
       end

@@ -35,18 +35,18 @@ module Loomshuttle
       end
 
       # @param time [Integer] sample counter
-      # @return [Numo::Int32] [frames, lanes of all streams]
+      # @return [Numo::Int32] [frames, lanes of all streams], lanes as rows in memory
       def read(time, frames)
         quiet = @filled.all? { |until_then| until_then <= time }
         @time = time + frames
         out = silence(frames).dup
-        return out if quiet # most of the time nothing is played
+        return out.transpose if quiet # most of the time nothing is played
 
         @streams.each_with_index do |stream, index|
           at = stream.first - @first
-          out[true, at...(at + stream.lanes)] = block(index, time, frames) if @filled[index] > time
+          out[at...(at + stream.lanes), true] = rows(index, time, frames) if @filled[index] > time
         end
-        out
+        out.transpose
       end
 
       private
@@ -70,10 +70,10 @@ module Loomshuttle
         @filled[index] = [@filled[index], @time + ahead + frames].max
       end
 
-      def block(index, time, frames) = Audio::Pcm24.from_network(fetch(index, time, frames), @streams[index].lanes)
+      def rows(index, time, frames) = Audio::Pcm24.from_network(fetch(index, time, frames), @streams[index].lanes).transpose
 
       # Numo copies an array in a quarter of the time that it takes to fill one.
-      def silence(frames) = @silence&.shape&.first == frames ? @silence : @silence = Numo::Int32.zeros(frames, @lanes)
+      def silence(frames) = @silence&.shape&.last == frames ? @silence : @silence = Numo::Int32.zeros(@lanes, frames)
 
       def frame_bytes(stream) = stream.lanes * Audio::Pcm24::BYTES
 

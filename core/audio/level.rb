@@ -38,20 +38,25 @@ module Loomshuttle
       def self.rms_of(mean_square) = mean_square <= 0 ? SILENCE_DB : [dbfs(Math.sqrt(mean_square)) + AES17_OFFSET_DB, SILENCE_DB].max
 
       # @return [Array<Float>] highest absolute value of each lane, full scale 1.0
-      def self.peak_amplitudes(block)
-        low, high = block.transpose.minmax(axis: 1)
-        high.to_a.zip(low.to_a).map { |up, down| [up, -down].max / scale(block) }
-      end
+      def self.peak_amplitudes(block) = peaks(block.transpose, scale(block)).to_a
 
       # @return [Array<Float>] mean of the squares of each lane, full scale 1.0
-      def self.mean_squares(block)
-        rows = block.transpose
+      def self.mean_squares(block) = measured(block).last.to_a
+
+      # @return [Array(Numo::DFloat, Numo::DFloat)] peak_amplitudes and mean_squares
+      def self.measured(block)
+        rows, full = block.transpose, scale(block)
         rows = Pcm24.floats(rows) unless rows.is_a?(Numo::DFloat)
-        rows.rms(axis: 1).to_a.map { |rms| (rms / scale(block))**2 }
+        [peaks(rows, full), (rows.rms(axis: 1) / full)**2]
+      end
+
+      def self.peaks(rows, full)
+        low, high = rows.minmax(axis: 1)
+        Numo::DFloat.maximum(high, -low) / full
       end
 
       def self.scale(block) = block.is_a?(Numo::Int32) ? Pcm24::FULL_SCALE.to_f : 1.0
-      private_class_method :scale
+      private_class_method :peaks, :scale
     end
   end
 end

@@ -1,23 +1,24 @@
 # frozen_string_literal: true
 
+require "numo/narray"
+
 module Loomshuttle
   module Audio
     # Peak and RMS over many blocks of the same lanes.
     class LevelSum
       # @param lanes [Integer]
       def initialize(lanes)
-        @peaks = Array.new(lanes, 0.0)
-        @squares = Array.new(lanes, 0.0)
+        @peaks, @squares = Array.new(2) { Numo::DFloat.zeros(lanes) }
         @frames = 0
       end
 
       # @param frames [Integer] of a block
-      # @param peaks [Array<Float>] amplitudes of its lanes
-      # @param mean_squares [Array<Float>]
+      # @param peaks [Numo::DFloat, Array<Float>] amplitudes of its lanes
+      # @param mean_squares [Numo::DFloat, Array<Float>]
       def add(frames, peaks, mean_squares)
         @frames += frames
-        peaks.each_with_index { |peak, lane| @peaks[lane] = peak if peak > @peaks[lane] }
-        mean_squares.each_with_index { |square, lane| @squares[lane] += square * frames }
+        @peaks = Numo::DFloat.maximum(@peaks, peaks)
+        @squares += Numo::DFloat.cast(mean_squares) * frames
       end
 
       # @return [Float] dBFS over the given lanes

@@ -41,18 +41,16 @@ module Loomshuttle
       # @return [String] interleaved, big-endian
       def self.to_network(block) = octets(block, [2, 1, 0])
 
-      # Streams of eight lanes: eight samples are three words of 64 bits, which Numo puts together for all of them at once.
-      # @param rows [Numo::Int32] [lanes, frames], lanes a multiple of eight; a lane is a row
-      # @return [Array<String>] as to_network, for each eight lanes
-      def self.to_network_by_eight(rows)
-        streams, frames = rows.shape[0] / 8, rows.shape[1]
-        wide = Numo::UInt64.cast(rows & 0xffffff)
-        one, two, three, four, five, six, seven, eight = Array.new(8) { |lane| wide[(lane..) % 8, true] }
-        words = Numo::UInt64.new(streams, frames, 3).allocate
-        words[true, true, 0] = (one << 40) | (two << 16) | (three >> 8)
-        words[true, true, 1] = (three << 56) | (four << 32) | (five << 8) | (six >> 16)
-        words[true, true, 2] = (six << 48) | (seven << 24) | eight
-        bytes, size = words.hton.to_binary, frames * 8 * BYTES
+      # Octet by octet along the lanes, which Numo copies several times faster than samples across them.
+      # @param rows [Numo::Int32] [lanes, frames]; a lane is a row   @param lanes [Integer] of a stream
+      # @return [Array<String>] as to_network, for each stream
+      def self.rows_to_network(rows, lanes)
+        streams, frames = rows.shape[0] / lanes, rows.shape[1]
+        octets = Numo::UInt8.from_binary(rows.to_binary, [streams, lanes, frames, 4])
+        out = Numo::UInt8.new(streams, frames, lanes, BYTES).allocate
+        by_lane = out.transpose(0, 2, 1, 3)
+        BYTES.times { |at| by_lane[true, true, true, at] = octets[true, true, true, BYTES - 1 - at] }
+        bytes, size = out.to_binary, frames * lanes * BYTES
         Array.new(streams) { |stream| bytes.byteslice(stream * size, size) }
       end
 
@@ -82,12 +80,20 @@ module Loomshuttle
       # @return [String] interleaved little-endian 32-bit floats; every 24-bit value has its float
       def self.to_float32(block) = (Numo::SFloat.cast(block) / FULL_SCALE).to_binary
 
-      # Rounds to the nearest integer, halves to the even one (a third of the time of Numo's other rounding), and clips at full scale.
+      # Rounds to the nearest integer, halves to the even one, and clips at full scale.
       # @return [Numo::Int32]
-      def self.from_float(block)
-        scaled = block * FULL_SCALE
-        scaled.inplace.rint
-        integers_of(scaled.clip(-FULL_SCALE, FULL_SCALE - 1))
+      def self.from_float(block) = Numo::Int32.cast(round(block * FULL_SCALE))
+
+      # Added to a float it leaves no room for a fraction, so that the processor's own addition rounds, halves to the even number; taken off again,
+      # it leaves whole numbers. A fifth of the time of Numo's rint.
+      ROUND = 1.5 * (1 << 52)
+      private_constant :ROUND
+
+      # As from_float, of numbers whose full scale is FULL_SCALE.
+      # @param scaled [Numo::DFloat] changed
+      # @return [Numo::DFloat] whole numbers, the same array
+      def self.round(scaled)
+        (scaled.inplace.clip(-FULL_SCALE, FULL_SCALE - 1) + ROUND) - ROUND
       end
 
       # Limits only where needed, since limiting costs as much as all the rest.
@@ -102,13 +108,8 @@ module Loomshuttle
           yield (scaled >= FULL_SCALE) | (scaled < -FULL_SCALE) if block_given?
           scaled = scaled.clip(-FULL_SCALE, FULL_SCALE - 1)
         end
-        integers_of(scaled)
+        Numo::Int32.cast(scaled)
       end
-
-      # By way of 64 bits, which Numo does in half the time of the straight way.
-      # @param whole [Numo::SFloat, Numo::DFloat] whole numbers within 32 bits
-      # @return [Numo::Int32]
-      def self.integers_of(whole) = Numo::Int32.cast(Numo::Int64.cast(whole))
 
       # Whole planes of one octet each are copied, since Numo is slow on rows of three; what is filled anyway is not cleared first. Both
       # assume a little-endian machine, as Numo's own binary form does.

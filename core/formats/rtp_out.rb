@@ -8,9 +8,10 @@ module Loomshuttle
       # @param packet [Integer] frames a packet
       # @param session [Integer] SSRC of the first stream; the others count on from it
       # @param sparing [Boolean] whether a stream that is silent for the whole of a block sends nothing
-      # @param send [Proc] takes stream index and bytes
-      def initialize(streams, packet:, session:, sparing: false, &send)
-        @sparing = sparing
+      # @param together [Boolean] whether all packets of a stream's block are handed over as one piece, one after the other
+      # @param send [Proc] takes stream index and bytes; together also how many bytes a packet has
+      def initialize(streams, packet:, session:, sparing: false, together: false, &send)
+        @sparing, @together = sparing, together
         @streams = streams
         @packet = packet
         @session = session
@@ -25,7 +26,13 @@ module Loomshuttle
         rows = block.transpose
         sounding = sparing ? heard(rows) : @streams
         payloads = payloads(rows, sounding).values_at(*@streams)
-        (block.shape[0] / @packet).times { |nth| write_packets(payloads, nth, time + (nth * @packet)) }
+        count = block.shape[0] / @packet
+        if @together
+          payloads.each_with_index { |payload, index| write_stream(payload, index, count, time) if payload }
+        else
+          count.times { |nth| write_packets(payloads, nth, time + (nth * @packet)) }
+        end
+        @sequence = (@sequence + count) % Rtp::SEQUENCES
       end
 
       private
@@ -40,21 +47,29 @@ module Loomshuttle
 
       # @return [Hash{Sdp::Stream=>String}]
       def payloads(rows, streams)
-        full, others = streams.partition { |stream| stream.lanes == 8 }
-        found = others.to_h { |stream| [stream, Audio::Pcm24.to_network(rows[range(stream), true].transpose.dup)] }
-        return found if full.empty?
-
-        full.zip(Audio::Pcm24.to_network_by_eight(rows[full.flat_map { |stream| range(stream).to_a }, true].dup)).to_h.merge(found)
+        streams.group_by(&:lanes).reduce({}) do |found, (lanes, alike)|
+          found.merge(alike.zip(Audio::Pcm24.rows_to_network(rows[alike.flat_map { |stream| range(stream).to_a }, true], lanes)).to_h)
+        end
       end
 
       def write_packets(payloads, nth, time)
         payloads.each_with_index do |payload, index|
           next unless payload
 
-          size = @packet * @streams[index].lanes * Audio::Pcm24::BYTES
-          @send.call(index, Rtp.pack(sequence: @sequence, timestamp: time, source: @session + index, payload: payload.byteslice(nth * size, size)))
+          @send.call(index, packet(payload, index, nth, time, size(index)))
         end
-        @sequence = (@sequence + 1) % Rtp::SEQUENCES
+      end
+
+      def write_stream(payload, index, count, time)
+        size = size(index)
+        @send.call(index, Array.new(count) { |nth| packet(payload, index, nth, time + (nth * @packet), size) }.join, Rtp::HEADER_BYTES + size)
+      end
+
+      # Bytes of the sound in a packet.
+      def size(index) = @packet * @streams[index].lanes * Audio::Pcm24::BYTES
+
+      def packet(payload, index, nth, time, size)
+        Rtp.pack(sequence: @sequence + nth, timestamp: time, source: @session + index, payload: payload.byteslice(nth * size, size))
       end
     end
   end

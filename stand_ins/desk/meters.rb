@@ -7,26 +7,23 @@ module Loomshuttle
       class Meters
         TIMES_A_SECOND = 20
 
-        # @param lanes [Integer] of channels  @param mixes [Integer] mains and outputs  @param rate [Integer]
-        def initialize(lanes, mixes, rate)
+        # @param points [Array<Integer>] how many channels, mains and outputs there are   @param rate [Integer]
+        def initialize(points, rate)
           @due = rate / TIMES_A_SECOND
-          @lanes = lanes
-          @mixes = mixes
+          @points = points
           clear
         end
 
-        # @param channels [Numo::Int32] [frames, lanes]
-        # @param mixes [Array<Numo::DFloat>] [frames, mains] and [frames, outputs]
+        # @param blocks [Array<Numo::Int32, Numo::DFloat>] [frames, points] of channels, mains and outputs
         # @return [String, nil] every 50 ms the levels as a blob: for each point peak and RMS in hundredths of a dBFS,
         #   signed 16-bit big-endian, channels first
-        def add(channels, *mixes)
-          frames = channels.shape[0]
-          @channel_sum.add(frames, Audio::Level.peak_amplitudes(channels), Audio::Level.mean_squares(channels))
-          @mix_sum.add(frames, mixes.flat_map { |mix| Audio::Level.peak_amplitudes(mix) }, mixes.flat_map { |mix| Audio::Level.mean_squares(mix) })
+        def add(*blocks)
+          frames = blocks.first.shape[0]
+          @sums.zip(blocks) { |sum, block| sum.add(frames, *Audio::Level.measured(block)) if block.size.positive? }
           @frames += frames
           return if @frames < @due
 
-          blob = levels(@channel_sum, @lanes) + levels(@mix_sum, @mixes)
+          blob = @sums.zip(@points).flat_map { |sum, count| levels(sum, count) }
           clear
           blob.pack("s>*")
         end
@@ -34,8 +31,7 @@ module Loomshuttle
         private
 
         def clear
-          @channel_sum = Audio::LevelSum.new(@lanes)
-          @mix_sum = Audio::LevelSum.new(@mixes)
+          @sums = @points.map { |count| Audio::LevelSum.new(count) }
           @frames = 0
         end
 

@@ -5,11 +5,10 @@ require "numo/narray"
 module Loomshuttle
   module StandIns
     module Desk
-      # The desk's sound: sockets and card returns in, card sends, outputs and meter points out, on real samples. 24-bit
-      # integers up to the equaliser, floats behind it; a preamp clips at full scale as a converter does. Inside, a lane is a row,
-      # which Numo reads and adds up many times faster than a column.
+      # The desk's sound: sockets and card returns in, card sends, outputs and meter points out, on real samples. Inside, a lane is a row, which
+      # Numo reads and adds up many times faster than a column.
       class Mixer
-        # What one block yields: sends Int32 [frames, sends]; channels Int32 [frames, lanes] as heard at channel in;
+        # What one block yields: sends Int32 [frames, sends]; channels DFloat [frames, lanes] as heard at channel in, good until the next block;
         # mains DFloat [frames, mains]; outputs DFloat [frames, mix outputs]; personal DFloat [frames, personal lanes]
         Result = Struct.new(:sends, :channels, :mains, :outputs, :personal)
 
@@ -17,8 +16,7 @@ module Loomshuttle
           @model = model
           @settings = settings
           @revision = nil
-          @last_sample = Numo::DFloat.zeros(model.lanes)
-          @last_of_mix, @silences = {}, {}
+          @channels, @silences = Channels.new, {}
           @chain = OutputChain.new(model, settings)
           @boxes = StageBoxes.new(model)
         end
@@ -29,9 +27,9 @@ module Loomshuttle
         def process(stage, returns)
           look_at_settings unless @revision == @settings.revision
           card = returns.transpose
-          heard = { ch: channel_taps(@boxes.arrive(stage.transpose), card), card: card }
-          heard[:mixes] = mixes(heard[:ch], card.shape[1])
-          Result.new(sends(heard), heard[:ch]["channel-in"].transpose, mains(heard), outputs(heard), personal(heard))
+          heard = { ch: @channels.process(@boxes.arrive(stage.transpose), card), card: card }
+          heard[:mixes] = @mixes.process(heard[:ch], card.shape[1])
+          Result.new(sends(heard), heard[:ch]["channel-in as float"].transpose, mains(heard), outputs(heard), personal(heard))
         end
 
         # @param result [Result]   @param before [Result, nil] of the block before
@@ -43,57 +41,12 @@ module Loomshuttle
 
         private
 
-        def channel_taps(stage, card)
-          preamp = Audio::Pcm24.from_float(stage[@plan.heard_sockets, true] * @plan.gains)
-          inside = replace(preamp, card)
-          pre_eq = Audio::Pcm24.to_float(inside)
-          pre_eq *= @mix.trims if @mix.trims
-          post_eq = equalise(pre_eq)
-          before_fader = @mix.open ? post_eq * @mix.open : post_eq
-          { "preamp" => preamp, "channel-in" => inside, "pre-eq" => pre_eq, "post-eq" => post_eq, "pre-fader" => before_fader,
-            "post-fader" => before_fader * @mix.faders }
-        end
-
-        # What channels hear from the card, instead of their preamps.
-        def replace(preamp, card)
-          return preamp if @plan.from_card.empty?
-
-          preamp.dup.tap { |inside| @plan.from_card.each { |lane, from| inside[lane, true] = from.negative? ? 0 : card[from, true] } }
-        end
-
-        # A first-order tilt: treble against bass. Any filter would do that makes pre-EQ and post-EQ differ.
-        def equalise(block)
-          tilted = block * @mix.tilts
-          out = block.dup
-          out[true, 1..-1] = block[true, 1..-1] - tilted[true, 0...-1]
-          out[true, 0] = block[true, 0] - (@last_sample * @mix.tilts[true, 0])
-          @last_sample = block[true, -1].dup
-          out
-        end
-
-        # @return [Hash{Array(Symbol, Integer)=>Hash{String=>Numo::DFloat}}] mix => tap => samples
-        def mixes(channels, frames)
-          @mix.mixes.each_with_object({}) do |(name, mix), done|
-            sum = Numo::DFloat.zeros(frames)
-            mix.sums.each { |part| sum += floats(channels[part.taken_at][part.lanes, true]).mulsum(part.gains, axis: 0) }
-            mix.mixes.each { |from, gain| sum += done.fetch(from)["post-fader"] * gain }
-            done[name] = mix_taps(name, mix, sum)
-          end
-        end
-
-        def mix_taps(name, mix, sum)
-          last = @last_of_mix.fetch(name, 0.0)
-          @last_of_mix[name] = sum[-1]
-          after = mix.tilt.zero? ? sum : sum - (Numo::DFloat[last].concatenate(sum[0...-1]) * mix.tilt)
-          { "pre-eq" => sum, "post-eq" => after, "pre-fader" => after, "post-fader" => mix.gain == 1 ? after : after * mix.gain }
-        end
-
         # What a send, output or lane carries, as samples of their kind.
         def carried(heard, feed)
           case feed.kind
           when :ch then heard[:ch][feed.taken_at][feed.index, true]
           when :card then heard[:card][feed.index, true]
-          else heard[:mixes].fetch([feed.kind, feed.index])[feed.taken_at]
+          else heard[:mixes].at([feed.kind, feed.index], feed.taken_at)
           end
         end
 
@@ -101,18 +54,14 @@ module Loomshuttle
           frames = heard[:card].shape[1]
           out = silence(Numo::Int32, @model.sends, frames)
           @sends_by_tap.each { |tap, feeds| out[feeds.map { |feed| feed.number - 1 }, true] = heard[:ch][tap][feeds.map(&:index), true] }
-          @other_sends.each do |feed|
-            from = carried(heard, feed)
-            out[feed.number - 1, true] = from.is_a?(Numo::Int32) ? from : Audio::Pcm24.from_float(from)
-          end
+          carried = @other_sends.to_h { |feed| [feed.number - 1, carried(heard, feed)] }
+          whole, others = carried.partition { |_, samples| samples.is_a?(Numo::Int32) }
+          whole.each { |row, samples| out[row, true] = samples }
+          out[others.map(&:first), true] = Audio::Pcm24.from_float(Numo::DFloat.vstack(others.map(&:last))) if others.any?
           out.transpose
         end
 
-        def mains(heard)
-          out = silence(Numo::DFloat, @model.mains.size, heard[:card].shape[1])
-          @model.mains.each_index { |index| out[index, true] = heard[:mixes][[:main, index]]["post-fader"] }
-          out.transpose
-        end
+        def mains(heard) = (heard[:mixes].all(:main, "post-fader") || silence(Numo::DFloat, 0, heard[:card].shape[1])).transpose
 
         def outputs(heard)
           out = silence(Numo::DFloat, @model.mix_outputs, heard[:card].shape[1])
@@ -139,6 +88,8 @@ module Loomshuttle
           @sends_by_tap = whole.group_by(&:taken_at)
           @chain.keep(@plan.outputs.map(&:number))
           @mix = MixPlan.new(@model, @settings, @plan.feeds_of_all.map { |feed| [feed.kind, feed.index] })
+          @channels.follow(@plan, @mix)
+          @mixes = Mixes.new(@mix.mixes, @model.lanes).tap { |anew| anew.last = @mixes.last if @mixes }
         end
       end
     end

@@ -8,7 +8,7 @@ module Loomshuttle
       # The patch as the mixer needs it: which lane hears what, which send and output carries what, and which socket that comes out of. Made
       # anew when a setting changes; what is mixed with which gain is in MixPlan.
       class Plan
-        # heard_sockets: index of the socket at each channel lane's preamp; gains: of the preamps, a column, 0 where a lane has no socket
+        # heard_sockets: index of the socket at each channel lane's preamp; gains: of the preamps, a column, to samples of 24 bits, 0 where a lane has no socket
         # sends, outputs, personal: lists of Feed; fed_sockets: socket => [:outputs or :personal, number]
         attr_reader :heard_sockets, :gains, :sends, :outputs, :personal, :fed_sockets
 
@@ -23,7 +23,7 @@ module Loomshuttle
           @inputs = Inputs.new(model, settings)
           @heard_sockets = stage_lanes.map { |socket| [socket, 0].max }
           gains = @strips.flat_map { |strip| [Audio::Level.amplitude(settings.get("strip/#{strip.number}/gain"))] * strip.width }
-          @gains = Numo::DFloat[*gains.zip(stage_lanes).map { |gain, socket| socket.negative? ? 0.0 : gain }].expand_dims(1)
+          @gains = Numo::DFloat[*gains.zip(stage_lanes).map { |gain, socket| socket.negative? ? 0.0 : gain * Audio::Pcm24::FULL_SCALE }].expand_dims(1)
           mix = model.mix
           @sends = feeds("card/send", [model.sends, @card_lanes].min, model.taps, %w[pre-fader post-fader])
           @outputs = feeds("output", model.mix_outputs, mix.channel_taps, mix.mix_taps)

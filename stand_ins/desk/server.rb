@@ -44,7 +44,7 @@ module Loomshuttle
           @control = udp(osc_port)
           @out = udp(0)
           @unit = Unit.new(model, ports: { sends: sends_port, returns: returns_port, cables: cables_port.to_i }, session: @session, seed: seed,
-                                  card: method(:send_card), reply: method(:reply), now: Runtime::Clock.method(:now), workshop: method(:workshop))
+                                  card: method(:send_card), together: true, reply: method(:reply), now: Runtime::Clock.method(:now), workshop: method(:workshop))
           open_card
           plug(model, cables_port, clock_port, card_clock_port)
           @memory = Memory.new(memory, @unit.settings, first: (first_memory unless File.exist?(@rig_file)), aside: aside)
@@ -84,7 +84,7 @@ module Loomshuttle
         end
 
         def open_card
-          @targets = @unit.send_streams.map { |stream| Socket.sockaddr_in(stream.port, stream.host) }
+          @sends = @unit.send_streams.map { |stream| Runtime::PacketSender.new(stream.host, stream.port) }
           @returns = packets(@unit.return_streams)
         end
 
@@ -148,11 +148,8 @@ module Loomshuttle
           end
         end
 
-        def send_card(index, bytes)
-          @out.send(bytes, 0, @targets[index])
-        rescue Errno::ECONNREFUSED, Errno::ENOBUFS, Errno::EPERM
-          nil # nobody listens there yet; a real card would not know either
-        end
+        # Whether anybody listens there a real card would not know either.
+        def send_card(index, bytes, size) = @sends[index].send(bytes, size)
 
         # @raise [Settings::Refused]
         def workshop(word, value)

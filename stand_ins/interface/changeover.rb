@@ -25,9 +25,8 @@ module Loomshuttle
         def look(blocks)
           return @heard if @computers < 2
 
-          here, there = [@heard, 1 - @heard].map { |computer| pilot?(blocks[computer]) }
-          @quiet = here ? 0 : @quiet + 1
-          turn if @quiet >= BLOCKS && there
+          @quiet = pilot?(blocks[@heard]) ? 0 : @quiet + 1
+          turn if @quiet >= BLOCKS && pilot?(blocks[1 - @heard])
           @heard
         end
 
@@ -42,7 +41,7 @@ module Loomshuttle
           @heard, @quiet = 1 - @heard, 0
         end
 
-        def pilot?(block) = Math.sqrt((Numo::DFloat.cast(block[true, @lane])**2).mean) >= SILENT
+        def pilot?(block) = Audio::Pcm24.floats(block[true, @lane]).rms >= SILENT
       end
     end
   end

@@ -71,7 +71,7 @@ module Loomshuttle
         private_constant :NOTHING
 
         def sum_of_outputs
-          Audio::Pcm24.to_network(Numo::Int32.cast(@last.sum(axis: 1).clip(-Audio::Pcm24::FULL_SCALE, Audio::Pcm24::FULL_SCALE - 1)))
+          Audio::Pcm24.to_network(Numo::Int32.cast(@last.transpose.sum(axis: 0).clip(-Audio::Pcm24::FULL_SCALE, Audio::Pcm24::FULL_SCALE - 1)))
         end
       end
     end

@@ -20,10 +20,13 @@ RSpec.describe Loomshuttle::Audio::Pcm24 do
     expect(Numo::SFloat.from_binary(described_class.to_float32(random)) * 8_388_608).to eq(random.flatten)
   end
 
-  it "packs streams of eight lanes together as it packs each alone, at every edge of a sample" do
+  it "packs streams of some lanes each together as it packs each alone, at every edge of a sample" do
     edges = [0, 1, -1, 8_388_607, -8_388_608, 255, -256, 65_535, -65_536, 0x123456]
     rows = Numo::Int32.cast(Array.new(24) { |lane| Array.new(50) { |at| edges[((lane * 7) + at) % edges.size] } })
-    expect(described_class.to_network_by_eight(rows)).to eq((0...3).map { |stream| described_class.to_network(rows[(stream * 8)...((stream + 1) * 8), true].transpose.dup) })
+    [8, 6, 1].each do |lanes|
+      alone = (0...24).each_slice(lanes).map { |some| described_class.to_network(rows[some, true].transpose.dup) }
+      expect(described_class.rows_to_network(rows, lanes)).to eq(alone)
+    end
   end
 
   it "limits what is beyond full scale, says where, and leaves the rest as it is" do

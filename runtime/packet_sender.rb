@@ -1,0 +1,76 @@
+# frozen_string_literal: true
+
+require "socket"
+
+module Loomshuttle
+  module Runtime
+    # Sends the RTP packets of one stream to where it goes. Several of one size leave with one system call where the system cuts them apart
+    # (UDP segmentation offload, Linux 4.18 and later), and one by one elsewhere. Never waits, nor gives up Ruby's lock, unlike UDPSocket#send: at
+    # each packet another thread could take it, and keep it for milliseconds.
+    class PacketSender
+      # Of linux/udp.h; and what one call takes at most: UDP_MAX_SEGMENTS, and the bytes of a datagram.
+      UDP_SEGMENT, MOST, MOST_BYTES = 103, 64, 65_507
+      # The other side has gone, a filter refuses it, the system has no room: whoever listens counts what it misses.
+      GONE = [Errno::ECONNREFUSED, Errno::ENOBUFS, Errno::EPERM, Errno::ENETUNREACH, Errno::EHOSTUNREACH].freeze
+      private_constant :UDP_SEGMENT, :MOST, :MOST_BYTES, :GONE
+
+      # @param host [String]   @param port [Integer]
+      def initialize(host, port)
+        @socket = UDPSocket.new.tap { |socket| socket.connect(host, port) }
+        @cut = 0 # bytes that the system cuts after; nil where it cannot
+      end
+
+      # @param bytes [String] a packet, or several of the same size one after the other   @param size [Integer] of one
+      def send(bytes, size = bytes.bytesize)
+        count = bytes.bytesize / size
+        return write(bytes) if count == 1 && (@cut.nil? || @cut.zero? || size <= @cut)
+        return each_of(bytes, size) unless count <= MOST && bytes.bytesize <= MOST_BYTES && cut_after?(size)
+
+        write(bytes)
+      rescue Errno::EMSGSIZE, Errno::EINVAL, Errno::EIO, Errno::EOPNOTSUPP
+        raise if @cut.nil? || @cut.zero?
+
+        give_up_cutting
+        each_of(bytes, size)
+      end
+
+      def close = @socket.close
+
+      private
+
+      # What the system tells is of a packet before: the one at hand is tried once more.
+      def write(bytes)
+        @socket.write_nonblock(bytes, exception: false)
+      rescue *GONE
+        again(bytes)
+      end
+
+      def again(bytes)
+        @socket.write_nonblock(bytes, exception: false)
+      rescue *GONE
+        nil
+      end
+
+      def each_of(bytes, size) = (bytes.bytesize / size).times { |nth| write(bytes.byteslice(nth * size, size)) }
+
+      def cut_after?(size)
+        return @cut == size if @cut == size || @cut.nil?
+
+        @socket.setsockopt(Socket::IPPROTO_UDP, UDP_SEGMENT, size)
+        @cut = size
+        true
+      rescue SystemCallError
+        @cut = nil
+        false
+      end
+
+      # An interface whose packets are smaller than ours, for one.
+      def give_up_cutting
+        @cut = nil
+        @socket.setsockopt(Socket::IPPROTO_UDP, UDP_SEGMENT, 0)
+      rescue SystemCallError
+        nil
+      end
+    end
+  end
+end
