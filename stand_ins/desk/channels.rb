@@ -9,6 +9,11 @@ module Loomshuttle
       # scale as a converter does. A lane is a row. What it works in stays, since memory that is at hand costs a third of memory that is new: what a
       # block gives is good until the next one.
       class Channels
+        # @param lanes [Integer]
+        def initialize(lanes)
+          @lasts = Numo::DFloat.zeros(lanes)
+        end
+
         # From now on. @param plan [Plan]   @param mix [MixPlan]
         def follow(plan, mix)
           @plan, @mix = plan, mix
@@ -34,7 +39,6 @@ module Loomshuttle
           return if @shape == shape
 
           @shape, @rooms = shape, {}
-          @lasts ||= Numo::DFloat.zeros(shape.first)
         end
 
         def room(name, kind = Numo::DFloat) = @rooms[name] ||= kind.new(*@shape).allocate

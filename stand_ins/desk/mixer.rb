@@ -16,7 +16,7 @@ module Loomshuttle
           @model = model
           @settings = settings
           @revision = nil
-          @channels, @silences = Channels.new, {}
+          @channels, @silences = Channels.new(model.lanes), {}
           @chain = OutputChain.new(model, settings)
           @boxes = StageBoxes.new(model)
         end
