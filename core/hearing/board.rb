@@ -4,9 +4,9 @@ require "numo/narray"
 
 module Loomshuttle
   module Hearing
-    # How loud everything that enters a desk is at each of its points, by all ways: a row of amplitudes for each point, a column for each place
-    # where sound enters. Inside a desk all ways take the same time, so they add as amplitudes, with their sign. A fader that
-    # moves is computed anew behind it only.
+    # How loud everything that enters a desk is at each of its points, by all ways. Where several come together, a row of amplitudes, a column for
+    # each place where sound enters; before that, along the channels, one amplitude. Inside a desk all ways take the same time, so they add as
+    # amplitudes, with their sign. A fader that moves is computed anew behind it only.
     class Board
       # @return [DeskWays]
       attr_reader :ways
@@ -20,20 +20,19 @@ module Loomshuttle
       end
 
       # @param gains [Numo::DFloat] amplitude of each level slot, 0 where nobody knows it
-      def initialize(ways, entries, gains, amplitudes: nil, counts: nil)
+      # @param like [Board, nil] on the same ways, whose figures are begun with
+      def initialize(ways, entries, gains, like: nil)
         @ways, @entries, @gains = ways, entries, gains
+        @joins = ways.gains(gains)
         @changed = {}
         @columns = entries.each.with_index.to_h
         @entering = entries.each.with_index.to_h { |entry, column| [ways.places.fetch(entry), column] }
-        @amplitudes = amplitudes || Numo::DFloat.zeros(ways.points.size, entries.size)
-        @counts = counts || Numo::DFloat.zeros(ways.points.size, entries.size)
+        # [amplitude, number of ways] of a point that carries one entry, [amplitudes, numbers] of another
+        @carried = like ? like.carried.dup : Array.new(ways.points.size)
       end
 
       # From the beginning.
-      def compute
-        @entering.each { |place, column| enter(place, column) }
-        @ways.inflows.each_index { |place| sum(place) }
-      end
+      def compute = @carried.each_index { |place| sum(place) }
 
       # @param levels [Signal::Levels]
       # @return [Board] with other levels; only what lies behind those that differ is computed
@@ -42,7 +41,7 @@ module Loomshuttle
         changed = gains.ne(@gains).where
         return self if changed.empty?
 
-        Board.new(@ways, @entries, gains, amplitudes: @amplitudes.dup, counts: @counts.dup).tap { |board| board.recompute(@ways.behind(changed.to_a)) }
+        Board.new(@ways, @entries, gains, like: self).tap { |board| board.recompute(@ways.behind(changed.to_a)) }
       end
 
       # @param places [Array<Integer>] in order
@@ -56,21 +55,21 @@ module Loomshuttle
 
       # @param point [Rig::Point]   @param entry [Rig::Point]
       # @return [Float] amplitude with its sign; 0 for silence
-      def amplitude(point, entry) = at(@amplitudes, point, entry)
+      def amplitude(point, entry) = at(0, @ways.places[point], @columns[entry])
 
       # @param point [Rig::Point]
       # @return [Integer] samples from where sound enters to there; the same for all that does
       def delay(point) = @ways.delay(point)
 
       # @return [Integer] ways that carry something
-      def count(point, entry) = at(@counts, point, entry).to_i
+      def count(point, entry) = at(1, @ways.places[point], @columns[entry]).to_i
 
-      # @param point [Rig::Point]   @param columns [Numo::Int32, Array<Integer>] of entries
-      # @return [Numo::DFloat, nil] amplitudes; nil where nothing comes by
-      def row(point, columns) = @ways.places[point]&.then { |place| @amplitudes[place, columns] }
+      # @param point [Rig::Point]
+      # @return [Numo::DFloat, nil] amplitudes of all entries; nil where nothing comes by
+      def row(point) = @ways.places[point]&.then { |place| row_at(0, place) }
 
       # @return [Numo::DFloat, nil] numbers of ways, likewise
-      def counts(point, columns) = @ways.places[point]&.then { |place| @counts[place, columns] }
+      def counts(point) = @ways.places[point]&.then { |place| row_at(1, place) }
 
       # @return [Integer, nil] column of an entry
       def column(entry) = @columns[entry]
@@ -81,46 +80,76 @@ module Loomshuttle
         place, column = @ways.places[point], @columns[entry]
         joins = []
         while place && column && (inflow = @ways.inflows[place])
-          parts = (gains_of(inflow) * @amplitudes[inflow.from, column]).abs
+          parts = inflow.from.each_with_index.map { |from, nth| (@joins[inflow.at + nth] * at(0, from, column)).abs }
           return [] if parts.max.zero?
 
-          best = parts.max_index
+          best = parts.index(parts.max)
           joins.unshift(inflow.joins[best])
           place = inflow.from[best]
         end
         joins
       end
 
+      protected
+
+      attr_reader :carried
+
       private
 
-      def at(array, point, entry)
-        place, column = @ways.places[point], @columns[entry]
-        place && column ? array[place, column] : 0
+      # @param which [0, 1] amplitude or number of ways
+      def at(which, place, column)
+        return 0 unless place && column
+
+        alone = @ways.alone[place] or return @carried[place][which][column]
+        alone == column ? @carried[place][which] : 0
+      end
+
+      def row_at(which, place)
+        return @carried[place][which] unless @ways.alone[place]
+
+        Numo::DFloat.zeros(@entries.size).tap { |row| row[@ways.alone[place]] = @carried[place][which] }
       end
 
       def sum(place)
-        inflow = @ways.inflows[place] or return
-        gains = gains_of(inflow)
-        gains.size == 1 ? carry(place, inflow.from.first, gains[0]) : add_up(place, inflow.from, gains)
-        @entering[place]&.then { |column| enter(place, column) }
+        inflow = @ways.inflows[place] or return @carried[place] = [1.0, 1]
+
+        @carried[place] = @ways.alone[place] ? carry(inflow) : add_up(inflow, @entering[place])
       end
 
-      def enter(place, column)
-        @amplitudes[place, column] += 1
-        @counts[place, column] += 1
+      def carry(inflow)
+        amplitude, ways = @carried[inflow.from.first]
+        gain = @joins[inflow.at]
+        [amplitude * gain, gain.zero? ? 0 : ways]
       end
 
-      def carry(place, from, gain)
-        @amplitudes[place, true] = @amplitudes[from, true] * gain
-        @counts[place, true] = gain.zero? ? 0 : @counts[from, true]
+      # @param entering [Integer, nil] column of what enters there as well
+      def add_up(inflow, entering)
+        amplitudes, ways = Array.new(2) { [0.0] * @entries.size }
+        wide = inflow.from.each_with_index.filter_map do |from, nth|
+          gain = @joins[inflow.at + nth]
+          column = @ways.alone[from] or next [from, gain]
+          add(amplitudes, ways, column, from, gain)
+        end
+        add(amplitudes, ways, entering) if entering
+        rows(amplitudes, ways, wide.reject { |_, gain| gain.zero? })
       end
 
-      def add_up(place, from, gains)
-        @amplitudes[place, true] = gains.dot(@amplitudes[from, true])
-        @counts[place, true] = Numo::DFloat.cast(gains.ne(0)).dot(@counts[from, true])
+      # @return [nil]
+      def add(amplitudes, ways, column, from = nil, gain = 1.0)
+        amplitude, count = from ? @carried[from] : [1.0, 1]
+        return if gain.zero?
+
+        amplitudes[column] += amplitude * gain
+        ways[column] += count
+        nil
       end
 
-      def gains_of(inflow) = inflow.factors * @gains[inflow.slots]
+      # @param wide [Array<Array(Integer, Float)>] places of rows, and with what gain they are added
+      def rows(amplitudes, ways, wide)
+        wide.reduce([Numo::DFloat[*amplitudes], Numo::DFloat[*ways]]) do |(sum, count), (from, gain)|
+          [sum + (@carried[from][0] * gain), count + @carried[from][1]]
+        end
+      end
     end
   end
 end

@@ -7,9 +7,9 @@ module Loomshuttle
     # The ways through a desk as arrays: its points in an order in which each comes behind all that feed it, and for each what feeds it. Made
     # once for a graph; how loud the ways are is Board's.
     class DeskWays
-      # What arrives at a point: indices of the points that it comes from, and of each join its level slot (-1: none), own gain and sign as an
-      # amplitude, and delay in samples.
-      Inflow = Value.define(:from, :slots, :factors, :delays, :joins)
+      # What arrives at a point: places of the points that it comes from, of each join its level slot (-1: none), own gain and sign as an
+      # amplitude; and where its joins begin among all joins.
+      Inflow = Value.define(:from, :slots, :factors, :joins, :at)
 
       # @return [Array<Rig::Point>] in order
       attr_reader :points
@@ -19,6 +19,8 @@ module Loomshuttle
       attr_reader :inflows
       # @return [Array<Array<Integer>>] of each point, the places of those that it feeds
       attr_reader :feeds
+      # @return [Array<Integer, nil>] of each point, the number of the one entry whose sound it carries; nil where several come together
+      attr_reader :alone
 
       # @param graph [Signal::Graph]
       # @param entries [Array<Rig::Point>] where sound enters: lanes of channels, card returns
@@ -27,17 +29,27 @@ module Loomshuttle
         @arriving = {}
         @points = Signal::Order.from(entries) { |point| onward(point) }.freeze
         @places = @points.each.with_index.to_h.freeze
+        @joins = 0
         @inflows = @points.map { |point| @arriving[point]&.then { |joins| inflow(joins) } }.freeze
+        @slots, @factors = Numo::Int32[*of_all(&:slots)], Numo::DFloat[*of_all(&:factors)]
+        @alone = alone_of(entries).freeze
         @feeds = feeds_of
         @by_slot = by_slot
         @tails = {}
         freeze
       end
 
+      # @param gains [Numo::DFloat] amplitude of each level slot, and 1 at the place -1
+      # @return [Array<Float>] amplitudes of all joins, in the order of Inflow#at
+      def gains(gains) = (@factors * gains[@slots]).to_a
+
       # Only outputs take time, and each is fed by one point.
       # @param point [Rig::Point]
       # @return [Integer] samples
-      def delay(point) = (@places[point]&.then { |place| @inflows[place]&.delays&.max } || 0) + (@tails[point] ||= tail(point))
+      def delay(point)
+        inflow = @places[point]&.then { |place| @inflows[place] }
+        (inflow ? inflow.joins.map(&:delay).max : 0) + (@tails[point] ||= tail(point))
+      end
 
       # @param slots [Array<Integer>] levels that have changed
       # @return [Array<Integer>] places of all points behind them, in order
@@ -64,10 +76,11 @@ module Loomshuttle
         return NONE if point.output? || point.kind == "personal"
 
         @graph.from(point).filter_map do |join|
-          next unless join.live && join.kind != :file && join.to.device == "desk"
+          to = join.to
+          next unless join.live && join.kind != :file && to.device == "desk"
 
-          (@arriving[join.to] ||= []) << join
-          join.to
+          (@arriving[to] ||= []) << join
+          to
         end
       end
 
@@ -79,8 +92,25 @@ module Loomshuttle
       end
 
       def inflow(joins)
-        Inflow.new(from: joins.map { |join| @places[join.from] }, slots: Numo::Int32[*joins.map { |join| join.level || -1 }],
-                   factors: Numo::DFloat[*joins.map { |join| (join.turned ? -1 : 1) * (10**(join.gain_db / 20.0)) }], delays: joins.map(&:delay), joins: joins)
+        at = @joins
+        @joins += joins.size
+        Inflow.new(from: joins.map { |join| @places[join.from] }, slots: joins.map { |join| join.level || -1 }, factors: joins.map { |join| factor(join) }, joins: joins, at: at)
+      end
+
+      def factor(join)
+        amplitude = join.gain_db.zero? ? 1.0 : 10**(join.gain_db / 20.0)
+        join.turned ? -amplitude : amplitude
+      end
+
+      def of_all(&) = @inflows.compact.flat_map(&)
+
+      # Along the taps of a channel nothing joins it.
+      def alone_of(entries)
+        entering = entries.each.with_index.to_h
+        @points.each_with_index.with_object([]) do |(point, place), found|
+          from = @inflows[place]&.from
+          found << (from.nil? ? entering[point] : (found[from.first] if from.size == 1 && !entering.key?(point)))
+        end
       end
 
       def by_slot

@@ -17,6 +17,8 @@ module Loomshuttle
         @powers, @delays, @counts = Array.new(3) { Numo::DFloat.zeros(sources.size, listeners.size) }
         @delays.fill(Float::NAN)
         @simple, @others = sources.each_index.partition { |at| sources[at].entries.size == 1 && board.column(sources[at].entries.first.point) }
+        @columns = Numo::Int32[*@simple.map { |at| board.column(sources[at].entries.first.point) }]
+        @late = Numo::DFloat[*@simple.map { |at| sources[at].entries.first.delay }]
         listeners.each_index { |at| listen(at) }
       end
 
@@ -54,22 +56,20 @@ module Loomshuttle
       def together(simple, listener)
         return if simple.empty?
 
-        columns = Numo::Int32[*simple.map { |at| @board.column(@sources[at].entries.first.point) }]
-        late = Numo::DFloat[*simple.map { |at| @sources[at].entries.first.delay }]
         power, first, count = Array.new(3) { Numo::DFloat.zeros(simple.size) }
         first.fill(Float::INFINITY)
         @listeners[listener].ears.each do |points|
           points.group_by { |point| @board.delay(point) }.each do |delay, same|
-            rows = same.filter_map { |point| @board.row(point, columns) }
+            rows = same.filter_map { |point| @board.row(point) }
             next if rows.empty?
 
-            sum = rows.reduce(:+)
+            sum = rows.reduce(:+)[@columns]
             power += sum**2
             first = Numo::DFloat.minimum(first, delay + (Numo::DFloat.cast(sum.eq(0)) * 1e12))
-            same.each { |point| count += @board.counts(point, columns) }
+            same.filter_map { |point| @board.counts(point) }.each { |counts| count += counts[@columns] }
           end
         end
-        put(simple, listener, power, first + late, count)
+        put(simple, listener, power, first + @late, count)
       end
 
       def put(simple, listener, power, first, count)

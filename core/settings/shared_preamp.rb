@@ -20,7 +20,7 @@ module Loomshuttle
             sockets = sockets(show, channel)
             known = sockets.filter_map { |socket| lists[socket] }.uniq(&:object_id)
             list = known.flatten(1) << channel
-            [*sockets, *lists.select { |_, one| known.any? { |other| other.equal?(one) } }.keys].each { |socket| lists[socket] = list }
+            [*sockets, *sockets_of(lists, known)].each { |socket| lists[socket] = list }
           end
           lists.values.uniq(&:object_id).select { |list| list.size > 1 }.map { |list| list.sort_by(&:number) }
         end
@@ -49,6 +49,9 @@ module Loomshuttle
         end
 
         private
+
+        # @param known [Array<Array<Channel>>] lists that become one; most often none, and nothing is looked for
+        def sockets_of(lists, known) = known.empty? ? [] : lists.select { |_, one| known.any? { |other| other.equal?(one) } }.keys
 
         # @return [Array<Rig::Point>] what it has preamps at
         def sockets(show, channel)

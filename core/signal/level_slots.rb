@@ -21,12 +21,13 @@ module Loomshuttle
         matrices = (1..desk.matrices).to_a.product(desk.into_matrix).map { |number, base| [:matrix, number, base] }
         masters = desk.mix_points.map { |base| [:master, base] }
         outputs = (1..desk.mix_outputs).map { |number| [:output, number] }
-        @places = (strips + buses + matrices + masters + outputs).each.with_index.to_h.freeze
+        @names = (strips + buses + matrices + masters + outputs).freeze
+        @places = @names.each.with_index.to_h.freeze
         freeze
       end
 
       # @return [Array<Array>] names in the order of their places
-      def names = @places.keys
+      attr_reader :names
 
       # @return [Integer]
       def size = @places.size

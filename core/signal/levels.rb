@@ -17,21 +17,28 @@ module Loomshuttle
       # @return [Levels] preamps and trims as they are planned; the rest is the mixing engineer's, and unknown
       def self.planned(show)
         slots = LevelSlots.of(show.profile)
-        levels = Numo::DFloat.new(slots.size).fill(UNKNOWN)
+        new(slots, Numo::DFloat.cast(settled(show, slots)))
+      end
+
+      # @return [Array<Float>] what is planned, in the order of the slots
+      def self.settled(show, slots)
+        levels = Array.new(slots.size, UNKNOWN)
         Settings::SharedPreamp.settled(show).channels.each_value do |channel|
           levels[slots.place(:preamp, channel.number)] = channel.gain
           levels[slots.place(:trim, channel.number)] = channel.trim
         end
-        new(slots, levels)
+        levels
       end
+      private_class_method :settled
 
       # @param show [Settings::Show] whose preamps and ways of mixing count
       # @param values [Hash{String=>Object}] what the desk is mixed to (MixedLevels)
       # @return [Levels]
       def self.mixed(show, values)
-        mixed = MixedLevels.new(show, values)
-        names = LevelSlots.of(show.profile).names.reject { |name| PLANNED.include?(name.first) }
-        planned(show).with(names.to_h { |name| [name, mixed.level(name)] }.compact)
+        slots, mixed = LevelSlots.of(show.profile), MixedLevels.new(show, values)
+        levels = settled(show, slots)
+        slots.names.each_with_index { |name, place| levels[place] = mixed.level(name) || UNKNOWN unless PLANNED.include?(name.first) }
+        new(slots, Numo::DFloat.cast(levels))
       end
 
       # @param values [Hash{String=>Object}] as the desk is mixed now   @param changed [Array<String>] names of those that are others than before
