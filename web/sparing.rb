@@ -2,8 +2,9 @@
 
 module Loomshuttle
   module Web
-    # What goes out compressed: text of some size, to somebody on the network. On this computer itself it would cost time and save none;
-    # only the built files are compressed there, too, since they are sent once. Sound, archives and the live feed are never touched.
+    # What goes out compressed: text of some size, to somebody on the network. On this computer itself it would cost time at each edit; only what is
+    # asked for the first time is compressed there, too: the built files, and what a page begins with. Sound, archives and the live feed are
+    # never touched.
     module Sparing
       TEXT = %r{\A(application/json|text/(html|css|javascript|csv))}
       LEAST = 1400 # bytes, about what one packet carries
@@ -14,9 +15,12 @@ module Loomshuttle
       def self.compress?(env, status, headers, body)
         return false unless status == 200 && headers["content-type"].to_s.match?(TEXT) && (body.respond_to?(:to_ary) || body.respond_to?(:to_path))
 
-        static = env["PATH_INFO"].start_with?("/assets/")
-        (static || !env["REMOTE_ADDR"].to_s.match?(LOOPBACK)) && headers.fetch("content-length", LEAST).to_i >= LEAST
+        (first?(env) || !env["REMOTE_ADDR"].to_s.match?(LOOPBACK)) && headers.fetch("content-length", LEAST).to_i >= LEAST
       end
+
+      # A browser that has it already says which one it has.
+      def self.first?(env) = env["REQUEST_METHOD"] == "GET" && !env.key?("HTTP_IF_NONE_MATCH")
+      private_class_method :first?
     end
   end
 end

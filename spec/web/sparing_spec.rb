@@ -18,11 +18,14 @@ RSpec.describe Loomshuttle::Web::Sparing, :folder do
     expect([last_response.status, JSON.parse(last_response.body)["version"], headers["etag"] == mark]).to eq([200, 2, false])
   end
 
-  it "compresses what goes over the network, and nothing on this computer" do
+  it "compresses what goes over the network, and on this computer what is asked for the first time" do
     get("/api/show", {}, away)
     sent = last_response.body
     expect(headers).to include("content-encoding" => "gzip", "vary" => /Accept-Encoding/)
-    get("/api/show", {}, away.merge("REMOTE_ADDR" => "127.0.0.1"))
+    here = away.merge("REMOTE_ADDR" => "127.0.0.1")
+    get("/api/show", {}, here)
+    expect(headers).to include("content-encoding" => "gzip")
+    get("/api/show", {}, here.merge("HTTP_IF_NONE_MATCH" => '"another one"'))
     expect(headers).not_to include("content-encoding")
     expect(Zlib.gunzip(sent).force_encoding("UTF-8")).to eq(last_response.body)
     expect(sent.bytesize).to be < last_response.body.bytesize / 5

@@ -1,7 +1,5 @@
-import '@fontsource/atkinson-hyperlegible-next/latin-400.css';
-import '@fontsource/atkinson-hyperlegible-next/latin-600.css';
-import '@fontsource/atkinson-hyperlegible-next/latin-ext-400.css';
-import '@fontsource/atkinson-hyperlegible-next/latin-ext-600.css';
+import '@fontsource/atkinson-hyperlegible-next/400.css';
+import '@fontsource/atkinson-hyperlegible-next/600.css';
 import './look/base.css';
 import { QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode } from 'react';

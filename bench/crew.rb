@@ -1,0 +1,172 @@
+# frozen_string_literal: true
+
+# The web under a crew: crew.rb [SECONDS] [VIEWERS] [EDITORS]. Browsers that follow the live feed, and people who each change something every two
+# seconds, beside a capture of 64 lanes (a recorder of its own on the same machine) and a song. How long edits take, how long it is from the
+# answer to an edit until the last of the crew has been told, what the web process holds, and what the capture lost.
+require_relative "application"
+require_relative "bench_recorder"
+require "socket"
+Loomshuttle.load_parts(:core)
+
+SECONDS = (ARGV.shift || 600).to_i
+VIEWERS = (ARGV.shift || 200).to_i
+EDITORS = (ARGV.shift || 20).to_i
+LANES, LANES_PORT, PAUSE = 64, 31_000, 2.0
+
+# All viewers in one process: sockets that are only read. Gives, for each version of the show, when the last of them heard of it.
+class CrewViewers
+  def initialize(port, count)
+    @heard, @bytes = Hash.new { |all, version| all[version] = [] }, 0
+    @rests = Array.new(count) { connect(port) }.to_h { |socket| [socket, +""] }
+  end
+
+  def run(seconds)
+    last = Bench.now + seconds
+    while Bench.now < last
+      ready, = IO.select(@rests.keys, nil, nil, 0.5)
+      ready&.each { |socket| read(socket) }
+    end
+    { "viewers" => @rests.size, "bytes" => @bytes, "heard" => @heard.transform_values { |times| [times.size, times.max] } }
+  end
+
+  private
+
+  def connect(port)
+    TCPSocket.new("127.0.0.1", port).tap { |socket| socket.write("GET /api/live HTTP/1.1\r\nHost: 127.0.0.1:#{port}\r\n\r\n") }
+  end
+
+  def read(socket)
+    bytes = socket.read_nonblock(65_536, exception: false)
+    return @rests.delete(socket)&.then { socket.close } if bytes.nil?
+    return if bytes == :wait_readable
+
+    @bytes += bytes.bytesize
+    *whole, rest = (@rests[socket] << bytes).split("\n\n", -1)
+    @rests[socket] = rest || +""
+    whole.each { |event| @heard[event[/"version":(\d+)/, 1].to_i] << Bench.now if event.start_with?("event: show") }
+  end
+end
+
+# Each on a thread, with a connection of its own.
+class CrewEditors
+  def initialize(port, count)
+    @port, @count, @done = port, count, Queue.new
+  end
+
+  def run(seconds)
+    last = Bench.now + seconds
+    Array.new(@count) { |who| Thread.new { edit(who, last) } }.each(&:join)
+    Array.new(@done.size) { @done.pop }
+  end
+
+  private
+
+  def edit(who, last)
+    random = Random.new(who)
+    Net::HTTP.start("127.0.0.1", @port) do |http|
+      http.read_timeout = 30
+      nth = 0
+      while Bench.now < last
+        sleep(PAUSE * (0.5 + random.rand))
+        change(http, { "channel/#{1 + who}/name" => "Name #{nth += 1} of #{who}" })
+      end
+    end
+  end
+
+  # Everybody changes a setting of their own, so that whose version is old is no conflict.
+  def change(http, settings)
+    began = Bench.now
+    answer = http.post("/api/edits", JSON.generate(settings: settings), "content-type" => "application/json")
+    told = JSON.parse(answer.body)
+    @done << [answer.code.to_i, began, Bench.now, told["version"]]
+  end
+end
+
+# One application, a recorder beside it, and the crew.
+class Crew
+  def initialize(home)
+    @home = home
+    @application = Bench::Application.new(home)
+    @web = IO.popen(["pgrep", "-f", "puma .*127.0.0.1:#{Bench::Application::PORT}"], &:read).to_i # Puma gives its process a title of its own
+  end
+
+  # @return [Array<Array>] rows of what was measured and how much it was
+  def measure
+    song
+    memory = [resident]
+    lost, (viewers, edits) = with_capture { work(memory) }
+    late, slow = late(viewers, edits), edits.map { |_, began, ended, _| (ended - began) * 1000 }
+    refused = edits.reject { |code, *| code == 200 }.size
+    [["what", "how much"], ["viewers at the end", viewers["viewers"]], ["edits", edits.size], ["of those refused", refused], ["edit, ms: median, p99", quantiles(slow)],
+     ["from the answer to the last viewer, ms: median, p99", quantiles(late)], ["feed, kB a second and viewer", (viewers["bytes"] / 1000.0 / SECONDS / VIEWERS).round(1)],
+     ["web, of a core", @share.round(2)], ["web, MiB at the start, then each tenth", memory.join(" ")], ["samples lost by the capture", lost],
+     ["pieces the song missed", @missed]]
+  end
+
+  def stop = @application.stop
+
+  private
+
+  def song
+    sleep(0.5) until JSON.parse(@application.get("/api/player"))["player"]&.fetch("clock")
+    sleep(0.5) until JSON.parse(@application.get("/api/player"))["player"]["items"].any?
+    @application.post("/api/player", command: "load", item: 1)
+  end
+
+  # Somebody presses it again and again, since a song is shorter than a crew works.
+  def keep_playing
+    state = JSON.parse(@application.get("/api/player"))["player"]
+    @missed = state["missed"].to_i
+    @application.post("/api/player", command: "play") if state["state"] == "stopped"
+  end
+
+  def with_capture
+    folder = File.join(@home, "bench-recorder").tap { |path| Dir.mkdir(path) }
+    recorder = BenchRecorder.start(folder, LANES, LANES_PORT)
+    sender = BenchRecorder.capture(folder, LANES, LANES_PORT, SECONDS + 60)
+    crew = yield
+    take = BenchRecorder.call(folder, "capture.stop")
+    [take["gaps"].sum { |gap| gap["frames"] }, crew]
+  ensure
+    [recorder, sender].compact.each { |pid| Process.kill(:TERM, pid) && Process.wait(pid) }
+  end
+
+  def work(memory)
+    used, began = Bench.processor_seconds(@web), Bench.now
+    children = [CrewViewers.new(Bench::Application::PORT, VIEWERS), CrewEditors.new(Bench::Application::PORT, EDITORS)].map { |part| aside(part) }
+    10.times do
+      keep_playing
+      sleep(SECONDS / 10.0)
+      memory << resident
+    end
+    @share = (Bench.processor_seconds(@web) - used) / (Bench.now - began)
+    children.map { |pipe, pid| JSON.parse(pipe.read).tap { Process.wait(pid) } }
+  end
+
+  def aside(part)
+    out, back = IO.pipe
+    pid = fork { back.puts(JSON.generate(part.run(SECONDS))) || exit!(0) }
+    back.close
+    [out, pid]
+  end
+
+  # Milliseconds; only of versions that all have heard of.
+  def late(viewers, edits)
+    edits.filter_map do |_, _, answered, version|
+      count, last = viewers["heard"][version.to_s]
+      [(last - answered) * 1000, 0].max if count == VIEWERS
+    end
+  end
+
+  def quantiles(list) = list.empty? ? "none" : [0.5, 0.99].map { |part| list.sort[(part * (list.size - 1)).round].round(1) }.join(", ")
+  def resident = File.read("/proc/#{@web}/status")[/VmRSS:\s*(\d+)/, 1].to_i / 1024
+end
+
+Bench.machine
+Dir.mktmpdir do |home|
+  File.chmod(0o755, home)
+  crew = Crew.new(home)
+  Bench.table(crew.measure)
+ensure
+  crew&.stop
+end
