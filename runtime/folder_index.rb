@@ -5,7 +5,7 @@ module Loomshuttle
     # What lies in a folder of folders, each told by a file: a file is read again only when it has changed, so that thousands of them cost a
     # look at their times and no more; of those that are settled not even that. Used by one thread at a time.
     class FolderIndex
-      Entry = Struct.new(:stamp, :value)
+      Entry = Struct.new(:folder, :file, :stamp, :value)
 
       # @return [Integer] how often something has come, changed or gone
       attr_reader :version
@@ -22,7 +22,7 @@ module Loomshuttle
 
       # @return [Array<Object>] by name of the folder
       def all
-        names = Dir.exist?(@root) ? Dir.children(@root).select { |name| name.b.match?(@wanted) }.sort : []
+        names = Dir.exist?(@root) ? Dir.children(@root).select { |name| @entries.key?(name) || name.b.match?(@wanted) }.sort : []
         (@entries.keys - names).each { |name| @entries.delete(name) && @version += 1 }
         names.filter_map { |name| look(name) }
       end
@@ -30,22 +30,22 @@ module Loomshuttle
       private
 
       def look(name)
-        entry = @entries[name]
-        return entry.value if entry&.value && @settled.call(entry.value)
+        entry = @entries[name] ||= File.join(@root, name).then { |folder| Entry.new(folder, File.join(folder, @file)) }
+        return entry.value if entry.value && @settled.call(entry.value)
 
-        folder = File.join(@root, name)
-        stamp = stamp(folder)
-        return entry.value if entry && entry.stamp == stamp
+        stamp = stamp(entry)
+        return entry.value if entry.stamp == stamp
 
         @version += 1
-        @entries[name] = Entry.new(stamp, @read.call(folder))
-        @entries[name].value
+        entry.value = @read.call(entry.folder)
+        entry.stamp = stamp
+        entry.value
       end
 
       # A file that is replaced is another one; what else is put into the folder changes that one's time.
-      def stamp(folder)
-        outer = File.mtime(folder)
-        inner = File.stat(File.join(folder, @file))
+      def stamp(entry)
+        outer = File.mtime(entry.folder)
+        inner = File.stat(entry.file)
         [outer, inner.mtime, inner.size, inner.ino]
       rescue SystemCallError
         outer
