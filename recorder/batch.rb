@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require "numo/narray"
+
 module Loomshuttle
   module Recorder
     # 50 ms of all lanes, or a stretch of any length of which nothing came. streams: [[first lane (0-based), lanes, bytes], …], bytes nil
@@ -63,12 +65,12 @@ module Loomshuttle
         @blocks = nil
       end
 
-      # @return [Array(Array<Float>, Array<Float>)] peak amplitudes and mean squares of all lanes
-      def levels = @levels ||= silent? ? Array.new(2) { Array.new(streams.sum { |_, lanes, _| lanes }, 0.0) } : measured
+      # @return [Array(Numo::DFloat, Numo::DFloat)] peak amplitudes and mean squares of all lanes
+      def levels = @levels ||= silent? ? Array.new(2) { Numo::DFloat.zeros(streams.sum { |_, lanes, _| lanes }) } : measured
 
       private
 
-      def measured = blocks.map { |block| Audio::Level.measured(block).map(&:to_a) }.transpose.map { |parts| parts.flatten(1) }
+      def measured = blocks.map { |block| Audio::Level.measured(block) }.transpose.map { |parts| Numo::DFloat.hstack(parts) }
 
       def decoded
         streams.map do |_, lanes, bytes|

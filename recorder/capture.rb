@@ -70,12 +70,13 @@ module Loomshuttle
         batch = batch.first(@limit - @frames) if @limit
         @start ||= batch.position
         pieces = lane_pieces(batch)
-        row = overview_row(batch)
+        peaks = batch.levels.first.to_a
+        row = overview_row(batch, peaks)
         @copies.each { |copy| copy.write(pieces, row) }
         note_breaks(batch)
         batch.gaps.each { |first, lanes, at, missing| @gaps.add(@frames + at - batch.position, missing, [first + 1, first + lanes]) }
         @behind += batch.behind
-        note_levels(batch)
+        note_levels(batch, peaks)
         @frames += batch.frames
         refresh if @due || (@frames % @refresh) < batch.frames
       end
@@ -210,17 +211,15 @@ module Loomshuttle
         format("The disk was too slow: %.1f s that arrived could not be written and are silent.", @behind / @rate.to_f) if @behind.positive?
       end
 
-      def note_levels(batch)
+      def note_levels(batch, peaks)
         @levels.add(batch.frames, *batch.levels)
-        peaks = batch.levels.first
         @tracks.each { |track| @clips[track.number] += 1 if !resting?(track.number) && track.inputs.any? { |lane| peaks[lane - 1] >= Audio::Level::CLIPPED } }
       end
 
       # One byte a track for each step; 0 while it rests.
-      def overview_row(batch)
+      def overview_row(batch, peaks)
         return "\0" * (@tracks.size * (batch.frames / @step.to_f).ceil) if batch.silent?
 
-        peaks = batch.levels.first
         @tracks.map { |track| resting?(track.number) ? 0 : Audio::Level.byte(track.inputs.map { |lane| peaks[lane - 1] }.max) }.pack("C*")
       end
 

@@ -157,7 +157,7 @@ module Loomshuttle
       end
 
       def dbfs(batch)
-        peaks, squares = batch.levels
+        peaks, squares = batch.levels.map(&:to_a)
         [peaks.map { |peak| Audio::Level.dbfs(peak) }, squares.map { |square| Audio::Level.rms_of(square) }]
       end
     end
