@@ -7,80 +7,12 @@ require_relative "application"
 require_relative "bench_recorder"
 require "socket"
 Loomshuttle.load_parts(:core)
+%w[viewers editors].each { |part| require_relative "crew/#{part}" }
 
 SECONDS = (ARGV.shift || 600).to_i
 VIEWERS = (ARGV.shift || 200).to_i
 EDITORS = (ARGV.shift || 20).to_i
-LANES, LANES_PORT, PAUSE = 64, 31_000, 2.0
-
-# All viewers in one process: sockets that are only read. Gives, for each version of the show, when the last of them heard of it.
-class CrewViewers
-  def initialize(port, count)
-    @heard, @bytes = Hash.new { |all, version| all[version] = [] }, 0
-    @rests = Array.new(count) { connect(port) }.to_h { |socket| [socket, +""] }
-  end
-
-  def run(seconds)
-    last = Bench.now + seconds
-    while Bench.now < last
-      ready, = IO.select(@rests.keys, nil, nil, 0.5)
-      ready&.each { |socket| read(socket) }
-    end
-    { "viewers" => @rests.size, "bytes" => @bytes, "heard" => @heard.transform_values { |times| [times.size, times.max] } }
-  end
-
-  private
-
-  def connect(port)
-    TCPSocket.new("127.0.0.1", port).tap { |socket| socket.write("GET /api/live HTTP/1.1\r\nHost: 127.0.0.1:#{port}\r\n\r\n") }
-  end
-
-  def read(socket)
-    bytes = socket.read_nonblock(65_536, exception: false)
-    return @rests.delete(socket)&.then { socket.close } if bytes.nil?
-    return if bytes == :wait_readable
-
-    @bytes += bytes.bytesize
-    *whole, rest = (@rests[socket] << bytes).split("\n\n", -1)
-    @rests[socket] = rest || +""
-    whole.each { |event| @heard[event[/"version":(\d+)/, 1].to_i] << Bench.now if event.start_with?("event: show") }
-  end
-end
-
-# Each on a thread, with a connection of its own.
-class CrewEditors
-  def initialize(port, count)
-    @port, @count, @done = port, count, Queue.new
-  end
-
-  def run(seconds)
-    last = Bench.now + seconds
-    Array.new(@count) { |who| Thread.new { edit(who, last) } }.each(&:join)
-    Array.new(@done.size) { @done.pop }
-  end
-
-  private
-
-  def edit(who, last)
-    random = Random.new(who)
-    Net::HTTP.start("127.0.0.1", @port) do |http|
-      http.read_timeout = 30
-      nth = 0
-      while Bench.now < last
-        sleep(PAUSE * (0.5 + random.rand))
-        change(http, { "channel/#{1 + who}/name" => "Name #{nth += 1} of #{who}" })
-      end
-    end
-  end
-
-  # Everybody changes a setting of their own, so that whose version is old is no conflict.
-  def change(http, settings)
-    began = Bench.now
-    answer = http.post("/api/edits", JSON.generate(settings: settings), "content-type" => "application/json")
-    told = JSON.parse(answer.body)
-    @done << [answer.code.to_i, began, Bench.now, told["version"]]
-  end
-end
+LANES, LANES_PORT = 64, 31_000
 
 # One application, a recorder beside it, and the crew.
 class Crew

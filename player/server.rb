@@ -42,7 +42,7 @@ module Loomshuttle
       # Runs until stop.
       def run
         Runtime::Priority.first
-        workers = [Runtime::Worker.start("reader", priority: -3) { |worker| worker.rest(@unit.fill ? 0.001 : 0.05) },
+        workers = [Runtime::Worker.start("reader", priority: Runtime::Worker::PATIENT) { |worker| worker.rest(@unit.fill ? 0.001 : 0.05) },
                    Runtime::Worker.start("watch") { |worker| worker.rest(1) || watch }, Runtime::Worker.start("twin") { |worker| worker.rest(Twin::OFTEN) || tell_twin }]
         @unit.opener.start
         @control.start

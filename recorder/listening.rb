@@ -60,9 +60,13 @@ module Loomshuttle
       end
 
       def down(row)
-        steps = Numo::Int32.from_binary(row.to_binary, [row.shape[0], row.shape[1] / @step, @step])
+        steps = room([row.shape[0], row.shape[1] / @step, @step])
+        steps[0..-1] = row.flatten
         Audio::Pcm24.floats(steps.sum(axis: 2)) / (@step * Audio::Pcm24::FULL_SCALE)
       end
+
+      # Streams and batches are mostly alike, so that the same memory serves them all.
+      def room(shape) = @room&.shape == shape ? @room : @room = Numo::Int32.new(*shape).allocate
     end
   end
 end

@@ -39,7 +39,7 @@ module Loomshuttle
       end
 
       def start
-        @worker = Runtime::Worker.start("desk follows") { work(take) }
+        @worker = Runtime::Worker.start("desk follows", priority: Runtime::Worker::PATIENT) { work(take) }
       end
 
       def stop = @worker&.stop

@@ -27,7 +27,7 @@ module Loomshuttle
       end
 
       def start
-        @worker = Runtime::Worker.start("opens the show") { keep }
+        @worker = Runtime::Worker.start("opens the show", priority: Runtime::Worker::PATIENT) { keep }
       end
 
       def stop = @worker&.stop

@@ -18,7 +18,7 @@ module Loomshuttle
       end
 
       def start
-        @worker = Runtime::Worker.start(@name) { turn }
+        @worker = Runtime::Worker.start(@name, priority: Runtime::Worker::PATIENT) { turn }
       end
 
       def stop

@@ -48,7 +48,7 @@ module Loomshuttle
       end
 
       def start
-        @worker = Runtime::Worker.start("checks songs") { |worker| check_next || @wake.wait(2) || worker.rest(0) }
+        @worker = Runtime::Worker.start("checks songs", priority: Runtime::Worker::PATIENT) { |worker| check_next || @wake.wait(2) || worker.rest(0) }
       end
 
       def stop

@@ -27,7 +27,7 @@ module Loomshuttle
       attr_writer :mirror
 
       def start
-        @worker = Runtime::Worker.start("follows takes") { follow }
+        @worker = Runtime::Worker.start("follows takes", priority: Runtime::Worker::PATIENT) { follow }
       end
 
       def stop

@@ -5,9 +5,11 @@ module Loomshuttle
     # What goes on in the plan, at the desk and in the recorder, told to everybody who watches. Its thread:
     #   tells the state     soon after something has happened, and every second
     class Watch
-      # Seconds between two tellings of the state when something happens all the time, and when nothing does.
+      # Seconds between two tellings of the state when something happens all the time, and when nothing does; and how many times as long as it
+      # takes to tell it nothing is told, so that a crew that edits all the time is not kept waiting by what it is told.
       OFTEN = 0.1
       SELDOM = 1.0
+      REST = 3
 
       # @return [Hash, nil] the take under way as it was last known: of a recorder that is not heard it counts as going on
       attr_reader :capturing
@@ -25,7 +27,7 @@ module Loomshuttle
       end
 
       def start
-        @worker = Runtime::Worker.start("tells the state") { tell_state }
+        @worker = Runtime::Worker.start("tells the state", priority: Runtime::Worker::PATIENT) { |worker| tell_state(worker) }
       end
 
       def stop = @worker&.stop
@@ -91,10 +93,11 @@ module Loomshuttle
         @listener.follow(show, differences)
       end
 
-      def tell_state
+      def tell_state(worker)
         @touched.wait(SELDOM)
+        from = Runtime::Clock.now
         @hub.tell("state", state, keep: true) if @open_show.known?
-        sleep(OFTEN / 2)
+        worker.rest([OFTEN / 2, REST * (Runtime::Clock.now - from)].max)
       end
     end
   end

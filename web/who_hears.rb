@@ -33,7 +33,7 @@ module Loomshuttle
       end
 
       def start
-        @worker = Runtime::Worker.start("surveys") { |worker| tell_news(worker) }
+        @worker = Runtime::Worker.start("surveys", priority: Runtime::Worker::PATIENT) { |worker| tell_news(worker) }
       end
 
       def stop = @worker&.stop

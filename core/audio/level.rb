@@ -45,9 +45,8 @@ module Loomshuttle
 
       # @return [Array(Numo::DFloat, Numo::DFloat)] peak_amplitudes and mean_squares
       def self.measured(block)
-        full = scale(block)
-        rows = floats(block.transpose)
-        [peaks(rows, full), (rows.rms(axis: 1) / full)**2]
+        rows, full = block.transpose, scale(block)
+        [peaks(rows, full), (floats(rows).rms(axis: 1) / full)**2]
       end
 
       # Each thread converts in memory of its own, which is at hand: that costs a third of memory that is new.

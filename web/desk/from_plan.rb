@@ -13,6 +13,9 @@ module Loomshuttle
         # @return [Hash{String=>Object}] desk address => value, for all of the plan that the desk knows
         def self.settings(show, mirror = {}) = new(show, mirror).settings
 
+        # @return [Array<Integer>] all of the mirror that has a say in it: the channels that have a free slot now
+        def self.slots_of(show, mirror) = (1..show.profile.free_slots.to_i).map { |slot| mirror["slot/#{slot}/strip"].to_i }
+
         def initialize(show, mirror)
           @show = Settings::SharedPreamp.settled(show)
           @mirror = mirror
@@ -39,7 +42,7 @@ module Loomshuttle
         end
 
         def slots(free)
-          kept = (1..@desk.free_slots).to_h { |slot| [slot, @mirror["slot/#{slot}/strip"].to_i] }.select { |_, number| free.key?(number) }
+          kept = FromPlan.slots_of(@show, @mirror).each.with_index(1).to_h { |number, slot| [slot, number] }.select { |_, number| free.key?(number) }
             .to_a.uniq(&:last).to_h
           waiting = free.keys - kept.values
           (1..@desk.free_slots).flat_map do |slot|

@@ -55,7 +55,7 @@ module Loomshuttle
         def follow(before, after)
           @link.await
           mirror = @link.mirror # of a desk that is back as it is now
-          old, new = FromPlan.settings(before, mirror), FromPlan.settings(after, mirror)
+          old, new = planned(before, mirror), planned(after, mirror)
           changed = new.reject { |address, value| old[address] == value }
           changed = changed.select { |address, _| address.end_with?("/hears") } if after.setup.desk_follows == "when sent"
           return [] if changed.empty?
@@ -137,6 +137,13 @@ module Loomshuttle
         end
 
         private
+
+        # A plan in the desk's words: of two edits the second one begins where the first one ended.
+        def planned(show, mirror)
+          slots = FromPlan.slots_of(show, mirror)
+          @last_planned = [show, slots, FromPlan.settings(show, mirror)] unless @last_planned && @last_planned[0].equal?(show) && @last_planned[1] == slots
+          @last_planned[2]
+        end
 
         # Of the desk's settings those that it has otherwise.
         def differing(values, mirror = @link.mirror) = values.select { |address, value| mirror.key?(address) && !@link.same?(mirror[address], value) }

@@ -167,12 +167,12 @@ export const useProfiles = () =>
 export const usePresets = () =>
   useQuery({ queryKey: ['presets'], queryFn: () => taken(api.GET('/api/presets')) });
 
-/** The roll call changes with every breath on stage. */
+/** The roll call changes with every breath on stage; what it says is read, not watched. */
 export const useRoll = () =>
   useQuery({
     queryKey: ['roll'],
     staleTime: 0,
-    refetchInterval: 500,
+    refetchInterval: 1000,
     queryFn: () => taken(api.GET('/api/line-check')),
   });
 export const useStage = () => useQuery({ queryKey: ['stage'], queryFn: () => taken(api.GET('/api/stage')) });

@@ -1,8 +1,8 @@
 // One animation frame for all meters of the page, and only when there is something new to draw: levels of the desk and of the lanes
 // come 20 times a second each, and are drawn together; none while the page is hidden. Figures that are read, and strips that move on,
 // change less often than bars: a screen that plays all night must not take a processor.
-const LEAST_MS = 80;
-const SLOW_MS = 240;
+const LEAST_MS = 100;
+const SLOW_MS = 300;
 
 interface Drawer {
   draw: () => void;
