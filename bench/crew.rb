@@ -42,7 +42,15 @@ class Crew
   def song
     sleep(0.5) until JSON.parse(@application.get("/api/player"))["player"]&.fetch("clock")
     sleep(0.5) until JSON.parse(@application.get("/api/player"))["player"]["items"].any?
+    load_song
+  end
+
+  # The demo's songs are made first.
+  def load_song
     @application.post("/api/player", command: "load", item: 1)
+  rescue RuntimeError
+    sleep(1)
+    retry
   end
 
   # Somebody presses it again and again, since a song is shorter than a crew works.
