@@ -8,11 +8,11 @@ module Loomshuttle
     # (UDP segmentation offload, Linux 4.18 and later), and one by one elsewhere. Never waits, nor gives up Ruby's lock, unlike UDPSocket#send: at
     # each packet another thread could take it, and keep it for milliseconds.
     class PacketSender
-      # Of linux/udp.h; and what one call takes at most: UDP_MAX_SEGMENTS, and the bytes of a datagram.
-      UDP_SEGMENT, MOST, MOST_BYTES = 103, 64, 65_507
+      # Of linux/udp.h; and the bytes that one call takes at most, those of a datagram.
+      UDP_SEGMENT, MOST_BYTES = 103, 65_507
       # The other side has gone, a filter refuses it, the system has no room: whoever listens counts what it misses.
       GONE = [Errno::ECONNREFUSED, Errno::ENOBUFS, Errno::EPERM, Errno::ENETUNREACH, Errno::EHOSTUNREACH].freeze
-      private_constant :UDP_SEGMENT, :MOST, :MOST_BYTES, :GONE
+      private_constant :UDP_SEGMENT, :MOST_BYTES, :GONE
 
       # @param host [String]   @param port [Integer]
       def initialize(host, port)
@@ -24,7 +24,7 @@ module Loomshuttle
       def send(bytes, size = bytes.bytesize)
         count = bytes.bytesize / size
         return write(bytes) if count == 1 && (@cut.nil? || @cut.zero? || size <= @cut)
-        return each_of(bytes, size) unless count <= MOST && bytes.bytesize <= MOST_BYTES && cut_after?(size)
+        return each_of(bytes, size) unless bytes.bytesize <= MOST_BYTES && cut_after?(size)
 
         write(bytes)
       rescue Errno::EMSGSIZE, Errno::EINVAL, Errno::EIO, Errno::EOPNOTSUPP

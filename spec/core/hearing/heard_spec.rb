@@ -64,6 +64,25 @@ RSpec.describe Loomshuttle::Hearing::Heard do
     expect(heard(show, mix, lane).decibels(2, 0)).to eq(0)
   end
 
+  it "counts no way past a closed fader, nor one that is muted" do
+    entry = point("desk/ch/1@preamp")
+    direct = set(show, "output/1/source" => "desk/ch/1")
+    open, = board(direct, mix.merge("channel/1/fader" => 0))
+    closed, = board(direct, mix.merge("channel/1/fader" => 0, "channel/1/mute" => true))
+    expect([open, closed].map { |one| one.count(point("desk/output/1"), entry) }).to eq([1, 0])
+  end
+
+  # Such as a card return that a channel hears, where the channel itself is asked for, too.
+  it "tells what enters on the way of something else from what it meets there" do
+    two = [point("desk/ch/1@preamp"), point("desk/ch/1@pre-eq")]
+    direct = set(show, "output/1/source" => "desk/ch/1")
+    graph = signal.build(direct)
+    loud = hearing::Board.of(graph, signal::Levels.mixed(direct, MixHelp.values(direct, mix.merge("channel/1/fader" => -6))), two)
+    at = point("desk/output/1")
+    expect(two.map { |entry| loud.amplitude(at, entry) }).to all(be_within(0.01).of(10**(-6 / 20.0)))
+    expect(two.map { |entry| [loud.count(at, entry), loud.counts(at)[loud.column(entry)]] }).to eq([[1, 1], [1, 1]])
+  end
+
   it "shows the way that carries most" do
     loud, = board(set(show, "output/1/source" => "desk/matrix/1"), mix.merge("matrix/1/bus/1" => -20, "matrix/1/bus/2" => 0, "bus/2/mute" => false))
     names = loud.loudest(point("desk/output/1"), point("desk/ch/1@preamp")).map { |join| join.to.name }

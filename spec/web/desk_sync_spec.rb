@@ -1,0 +1,27 @@
+# frozen_string_literal: true
+
+# What an edit changes is told by the plan before and behind it, both in the words of the desk as it is now: who has a free slot there keeps it.
+RSpec.describe Loomshuttle::Web::Desk::Sync do
+  let(:sent) { [] }
+  let(:link) { instance_double(Loomshuttle::Web::Desk::Link, await: nil, up?: true, profile: "alder-40") }
+  let(:plan) { CoreHelp.set(CoreHelp.blank("alder-40"), "channel/1/stage" => "desk/in/1") }
+  let(:named) { plan.put("channel/1/name", "Tuba") }
+  # Two free slots hold channels 1 and 2, or 2 and 1 after a hand has been at the desk.
+  let(:mirrors) { [[1, 2], [2, 1]].map { |slots| words(plan).merge(slots.each.with_index(1).to_h { |number, slot| ["slot/#{slot}/strip", number] }) } }
+
+  before do
+    allow(link).to receive(:same?) { |one, other| one == other }
+    allow(link).to receive(:set_all) { |values| sent << values and {} }
+  end
+
+  def words(show, mirror = {}) = Loomshuttle::Web::Desk::FromPlan.settings(show, mirror)
+
+  it "sends of the second edit only what that changed, whatever a hand has moved meanwhile" do
+    free = CoreHelp.set(plan, "channel/1/stage" => "desk/in/9", "channel/2/stage" => "desk/in/1")
+    edited = free.put("channel/3/name", "Horn")
+    told = [free, edited].zip(mirrors).map { |_, mirror| mirror }
+    allow(link).to receive(:mirror).and_return(*told.map { |mirror| words(free, mirror).merge(mirror.slice("slot/1/strip", "slot/2/strip")) })
+    described_class.new(link).tap { |sync| [[plan, free], [free, edited]].each { |before, after| sync.follow(before, after) } }
+    expect(sent.last(2).reduce(:merge).keys).to eq(["strip/3/label"])
+  end
+end
