@@ -23,5 +23,12 @@ RSpec.configure do |config|
   config.order = :random
   config.expect_with(:rspec) { |expectations| expectations.include_chain_clauses_in_custom_matcher_descriptions = true }
   config.mock_with(:rspec) { |mocks| mocks.verify_partial_doubles = true }
+  # What a part sets for its process (where temporary files go, for one) is set for none of the other examples.
+  config.around do |example|
+    before = ENV.to_h
+    example.run
+  ensure
+    ENV.replace(before)
+  end
   config.around(:example, :folder) { |example| Dir.mktmpdir { |dir| (@folder = dir) && example.run } }
 end
