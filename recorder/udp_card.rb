@@ -7,10 +7,10 @@ module Loomshuttle
     # The desk's card over the network: a UDP socket for each stream, either way.
     class UdpCard
       # Packets of a stream that are read in turn: fewer than the window waits for, so that the streams stay abreast.
-      TURN = 19
+      TURN = 16
       # Packets arrive each millisecond. Reading some at once costs a fraction; the sound that is played back is paced by them and needs more
       # regular steps (seconds).
-      PAUSE, PAUSE_PLAYING = 0.017, 0.002
+      PAUSE, PAUSE_PLAYING = 0.015, 0.002
 
       # @param sends [Array<Formats::Sdp::Stream>] @param returns [Array<Formats::Sdp::Stream>]
       # @raise [Invalid] when a port is taken

@@ -44,7 +44,7 @@ module Loomshuttle
           @control = udp(osc_port)
           @out = udp(0)
           @unit = Unit.new(model, ports: { sends: sends_port, returns: returns_port, cables: cables_port.to_i }, session: @session, seed: seed,
-                                  card: method(:send_card), together: true, reply: method(:reply), now: Runtime::Clock.method(:now), workshop: method(:workshop))
+                                  card: method(:send_card), reply: method(:reply), now: Runtime::Clock.method(:now), workshop: method(:workshop))
           open_card
           plug(model, cables_port, clock_port, card_clock_port)
           @memory = Memory.new(memory, @unit.settings, first: (first_memory unless File.exist?(@rig_file)), aside: aside)
@@ -148,8 +148,9 @@ module Loomshuttle
           end
         end
 
-        # Whether anybody listens there a real card would not know either.
-        def send_card(index, bytes, size) = @sends[index].send(bytes, size)
+        # Millisecond by millisecond, as a real card does: who listens waits a few milliseconds for streams that are behind, and no longer. Whether
+        # anybody listens there a real card would not know either.
+        def send_card(index, bytes) = @sends[index].send(bytes)
 
         # @raise [Settings::Refused]
         def workshop(word, value)

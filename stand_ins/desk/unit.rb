@@ -13,19 +13,19 @@ module Loomshuttle
 
         # @param model [Model]
         # @param ports [Hash] :sends, :returns and :cables, first UDP port of each; two apart
-        # @param card [Proc] takes stream index and RTP bytes   @param together [Boolean] whether it takes all packets of a step at once (Formats::RtpOut)
+        # @param card [Proc] takes stream index and RTP bytes
         # @param reply [Proc] takes a peer and OSC bytes
         # @param now [Proc] seconds, for subscriptions
         # @param stage [#read, nil] who plays; nil: the Saltmarsh Nine, from the seed
         # @param workshop [Proc, nil] takes what a tester asks for beside the desk's own settings (see Control)
-        def initialize(model, ports:, card:, reply:, now:, session: 1, seed: 9, stage: nil, workshop: nil, together: false)
+        def initialize(model, ports:, card:, reply:, now:, session: 1, seed: 9, stage: nil, workshop: nil)
           @model = model
           @settings = Settings.new(@model)
           @send_streams = streams(ports[:sends], @model.sends)
           @return_streams = streams(ports[:returns], @model.returns)
           @cables = Cables.new(@model, port: ports.fetch(:cables, 0))
           @card_in = LanesIn.new(@return_streams)
-          @card_out = Formats::RtpOut.new(@send_streams, packet: @model.packet, session: session, together: together, &card)
+          @card_out = Formats::RtpOut.new(@send_streams, packet: @model.packet, session: session, &card)
           @mixer = Mixer.new(@model, @settings)
           @meters = Meters.new([@model.lanes, @model.mains.size, @model.mix_outputs], @model.rate)
           @stage = stage || Stage::PlayersOnStage.new(@model.sockets, rate: @model.rate, seed: seed)
