@@ -1,8 +1,8 @@
 # frozen_string_literal: true
 
-# The web under a crew: crew.rb [SECONDS] [VIEWERS] [EDITORS]. Browsers that follow the live feed, and people who each change something every two
-# seconds, beside a capture of 64 lanes (a recorder of its own on the same machine) and a song. How long edits take, how long it is from the
-# answer to an edit until the last of the crew has been told, what the web process holds, and what the capture lost.
+# The web process under a crew: crew.rb [SECONDS] [VIEWERS] [EDITORS]. Viewers follow the live feed while editors each change a setting every two
+# seconds, next to a 64-lane capture (in a second recorder on the same machine) and a song. It measures how long edits take, how long the feed
+# takes from an edit's answer to the last viewer, the memory of the web process, and the samples that the capture lost.
 require_relative "application"
 require_relative "bench_recorder"
 require "socket"
@@ -19,7 +19,7 @@ class Crew
   def initialize(home)
     @home = home
     @application = Bench::Application.new(home)
-    @web = IO.popen(["pgrep", "-f", "puma .*127.0.0.1:#{Bench::Application::PORT}"], &:read).to_i # Puma gives its process a title of its own
+    @web = IO.popen(["pgrep", "-f", "puma .*127.0.0.1:#{Bench::Application::PORT}"], &:read).to_i # Puma sets its own process title
   end
 
   # @return [Array<Array>] rows of what was measured and how much it was

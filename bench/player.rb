@@ -11,8 +11,8 @@ require "tmpdir"
 
 SECONDS = (ARGV.first || 60).to_i
 RATE, STEMS = 48_000, 16
-# Where its clock begins.
-ANEW = 480_000
+# Timestamp of the first sample.
+CLOCK_START = 480_000
 L = Loomshuttle
 
 def cpu = Process.clock_gettime(Process::CLOCK_PROCESS_CPUTIME_ID)
@@ -49,13 +49,13 @@ def clock(unit, time) = unit.hear(L::Formats::Rtp.pack(sequence: 0, timestamp: t
 
 def measure_player(root, id)
   unit = player(root, id)
-  [480, 240, 0].each { |before| clock(unit, ANEW - before) } # a clock is believed after some packets
+  [480, 240, 0].each { |before| clock(unit, CLOCK_START - before) } # the player trusts a clock after three packets
   load = Benchmark.realtime { unit.load(item: 1) }
   before = cpu
   unit.command("play")
   (1..(SECONDS * RATE / 240)).each do |step|
     unit.fill if (step % 20).zero?
-    clock(unit, ANEW + (step * 240))
+    clock(unit, CLOCK_START + (step * 240))
   end
   [load, cpu - before, unit.status["missed"]]
 end

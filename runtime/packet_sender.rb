@@ -38,17 +38,11 @@ module Loomshuttle
 
       private
 
-      # What the system tells is of a packet before: the one at hand is tried once more.
-      def write(bytes)
+      # An error reported here belongs to an earlier packet, so this one is tried once more.
+      def write(bytes, retries: 1)
         @socket.write_nonblock(bytes, exception: false)
       rescue *GONE
-        again(bytes)
-      end
-
-      def again(bytes)
-        @socket.write_nonblock(bytes, exception: false)
-      rescue *GONE
-        nil
+        write(bytes, retries: retries - 1) if retries.positive?
       end
 
       def each_of(bytes, size) = (bytes.bytesize / size).times { |nth| write(bytes.byteslice(nth * size, size)) }
@@ -64,7 +58,7 @@ module Loomshuttle
         false
       end
 
-      # An interface whose packets are smaller than ours, for one.
+      # For example on a network interface whose packets must be smaller than ours.
       def give_up_cutting
         @cut = nil
         @socket.setsockopt(Socket::IPPROTO_UDP, UDP_SEGMENT, 0)

@@ -7,8 +7,8 @@ module Loomshuttle
     # A thread with a name and one thing to do, again and again. What surprises it is logged with time and place, counted in Health, and it
     # goes on, after a pause that grows while the trouble lasts: one bad take, job or message never ends it.
     class Worker
-      # For who computes while people wait for answers: Ruby lets a thread of such a priority run for an eighth of a tenth of a second at a time, and
-      # others for the whole of it, which an answer that asks the database six times would wait for six times.
+      # For threads that compute while people wait for answers. Ruby gives them turns of 12.5 ms instead of 100 ms, and an edit, which queries the
+      # database six times, waits for such a turn each time.
       PATIENT = -3
       # Seconds between two tries in trouble: at first, and at most.
       FIRST, LONGEST = 0.05, 5.0

@@ -5,8 +5,8 @@ module Loomshuttle
     # What goes on in the plan, at the desk and in the recorder, told to everybody who watches. Its thread:
     #   tells the state     soon after something has happened, and every second
     class Watch
-      # Seconds between two tellings of the state when something happens all the time, and when nothing does; and how many times as long as it
-      # takes to tell it nothing is told, so that a crew that edits all the time is not kept waiting by what it is told.
+      # Seconds between two tellings of the state when something happens all the time, and when nothing does; and the pause
+      # after each telling, as a multiple of its duration, so that a busy crew's edits are not slowed down by it.
       OFTEN = 0.1
       SELDOM = 1.0
       REST = 3

@@ -1,6 +1,6 @@
 # frozen_string_literal: true
 
-# Each on a thread, with a connection of its own.
+# One thread and one connection per editor.
 class CrewEditors
   # Seconds between two changes of each, more or less.
   PAUSE = 2.0
@@ -29,7 +29,7 @@ class CrewEditors
     end
   end
 
-  # Everybody changes a setting of their own, so that whose version is old is no conflict.
+  # Editors change different settings, so an outdated version never causes a conflict.
   def change(http, settings)
     began = Bench.now
     answer = http.post("/api/edits", JSON.generate(settings: settings), "content-type" => "application/json")

@@ -4,9 +4,9 @@ require "numo/narray"
 
 module Loomshuttle
   module Hearing
-    # How loud everything that enters a desk is at each of its points, by all ways. Where several come together, a row of amplitudes, a column for
-    # each place where sound enters; before that, along the channels, one amplitude. Inside a desk all ways take the same time, so they add as
-    # amplitudes, with their sign. A fader that moves is computed anew behind it only.
+    # The level of everything that enters a desk, at each of its points, over all paths. Along a channel a point carries one source and has one
+    # amplitude; where channels are mixed, it has a row of amplitudes, one column per entry. Inside a desk all paths take the same time, so they
+    # add as signed amplitudes. When a fader moves, only the points behind it are recomputed.
     class Board
       # @return [DeskWays]
       attr_reader :ways

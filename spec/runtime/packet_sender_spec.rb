@@ -21,7 +21,7 @@ RSpec.describe Loomshuttle::Runtime::PacketSender do
 
   def packets(count, size) = Array.new(count) { |nth| nth.chr * size }
 
-  it "sends several of one size at once, each as a datagram of its own" do
+  it "sends several packets of one size at once, one datagram each" do
     sender.send(packets(10, 1164).join, 1164)
     sender.send(packets(5, 300).join, 300)
     sender.send("one")
