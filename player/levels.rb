@@ -20,10 +20,12 @@ module Loomshuttle
         @frames += block.shape[1]
       end
 
-      # @param where [Numo::Bit] [outputs, frames] samples that were beyond full scale
-      def limited(where)
-        counts = where.count_true(axis: 1).to_a
-        @limited = @limited.zip(counts).map(&:sum)
+      # @param output [Integer] from 1   @param where [Numo::Bit] [frames] samples that were beyond full scale
+      def limited(output, where) = @limited[output - 1] += where.count_true
+
+      # @param where [Numo::Bit] as limited, [outputs, frames]
+      def all_limited(where)
+        where.shape[0].times { |at| limited(at + 1, where[at, true]) }
       end
 
       # @return [Array<Hash>] output, and samples that were limited, since the last song began; only of those that were

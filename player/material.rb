@@ -4,12 +4,12 @@ module Loomshuttle
   module Player
     # Everything of a song that sounds: its stems, and what is computed from it.
     class Material
-      attr_reader :song, :stock, :feeds
+      attr_reader :song, :stock, :sums, :feeds
 
       # @param song [Songs::Song]   @param stock [Stock]   @param roles [Array<Songs::Role>]
       # @param voice [Voice, nil] that speaks the guide   @param timecode [Timecode, nil]
       def initialize(song, stock, roles, voice: nil, timecode: nil)
-        @song, @stock = song, stock
+        @song, @stock, @sums = song, stock, Sums.new(stock)
         @made = { "click" => click, "guide" => guide(voice), "timecode" => timecode }.compact
         @troubles = [voice&.problem].compact
         self.roles = roles
@@ -22,7 +22,11 @@ module Loomshuttle
       # @param roles [Array<Songs::Role>]
       def roles=(roles)
         @feeds = Songs::Feed.of(@song, roles).reject { |feed| feed.source == "pilot" }.group_by(&:source).freeze
+        @sums.feeds = @feeds
       end
+
+      # Reads ahead, and adds up what was read. @return [Boolean] whether there was something to do
+      def fill = @stock.fill || @sums.fill
 
       # @param source [Integer, String] as Songs::Feed has it
       # @return [Numo::SFloat, nil] [frames, lanes], or nil for silence

@@ -18,21 +18,38 @@ module Loomshuttle
       # @param into [Numo::SFloat] [outputs, frames], added to   @param late [Integer] frame of it where the spans begin
       def add(material, spans, into, late = 0)
         spans.each do |span|
+          summed = span.whole? && add_sums(material, span, into, late + span.at)
           ramp = span.whole? ? nil : ramp(span)
           material.feeds.each do |source, feeds|
+            next if summed && source.is_a?(Integer)
+
             heard = material.read(source, span.from, span.frames) { @missed = @missed.to_i + 1 } or next
             heard *= ramp if ramp
-            feeds.each { |feed| feed_into(into, heard, feed, late + span.at) if feed.output <= @outputs }
+            feeds.each { |feed| Mix.feed_into(into, heard, feed, late + span.at) if feed.output <= @outputs }
           end
         end
       end
 
-      private
-
-      def feed_into(into, heard, feed, at)
+      # @param into [Numo::SFloat] [outputs, frames], added to   @param heard [Numo::SFloat] [frames, lanes]
+      # @param feed [Songs::Feed]   @param at [Integer] frame of the first
+      def self.feed_into(into, heard, feed, at)
         lane = heard[true, feed.lane]
         lane *= feed.gain unless feed.gain == 1
         into[feed.output - 1, at...(at + heard.shape[0])].inplace + lane
+      end
+
+      private
+
+      # @return [Boolean] whether all stems were at hand as one sum
+      def add_sums(material, span, into, at)
+        parts = material.sums.of(span.from, span.frames) or return false
+        parts.each do |part|
+          outputs, frames = part.shape
+          outputs = [outputs, @outputs].min
+          into[0...outputs, at...(at + frames)].inplace + part[0...outputs, true]
+          at += frames
+        end
+        true
       end
 
       def ramp(span)

@@ -58,7 +58,7 @@ module Loomshuttle
           @settling = true
           @opener.later(:settle) { settle }
         end
-        read = [@deck.loaded, @deck.following].compact.map { |one| one.material.stock.fill }
+        read = [@deck.loaded, @deck.following].compact.map { |one| one.material.fill }
         read.any?
       end
 

@@ -18,7 +18,7 @@ module Loomshuttle
         @pilot = pilot && Pilot.new(song.rate, pilot)
         @outputs = [*material.feeds.values.flatten.map(&:output), *pilot&.outputs].uniq.sort
         @deck = Deck.new(rate: song.rate, outputs: @outputs.max || 1)
-        @levels = Levels.new(@outputs.max || 1)
+        @levels, @samples = Levels.new(@outputs.max || 1), Audio::LimitedWav.new
         @deck.load(Loaded.new(item: nil, material: material, tonight: tonight))
       end
 
@@ -47,8 +47,7 @@ module Loomshuttle
         time = @deck.time
         block = @deck.render([@block, left].min)
         @pilot&.add(block, time)
-        samples = Audio::Pcm24.limit(block) { |where| @levels.limited(where) }
-        files.each { |output, file| file.write(Audio::Pcm24.to_wav(samples[output - 1, true])) }
+        files.each { |output, file| file.write(@samples.bytes(block[output - 1, true]) { |where| @levels.limited(output, where) }) }
       end
 
       def writer(out, output)

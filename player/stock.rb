@@ -17,6 +17,8 @@ module Loomshuttle
 
       # @return [Hash{Integer=>String}] ids of stems that are silent, and why
       attr_reader :troubles
+      # @return [Integer] frames of a piece
+      attr_reader :size
 
       # @param song [Songs::Song]   @param folder [String] of its files
       # @param open [Proc] takes a path and gives what reads `bytes(from, count, into)` (Formats::Wav::Reader)
@@ -32,19 +34,19 @@ module Loomshuttle
         # No more than stay: what is let go would be read again and again.
         @lead = (Songs::Walk::FADE * song.rate).ceil # a crossfade begins so long before
         @heads = song.parts.flat_map { |section| seconds(song.begins(section) - @lead, HEAD) }.uniq.first([@most - (@ahead + (@ahead / 2) + 2), 0].max)
-        @wanted = seconds(0, @ahead)
+        @wanted = [seconds(0, @ahead), []]
       end
 
       # What plays now, so that what follows is read.
       # @param position [Integer] sample of the song   @param after [Integer, nil] sample where it goes on behind this section
       def play_from(position, after = nil)
-        wanted = seconds(position, @ahead) + (after ? seconds(after - @lead, @ahead / 2) : [])
+        wanted = [seconds(position, @ahead), after ? seconds(after - @lead, @ahead / 2) : []]
         @lock.synchronize { @wanted = wanted } unless wanted == @wanted
       end
 
       # Reads one second of all stems. @return [Boolean] whether there was something to do
       def fill
-        at = @lock.synchronize { (@wanted + @heads).find { |second| !@pieces.key?(second) } } or return false
+        at = @lock.synchronize { [*@wanted.flatten, *@heads].find { |second| !@pieces.key?(second) } } or return false
         piece = @files.to_h { |id, file| [id, part(id, file, at)] }.compact
         @lock.synchronize do
           @pieces[at] = piece
@@ -52,6 +54,14 @@ module Loomshuttle
         end
         true
       end
+
+      # @param ahead [Integer] how many seconds of what plays   @param behind [Integer] and of where it goes on
+      # @return [Array<Integer>] names of pieces
+      def soon(ahead, behind) = @lock.synchronize { @wanted }.zip([ahead, behind]).flat_map { |seconds, most| seconds.first(most) }.uniq
+
+      # @param second [Integer]
+      # @return [Hash{Integer=>Numo::SFloat}, nil] [frames, lanes] by the id of a stem, as far as they are long; nil: not in memory
+      def piece(second) = @lock.synchronize { @pieces[second] }
 
       # @param id [Integer] of a stem
       # @return [Numo::SFloat, nil] [frames, lanes] full scale 1.0; nil for silence
@@ -101,11 +111,11 @@ module Loomshuttle
       # What is wanted stays; of the rest the oldest goes.
       def make_room
         over = @pieces.size - @most
-        (@pieces.keys - @wanted - @heads).first(over).each { |second| @pieces.delete(second) } if over.positive?
+        (@pieces.keys - @wanted.flatten - @heads).first(over).each { |second| @pieces.delete(second) } if over.positive?
       end
 
       def cut(second, id, first, last)
-        piece = @lock.synchronize { @pieces[second] }
+        piece = piece(second)
         return yield && nil unless piece
 
         whole = piece[id] or return

@@ -265,7 +265,7 @@ module Loomshuttle
       def send_block(block, time, again: false)
         whole = block.dup
         @pilot.add(whole, time)
-        samples = Audio::Pcm24.limit(whole) { |limited| @levels.limited(limited) }.transpose
+        samples = Audio::Pcm24.limit(whole) { |limited| @levels.all_limited(limited) }.transpose
         again ? @out.write(samples, time, sparing: false) : @out.write(samples, time)
         whole
       end

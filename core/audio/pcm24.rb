@@ -87,7 +87,6 @@ module Loomshuttle
       # Added to a float it leaves no room for a fraction, so that the processor's own addition rounds, halves to the even number; taken off again,
       # it leaves whole numbers. A fifth of the time of Numo's rint.
       ROUND = 1.5 * (1 << 52)
-      private_constant :ROUND
 
       # As from_float, of numbers whose full scale is FULL_SCALE.
       # @param scaled [Numo::DFloat] changed

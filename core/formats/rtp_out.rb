@@ -48,8 +48,16 @@ module Loomshuttle
       # @return [Hash{Sdp::Stream=>String}]
       def payloads(rows, streams)
         streams.group_by(&:lanes).reduce({}) do |found, (lanes, alike)|
-          found.merge(alike.zip(Audio::Pcm24.rows_to_network(rows[alike.flat_map { |stream| range(stream).to_a }, true], lanes)).to_h)
+          found.merge(alike.zip(Audio::Pcm24.rows_to_network(rows_of(rows, alike, lanes), lanes)).to_h)
         end
+      end
+
+      # Streams that follow on each other are read where they lie, which is several times faster than gathering row by row.
+      def rows_of(rows, streams, lanes)
+        first = streams.first.first - 1
+        return rows[first...(first + (streams.size * lanes)), true] if streams.each_with_index.all? { |stream, nth| stream.first == first + 1 + (nth * lanes) }
+
+        rows[streams.flat_map { |stream| range(stream).to_a }, true]
       end
 
       def write_packets(payloads, nth, time)

@@ -62,12 +62,12 @@ RSpec.describe Loomshuttle::Player::Deck do
     frames = 60 * 48_000
     long = short(frames: frames, stems: [stem(1, "Strings", frames: frames)], sections: (0...6).map { |nth| section(nth + 1, "Part #{nth + 1}", 1 + (20 * nth)) })
     deck.load(loaded(long))
-    nil while deck.loaded.material.stock.fill
+    nil while deck.loaded.material.fill
     deck.command("play")
     [4, 2, 6, 3].each do |key|
       deck.command("jump", section: key, at_next: "beat")
       24.times { deck.render(480) } # nothing is read meanwhile
-      nil while deck.loaded.material.stock.fill
+      nil while deck.loaded.material.fill
     end
     expect([deck.missed, deck.status["section"]]).to eq([0, 3])
   end
@@ -134,7 +134,7 @@ RSpec.describe Loomshuttle::Player::Deck do
     two = short(stems: [stem(1, "Strings", lanes: 2, frames: 384_000), stem(2, "Loop", frames: 384_000, gain_db: -6)])
     roles = [role("Strings", 1, sum_db: -6), role("Loop", 2, 3), role("Click", 4), role("Guide")]
     on(two, roles: roles)
-    nil while deck.loaded.material.stock.fill
+    nil while deck.loaded.material.fill
     block = deck.render(480)[true, 479] * (1 << 23)
     half, third = 10**(-6 / 20.0), Math.sqrt(0.5)
     expect(block.to_a).to match([be_within(0.01).of(960 * half), be_within(0.01).of(480 * half * third), be_within(0.01).of(480 * half * third), 0])

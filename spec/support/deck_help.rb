@@ -36,7 +36,7 @@ module DeckHelp
   # @return [Array<Integer>] which samples an output gave, 0 for silence
   def positions(deck, frames, output: 0, size: 480)
     Array.new(frames / size) do
-      [deck.loaded, deck.following].compact.each { |one| nil while one.material.stock.fill }
+      [deck.loaded, deck.following].compact.each { |one| nil while one.material.fill }
       (deck.render(size)[output, true] * (1 << 23)).to_a
     end.flatten
   end
