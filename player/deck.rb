@@ -96,14 +96,14 @@ module Loomshuttle
       end
 
       # @param frames [Integer]
-      # @return [Numo::SFloat] [outputs, frames] full scale 1.0
+      # @return [Numo::SFloat] [outputs, frames] full scale 1.0; frozen, and the same one each time, where nothing plays
       def render(frames)
-        block = Numo::SFloat.zeros(@outputs, frames)
         @doing.synchronize do
+          @block = nil
           done = 0
-          done += piece(block, done, frames - done) while done < frames
+          done += piece(frames, done) while done < frames
+          @block || nothing(frames)
         end
-        block
       end
 
       # @return [Hash] for people: what plays and where, what was asked
@@ -143,15 +143,17 @@ module Loomshuttle
         @gain.rise
       end
 
-      # Up to the next command.
-      def piece(block, done, most)
+      def nothing(frames) = @nothing&.shape&.last == frames ? @nothing : @nothing = Numo::SFloat.zeros(@outputs, frames).freeze
+
+      # Up to the next command. @return [Integer] frames further
+      def piece(frames, done)
         while (order = @orders.due(@time))
           alone { obey(order.what, order.details) }
         end
         due = @orders.next_at
-        size = due ? [most, due - @time].min : most
+        size = due ? [frames - done, due - @time].min : frames - done
         size = begin_following(size) if @state == :pausing
-        size = play(block, done, size) if playing?
+        size = play(frames, done, size) if playing?
         @time += size
         over if playing? && (@walk.over? || @gain.silent?)
         size
@@ -167,12 +169,13 @@ module Loomshuttle
       end
 
       # @return [Integer] frames until the song's end, no more than size
-      def play(block, done, size)
-        whole = size == block.shape[1]
-        part = whole ? block : Numo::SFloat.zeros(@outputs, size)
+      def play(frames, done, size)
+        @block ||= Numo::SFloat.zeros(@outputs, frames)
+        whole = size == frames
+        part = whole ? @block : Numo::SFloat.zeros(@outputs, size)
         @mix.add(@loaded.material, @walk.take(size), part)
         @gain.turn(part)
-        block[true, done...(done + size)] = part unless whole
+        @block[true, done...(done + size)] = part unless whole
         @loaded.material.stock.play_from(@walk.position, @walk.after&.sample)
         @walk.over? ? @walk.taken : size
       end

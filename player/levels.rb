@@ -15,8 +15,8 @@ module Loomshuttle
 
       # @param block [Numo::SFloat] [outputs, frames]
       def add(block)
-        low, high = block.minmax(axis: 1)
-        @peaks = @peaks.zip(high.to_a, low.to_a).map { |peak, up, down| [peak, up, -down].max }
+        @loudest, @loudest_of = loudest(block), block unless block.frozen? && block.equal?(@loudest_of)
+        @peaks = @peaks.zip(@loudest).map(&:max)
         @frames += block.shape[1]
       end
 
@@ -38,6 +38,11 @@ module Loomshuttle
       def take = { "outputs" => @peaks.map { |peak| decibels(peak) } }.tap { clear }
 
       private
+
+      def loudest(block)
+        low, high = block.minmax(axis: 1)
+        high.to_a.zip(low.to_a).map { |up, down| [up, -down].max }
+      end
 
       def clear
         @peaks, @frames = [0.0] * @outputs, 0

@@ -21,12 +21,26 @@ module Loomshuttle
       # @param block [Numo::SFloat] [outputs, frames], added to   @param time [Integer] of its first frame
       def add(block, time)
         tone = @tone or return
-        # Whole turns are left out first, so that the phase stays exact however late it is.
-        wave = wave(tone, (Rational(tone.hz.to_r * time, @rate) % 1).to_f, block.shape[1])
+        wave = wave_at(tone, time, block.shape[1])
         tone.outputs.each { |output| block[output - 1, true].inplace + wave if output <= block.shape[0] }
       end
 
+      # What leaves where nothing plays.
+      # @param silence [Numo::SFloat] [outputs, frames]   @param time [Integer] of its first frame
+      # @return [Numo::SFloat] frozen, and the same one as long as it would be the same
+      def alone(silence, time)
+        tone = @tone or return silence
+        wave = wave_at(tone, time, silence.shape[1])
+        return @alone if @alone_of.equal?(wave)
+
+        @alone_of = wave
+        @alone = silence.dup.tap { |block| add(block, time) }.freeze
+      end
+
       private
+
+      # Whole turns are left out first, so that the phase stays exact however late it is.
+      def wave_at(tone, time, frames) = wave(tone, (Rational(tone.hz.to_r * time, @rate) % 1).to_f, frames)
 
       # Most blocks begin in the same phase as the one before, since a block is a whole number of its turns.
       def wave(*which)

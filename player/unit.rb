@@ -263,11 +263,19 @@ module Loomshuttle
       # @param again [Boolean] whether something else was sent for that time before
       # @return [Numo::SFloat] what was sent, with the pilot
       def send_block(block, time, again: false)
-        whole = block.dup
-        @pilot.add(whole, time)
-        samples = Audio::Pcm24.limit(whole) { |limited| @levels.all_limited(limited) }.transpose
+        whole = block.frozen? ? @pilot.alone(block, time) : block.dup.tap { |one| @pilot.add(one, time) }
+        samples = samples(whole)
         again ? @out.write(samples, time, sparing: false) : @out.write(samples, time)
         whole
+      end
+
+      # While nothing plays it is the same block again and again, and so are its samples.
+      def samples(whole)
+        return @samples if whole.frozen? && whole.equal?(@samples_of)
+
+        samples = Audio::Pcm24.limit(whole) { |limited| @levels.all_limited(limited) }.transpose
+        @samples_of, @samples = whole, samples.freeze if whole.frozen?
+        samples
       end
 
       def tell_levels

@@ -34,22 +34,31 @@ module Loomshuttle
         take(index, packet)
       end
 
-      # @param time [Integer] sample counter
-      # @return [Numo::Int32] [frames, lanes of all streams], lanes as rows in memory
-      def read(time, frames)
-        quiet = @filled.all? { |until_then| until_then <= time }
-        @time = time + frames
-        out = silence(frames).dup
-        return out.transpose if quiet # most of the time nothing is played
+      # @return [Boolean] whether nothing has come for that time
+      def quiet?(time) = @filled.all? { |until_then| until_then <= time }
 
-        @streams.each_with_index do |stream, index|
-          at = stream.first - @first
-          out[at...(at + stream.lanes), true] = rows(index, time, frames) if @filled[index] > time
-        end
-        out.transpose
+      # @param time [Integer] sample counter
+      # @return [Numo::Int32] [frames, lanes of all streams], lanes as rows in memory; frozen, and the same one again where the same has come
+      def read(time, frames)
+        quiet = quiet?(time)
+        @time = time + frames
+        return silence(frames) if quiet # most of the time nothing is played
+
+        parts = @streams.each_index.map { |index| @filled[index] > time ? fetch(index, time, frames) : nil }
+        @parts, @block = parts, block(parts, frames) unless parts == @parts
+        @block
       end
 
       private
+
+      def block(parts, frames)
+        rows = silence(frames).transpose.dup
+        @streams.zip(parts) do |stream, bytes|
+          at = stream.first - @first
+          rows[at...(at + stream.lanes), true] = Audio::Pcm24.from_network(bytes, stream.lanes).transpose if bytes
+        end
+        rows.transpose.freeze
+      end
 
       # Whole, where none of it is late or too early.
       def push_run(index, run)
@@ -70,10 +79,8 @@ module Loomshuttle
         @filled[index] = [@filled[index], @time + ahead + frames].max
       end
 
-      def rows(index, time, frames) = Audio::Pcm24.from_network(fetch(index, time, frames), @streams[index].lanes).transpose
-
       # Numo copies an array in a quarter of the time that it takes to fill one.
-      def silence(frames) = @silence&.shape&.last == frames ? @silence : @silence = Numo::Int32.zeros(@lanes, frames)
+      def silence(frames) = @silence&.shape&.first == frames ? @silence : @silence = Numo::Int32.zeros(@lanes, frames).freeze.transpose.freeze
 
       def frame_bytes(stream) = stream.lanes * Audio::Pcm24::BYTES
 
@@ -90,15 +97,18 @@ module Loomshuttle
         ring = @rings[index]
         size = frames * frame_bytes(@streams[index])
         at = (time * frame_bytes(@streams[index])) % ring.bytesize
-        first = [size, ring.bytesize - at].min
-        bytes = copy(ring, at, first) << copy(ring, 0, size - first)
-        ring[at, first] = "\0".b * first
-        ring[0, size - first] = "\0".b * (size - first)
-        bytes
+        return take_out(ring, at, size) if at + size <= ring.bytesize
+
+        first = ring.bytesize - at
+        take_out(ring, at, first) << take_out(ring, 0, size - first)
       end
 
       # Unlike byteslice, unpack shares no memory, so that the ring is not copied whole at its next change.
-      def copy(ring, at, size) = ring.unpack1("@#{at}a#{size}")
+      def take_out(ring, at, size)
+        bytes = ring.unpack1("a#{size}", offset: at)
+        ring[at, size] = size == @nothing&.bytesize ? @nothing : @nothing = ("\0".b * size).freeze
+        bytes
+      end
     end
   end
 end

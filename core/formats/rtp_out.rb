@@ -23,9 +23,7 @@ module Loomshuttle
       # @param time [Integer] sample counter of its first frame
       # @param sparing [Boolean] false: what was sent for that time before is replaced, so that silence is sent as well
       def write(block, time, sparing: @sparing)
-        rows = block.transpose
-        sounding = sparing ? heard(rows) : @streams
-        payloads = payloads(rows, sounding).values_at(*@streams)
+        payloads = kept(block, sparing)
         count = block.shape[0] / @packet
         if @together
           payloads.each_with_index { |payload, index| write_stream(payload, index, count, time) if payload }
@@ -36,6 +34,15 @@ module Loomshuttle
       end
 
       private
+
+      # The same frozen block again is the same bytes again.
+      def kept(block, sparing)
+        return @payloads if block.frozen? && block.equal?(@block) && sparing == @spared
+
+        rows = block.transpose
+        @block, @spared = block, sparing
+        @payloads = payloads(rows, sparing ? heard(rows) : @streams).values_at(*@streams)
+      end
 
       # @return [Array<Sdp::Stream>] those that are not silent throughout
       def heard(rows)

@@ -47,7 +47,7 @@ module Loomshuttle
         def plug(stage, time)
           @places.each do |stream, places|
             lanes = @in[stream].read(time, stage.shape[0])
-            places.each { |lane, socket| stage[true, socket] = Numo::DFloat.cast(lanes[true, lane]) / Audio::Pcm24::FULL_SCALE }
+            places.each { |lane, socket| stage[true, socket] = Audio::Pcm24.to_float(lanes[true, lane]) }
           end
           stage
         end

@@ -18,15 +18,16 @@ module Loomshuttle
         def initialize(lane, computers)
           @lane, @computers = lane, computers
           @heard, @quiet = 0, 0
+          @pilots = {} # the block that was looked at last of each computer, and whether it was there
         end
 
-        # @param blocks [Array<Numo::Int32>] [frames, lanes] of each computer
+        # @param blocks [Array<Numo::Int32>] [frames, lanes] of each computer; frozen
         # @return [Integer] the computer that is heard in this block
         def look(blocks)
           return @heard if @computers < 2
 
-          @quiet = pilot?(blocks[@heard]) ? 0 : @quiet + 1
-          turn if @quiet >= BLOCKS && pilot?(blocks[1 - @heard])
+          @quiet = pilot?(@heard, blocks[@heard]) ? 0 : @quiet + 1
+          turn if @quiet >= BLOCKS && pilot?(1 - @heard, blocks[1 - @heard])
           @heard
         end
 
@@ -41,7 +42,12 @@ module Loomshuttle
           @heard, @quiet = 1 - @heard, 0
         end
 
-        def pilot?(block) = Audio::Pcm24.floats(block[true, @lane]).rms >= SILENT
+        def pilot?(computer, block)
+          known, there = @pilots[computer]
+          return there if block.equal?(known)
+
+          (@pilots[computer] = [block, Audio::Pcm24.floats(block[true, @lane]).rms >= SILENT]).last
+        end
       end
     end
   end

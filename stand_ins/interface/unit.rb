@@ -40,8 +40,7 @@ module Loomshuttle
         # Runs BLOCK frames.
         def step
           blocks = @inputs.map { |input| input.read(@time, BLOCK) }
-          @last = put_out(blocks)
-          @silent = @last.eq(0).all?
+          put_out(blocks[@changeover.look(blocks)])
           @cables.write(@last, @time + @late) unless @silent
           @time += BLOCK
           tell_clock
@@ -52,17 +51,28 @@ module Loomshuttle
 
         private
 
+        # The same block again, such as silence or a steady pilot, is put out as it was.
+        def put_out(block)
+          return if block.equal?(@put_out)
+
+          @put_out, @last = block, heard_of(block).freeze
+          @silent = @last.eq(0).all?
+          @sum = @silent ? NOTHING : sum_of_outputs
+        end
+
         # What this mode has no output for is not heard; a narrow one has the upper bits.
-        def put_out(blocks)
-          block = blocks[@changeover.look(blocks)]
-          block[true, @model.outputs..-1] = 0 if @model.outputs < block.shape[1]
+        def heard_of(block)
+          if @model.outputs < block.shape[1]
+            rows = block.transpose.dup
+            rows[@model.outputs..-1, true] = 0
+            block = rows.transpose
+          end
           @model.bits < 24 ? (block >> (24 - @model.bits)) << (24 - @model.bits) : block
         end
 
         def tell_clock
-          sum = @silent ? NOTHING : sum_of_outputs
           @inputs.each_index do |computer|
-            @clock.call(computer, Formats::Rtp.pack(sequence: @sequence, timestamp: @time, source: @session, payload: sum))
+            @clock.call(computer, Formats::Rtp.pack(sequence: @sequence, timestamp: @time, source: @session, payload: @sum))
           end
           @sequence = (@sequence + 1) % Formats::Rtp::SEQUENCES
         end
