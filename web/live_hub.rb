@@ -5,18 +5,25 @@ require "json"
 module Loomshuttle
   module Web
     # Server-sent events to all viewers of this process. Sockets are hijacked, so a viewer costs no Puma thread. One thread writes to all of
-    # them and encodes each message once. Who does not keep up is ended, and reads everything anew when it comes again, as browsers do by
-    # themselves. Its threads:
+    # them and encodes each message once; what is told many times a second, such as levels, leaves together, since each write to each viewer
+    # costs. Who does not keep up is ended, and reads everything anew when it comes again, as browsers do by themselves. Its threads:
     #   tells viewers
     #   beats          a comment now and then finds viewers that have gone without a word
     class LiveHub
       # A viewer may fall behind this many bytes.
       BACKLOG = 256 * 1024
       HEARTBEAT = 5
+      # What is told often waits so long for others (seconds), and goes along with whatever is told at once.
+      COMPANY = 0.05
       # Viewers at once, and messages that may wait to be told.
       MOST, WAITING = 1000, 400
 
+      # text   one or several events, as they are sent     often   whether it may wait
+      Letter = Struct.new(:text, :often)
+      private_constant :Letter
+
       def initialize
+        @waiting, @due = +"", nil
         @queue = Runtime::Mailbox.new(most: WAITING)
         @viewers = {}
         @lock = Mutex.new # held while viewers are written to, which never waits
@@ -28,16 +35,21 @@ module Loomshuttle
         return close(socket) if @viewers.size >= MOST
 
         @lock.synchronize { @viewers[socket] = @latest.values.join.b }
-        @queue << ""
+        @queue << Letter.new("")
       end
 
       # @param kind [String] event name
       # @param data [Object] JSON value
       # @param keep [Boolean] whether a new viewer gets it, too
       def tell(kind, data, keep: false)
-        text = "event: #{kind}\ndata: #{JSON.generate(data)}\n\n"
+        text = event(kind, data)
         @lock.synchronize { @latest[kind] = text } if keep
-        @queue << text unless @viewers.empty?
+        @queue << Letter.new(text) unless @viewers.empty?
+      end
+
+      # As tell, of what comes many times a second.
+      def tell_often(kind, data)
+        @queue << Letter.new(event(kind, data), true) unless @viewers.empty?
       end
 
       # @return [Integer] viewers now
@@ -47,7 +59,7 @@ module Loomshuttle
         @workers = [Runtime::Worker.start("tells viewers") { broadcast },
                     Runtime::Worker.start("beats") do |worker|
                       worker.rest(HEARTBEAT)
-                      @queue << ": here\n\n"
+                      @queue << Letter.new(": here\n\n")
                     end]
       end
 
@@ -59,8 +71,23 @@ module Loomshuttle
 
       private
 
+      def event(kind, data) = "event: #{kind}\ndata: #{JSON.generate(data)}\n\n"
+
+      # One turn: takes what has come, and writes once nothing of it may wait any longer.
       def broadcast
-        text = @queue.pop(1) or return
+        first = @queue.pop(@due ? [@due - Runtime::Clock.now, 0].max : 1)
+        [first, *Array.new(@queue.size) { @queue.pop(0) }].compact.each { |letter| take(letter) }
+        write if @due && @due <= Runtime::Clock.now
+      end
+
+      def take(letter)
+        @waiting << letter.text
+        by = Runtime::Clock.now + (letter.often ? COMPANY : 0)
+        @due = [@due || by, by].min
+      end
+
+      def write
+        text, @waiting, @due = @waiting, +"", nil
         missed = @queue.missed
         # Who was not told everything reads it anew.
         text = "event: missed\ndata: {\"count\":#{missed}}\n\n#{text}" if missed.positive?

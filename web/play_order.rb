@@ -13,7 +13,7 @@ module Loomshuttle
       # @param on_change [Proc] called when the state has changed
       def initialize(open_show, library, hub:, path:, on_change:)
         @open_show, @library, @hub, @on_change = open_show, library, hub, on_change
-        @link = PlayerLink.new(path, on_up: method(:came), on_meters: ->(levels) { @hub.tell("song", levels) }, on_state: method(:heard))
+        @link = PlayerLink.new(path, on_up: method(:came), on_meters: ->(levels) { @hub.tell_often("song", levels) }, on_state: method(:heard))
         @follower = RecorderFollower.new(method(:configure), name: "player follows")
       end
 

@@ -73,7 +73,7 @@ module Loomshuttle
       # @param peaks [Array<Float>] dBFS, as Desk::Link gives them
       def desk_meters(peaks, rms)
         @listener.meters("desk", peaks, rms)
-        @hub.tell("desk", { peak: peaks.map { |one| one.round(1) }, rms: rms.map { |one| one.round(1) } })
+        @hub.tell_often("desk", { peak: peaks.map { |one| one.round(1) }, rms: rms.map { |one| one.round(1) } })
       end
 
       # @param heard [Hash] what a second held, as the recorder tells it
@@ -82,7 +82,7 @@ module Loomshuttle
       # @param frame [Hash] levels of the card's lanes, as the recorder tells them
       def lane_meters(frame)
         @listener.meters("lanes", frame["peak"], frame["rms"])
-        @hub.tell("lanes", frame)
+        @hub.tell_often("lanes", frame)
       end
 
       private

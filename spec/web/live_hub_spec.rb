@@ -25,6 +25,23 @@ RSpec.describe Loomshuttle::Web::LiveHub do
     expect(heard(viewer)).to eq("event: state\ndata: {\"a\":1}\n\n")
   end
 
+  it "writes what is told often together, and what is told at once without waiting, in the order in which it was told" do
+    one = viewer
+    one_write = lambda do
+      Tools.wait_until(60, "a message") { one.wait_readable(0.2) }
+      one.readpartial(65_536).scan(/event: (\w+)/).flatten
+    end
+    stub_const("#{described_class}::COMPANY", 0.5)
+    hub.tell_often("desk", 1)
+    hub.tell_often("lanes", 2)
+    expect(one_write.call).to eq(%w[desk lanes])
+    stub_const("#{described_class}::COMPANY", 600)
+    hub.tell_often("desk", 3)
+    hub.tell_often("song", 4)
+    hub.tell("show", 5)
+    expect(one_write.call).to eq(%w[desk song show])
+  end
+
   it "forgets viewers that have gone, and drops one that does not read, without making the others wait" do
     slow, gone, good = viewer, viewer, viewer
     gone.close

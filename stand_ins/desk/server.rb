@@ -53,6 +53,7 @@ module Loomshuttle
 
         # Runs until stop.
         def run
+          Runtime::Priority.first
           due = Runtime::Clock.now
           until @stopped
             step
