@@ -42,10 +42,10 @@ class Crew
   def song
     sleep(0.5) until JSON.parse(@application.get("/api/player"))["player"]&.fetch("clock")
     sleep(0.5) until JSON.parse(@application.get("/api/player"))["player"]["items"].any?
+    sleep(0.5) while system("pgrep", "-f", "processes/demo_songs", out: File::NULL) # the demo's songs are made first
     load_song
   end
 
-  # The demo's songs are made first.
   def load_song
     @application.post("/api/player", command: "load", item: 1)
   rescue RuntimeError
