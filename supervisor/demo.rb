@@ -65,28 +65,38 @@ module Loomshuttle
         @database = DatabaseKeeper.new(@postgres, tell: method(:tell))
       end
 
-      # The database comes while the parts come that do without it.
+      # Database and sound come side by side, and the web as soon as there is a database.
       def start
         begin_database_beside { start_sound }
-        @database.start
-        child("web", @ports.web, @ports.osc, @home.path, environment: { "DATABASE_URL" => @postgres.url, **WEB_HEAP })
+        start_web
         wait_for("all parts") { health&.fetch("ok", false) }
         tell("Loomshuttle is at http://127.0.0.1:#{@ports.web}/ (Ctrl-C ends it; data is in #{@home.path})") unless @stopped
       end
 
       # @raise [Failed] what the database could not live with, once the others have begun
       def begin_database_beside
-        database = Thread.new { @database.begin }
-        database.report_on_exception = false
+        @database_begins = Thread.new { @database.begin }
+        @database_begins.report_on_exception = false
         yield
       ensure
-        database.join
+        @database_begins.join
+      end
+
+      def start_web
+        return if @web_started
+
+        @web_started = true
+        @database.start
+        child("web", @ports.web, @ports.osc, @home.path, environment: { "DATABASE_URL" => @postgres.url, **WEB_HEAP })
       end
 
       def start_sound
         child("desk", @ports.osc, @ports.sends, @ports.returns, @home.path, @ports.word_clock, @ports.cables, @ports.card_clock)
         child("interface", @ports.word_clock, @ports.lanes, @ports.player_clock, @ports.cables, @home.path)
-        wait_for("the desk's card") { File.exist?(File.join(@home.path, "card-returns.sdp")) }
+        wait_for("the desk's card") do
+          start_web if @database_begins.status == false # it has ended well
+          File.exist?(File.join(@home.path, "card-returns.sdp"))
+        end
         child("recorder", @home.path)
         child("player", *lanes_of_player, @ports.card_clock, @ports.twin, @ports.foot, @home.path)
         child("porter", @home.path)
@@ -135,7 +145,7 @@ module Loomshuttle
           return tell("Waited #{PATIENCE} s for #{what}; it is tried on. The logs are in #{File.join(@home.path, 'logs')}.") if Runtime::Clock.now > deadline
 
           look_after
-          sleep(0.1)
+          sleep(0.05)
         end
       end
 
@@ -167,7 +177,8 @@ module Loomshuttle
       end
 
       def stop
-        @children.reverse_each(&:stop)
+        web, others = @children.partition { |child| child.name == "web" } # whoever asks the others ends first
+        [*web, *others.reverse].each(&:stop)
         @database&.stop
       end
     end

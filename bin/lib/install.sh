@@ -16,9 +16,10 @@ as_root() {
 }
 
 missing_packages() {
-  local package
+  local there package
+  there=$(dpkg-query -W -f='${Package} ${Status}\n' "$@" 2>/dev/null | sed -n 's/ .*ok installed$//p')
   for package in "$@"; do
-    dpkg-query -W -f='${Status}' "$package" 2>/dev/null | grep -q 'ok installed' || echo "$package"
+    grep -qxF "$package" <<<"$there" || echo "$package"
   done
 }
 
@@ -75,12 +76,31 @@ place_for_gems() {
 # To run, no gem that only the tests need. Building some takes minutes; it is told how far that is.
 install_gems() {
   [ "$1" = test ] || export BUNDLE_WITHOUT=test
-  bundle check >/dev/null 2>&1 && return
+  gems_known "$1" && return
+  bundle check >/dev/null 2>&1 && { gems_there "$1"; return; }
   local log=vendor/bundle-install.log
   mkdir -p vendor
   place_for_gems
   tell "Ruby gems (into ${BUNDLE_PATH:-vendor/bundle}); those with native extensions are built, which takes a few minutes"
   bundle install --jobs "$(nproc)" 2>&1 | tee "$log" | tell_gems || { tail -n 40 "$log" >&2; fail "Ruby gems could not be installed; see above, and $log."; }
+  gems_there "$1"
+}
+
+# Bundler takes half a second to look. What it found holds for the same lists, the same Ruby and as many gems. What is there for tests
+# serves to run, too.
+gems_state() {
+  { cat Gemfile Gemfile.lock; ruby --version; find -L vendor/bundle -maxdepth 4 -name '*.gemspec' | sort; } 2>/dev/null | sha256sum | cut -d' ' -f1
+}
+
+gems_known() {
+  local known state
+  known=$(cat vendor/bundle/.checked 2>/dev/null) || return 1
+  state=$(gems_state)
+  [ "$known" = "$state test" ] || [ "$known" = "$state $1" ]
+}
+
+gems_there() {
+  [ ! -d vendor/bundle ] || echo "$(gems_state) $1" >vendor/bundle/.checked
 }
 
 # Counts what bundler tells of.
@@ -108,10 +128,12 @@ install_npm() {
 
 # The C file that reads packets. Everything works without it, only slower. It is built elsewhere: make splits paths at their spaces.
 build_packets() {
-  local place state work
+  local place state work built
+  state=$({ cat ext/packets/*; ruby --version; } | sha256sum | cut -d' ' -f1)
+  for built in $(grep -lxs "$state" vendor/ext/*/.built-from); do
+    [ -f "$(dirname "$built")/packets.so" ] && return
+  done
   place=vendor/ext/$(ruby -e 'puts "#{RUBY_PLATFORM}-#{RbConfig::CONFIG["ruby_version"]}"')
-  state=$(cat ext/packets/* | sha256sum | cut -d' ' -f1)
-  [ -f "$place/packets.so" ] && [ "$(cat "$place/.built-from" 2>/dev/null)" = "$state" ] && return
   tell "Building the packet reader (ext/packets)"
   work=$(mktemp -d)
   mkdir -p "$place"
@@ -119,7 +141,7 @@ build_packets() {
   if (cd "$work" && ruby extconf.rb && make) >"$place/build.log" 2>&1 && mv "$work/packets.so" "$place/packets.so"; then
     echo "$state" >"$place/.built-from"
   else
-    rm -f "$place/packets.so" || true
+    rm -f "$place/packets.so" "$place/.built-from" || true
     echo "It could not be built, so packets are read in Ruby, which takes more of the processor; see $place/build.log." >&2
   fi
   rm -rf "$work"

@@ -11,7 +11,7 @@ RSpec.describe "bin/lib/install.sh", :folder do
     FileUtils.cp_r(File.join(Loomshuttle::ROOT, "bin/lib"), File.join(@folder, "bin"))
     FileUtils.cp_r(File.join(Loomshuttle::ROOT, "ext"), @folder)
     File.write(File.join(@folder, "ui/package-lock.json"), "{}")
-    program("dpkg-query", 'echo "install ok installed"')
+    program("dpkg-query", 'shift 2; for package; do echo "$package install ok installed"; done')
     program("node", "echo v22.1.0")
     program("npm", 'echo "npm $*" >>../told; mkdir -p node_modules')
     bundle("echo 'Installing base64 0.3.0'; echo 'Using rack 3.2.8'; echo 'Installing puma 8.0.2 with native extensions'")
@@ -53,6 +53,29 @@ RSpec.describe "bin/lib/install.sh", :folder do
     expect(install("run").last).to be_success
     expect(told.grep(/npm/)).to match([/\Anpm ci (?!.*--omit)/])
     expect(told.grep(/bundle/).first).to end_with("without=")
+  end
+
+  it "asks Bundler again only when a list, Ruby or what is there has changed" do
+    gems = File.join(@folder, "vendor/bundle/ruby/3.1.0/specifications").tap { |path| FileUtils.mkdir_p(path) }
+    program("bundle", "echo \"bundle $*\" >>told")
+    asked = lambda do |kind = "run"|
+      FileUtils.rm_f(File.join(@folder, "told"))
+      install(kind)
+      File.exist?(File.join(@folder, "told")) && File.read(File.join(@folder, "told")).include?("bundle check")
+    end
+    expect([asked.call, asked.call, asked.call("test"), asked.call("run"), asked.call("test")]).to eq([true, false, true, false, false])
+    File.write(File.join(gems, "rack.gemspec"), "")
+    expect([asked.call, asked.call]).to eq([true, false])
+    File.write(File.join(@folder, "Gemfile.lock"), "another")
+    expect([asked.call, asked.call]).to eq([true, false])
+  end
+
+  it "installs what Debian does not have, and nothing else" do
+    program("dpkg-query", 'shift 2; for package; do [ "$package" = ffmpeg ] || echo "$package install ok installed"; done; echo "ffmpeg deinstall ok config-files"')
+    %w[sudo env].each { |name| program(name, 'case "$*" in *apt-get*) echo "$*" >>told ;; esac') }
+    program("apt-get", 'echo "apt-get $*" >>told')
+    install("run")
+    expect(told.grep(/install -y/)).to match([/ ffmpeg\s*\z/])
   end
 
   it "says what went wrong" do
