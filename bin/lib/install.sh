@@ -82,7 +82,7 @@ install_gems() {
   mkdir -p vendor
   place_for_gems
   tell "Ruby gems (into ${BUNDLE_PATH:-vendor/bundle}); those with native extensions are built, which takes a few minutes"
-  bundle install --jobs "$(nproc)" 2>&1 | tee "$log" | tell_gems || { tail -n 40 "$log" >&2; fail "Ruby gems could not be installed; see above, and $log."; }
+  MAKEFLAGS="-j$(nproc)" bundle install --jobs "$(nproc)" 2>&1 | tee "$log" | tell_gems || { tail -n 40 "$log" >&2; fail "Ruby gems could not be installed; see above, and $log."; }
   gems_there "$1"
 }
 
@@ -151,9 +151,11 @@ install_all() {
   install_packages $RUN_PACKAGES
   [ "$1" = test ] && install_packages $TEST_PACKAGES
   install_node
+  # Fetching goes beside building.
+  install_npm "$1" &
   install_gems "$1"
   build_packets
-  install_npm "$1"
+  wait $! || exit 1
 }
 
 # Everything that the built interface is made from.

@@ -83,7 +83,12 @@ RSpec.describe "bin/lib/install.sh", :folder do
     words, status = install("run")
     expect(words).to include("Could not reach the host", "Ruby gems could not be installed; see above")
     expect(status.exitstatus).to eq(1)
-    expect(told.grep(/npm/)).to be_empty
+    bundle("echo 'Using rack 3.2.8'")
+    program("npm", "echo 'No space left'; exit 3")
+    FileUtils.rm_rf(File.join(@folder, "ui/node_modules"))
+    words, status = install("run")
+    expect(words).to include("No space left", "npm packages could not be installed; see above")
+    expect([words.include?("all there"), status.exitstatus]).to eq([false, 1])
   end
 
   it "builds gems elsewhere when the folder's own name has what make splits at, and leads there" do
