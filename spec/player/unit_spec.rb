@@ -88,6 +88,23 @@ RSpec.describe Loomshuttle::Player::Unit, :folder do
     expect(20 * Math.log10(spectrum[0..17_990].max)).to be < -130
   end
 
+  it "changes the pilot while nothing plays, tells its level, and is silent without it" do
+    player = ready(pilot: true)
+    strongest = lambda do |seconds|
+      rig.run(0.1)
+      rig.forget
+      rig.meters.clear
+      rig.run(seconds)
+      spectrum = Numo::Pocketfft.rfft(Numo::DFloat[*rig.output(4)]).abs
+      spectrum.max.zero? ? nil : (spectrum.max_index / seconds).round
+    end
+    expect([strongest.call(0.5), rig.meters.last["outputs"][3]]).to match([18_000, be_within(0.1).of(-30)])
+    player.configure(pilot: { "hz" => 12_345, "level_db" => -40, "mute" => false })
+    expect(strongest.call(0.5)).to be_within(2).of(12_345)
+    player.configure(pilot: { "hz" => 12_345, "level_db" => -40, "mute" => true })
+    expect([strongest.call(0.5), rig.meters.last["outputs"][3]]).to eq([nil, -144.0])
+  end
+
   it "goes on where it is when the interface's clock begins anew, and says when there is none" do
     ready.command("play")
     rig.run(0.5)

@@ -38,6 +38,24 @@ RSpec.describe Loomshuttle::StandIns::Interface do
     expect(told.map { |computer, bytes| [computer, Loomshuttle::Formats::Rtp.unpack(bytes).timestamp] }).to eq([[0, 240], [1, 240], [0, 480], [1, 480]])
   end
 
+  it "puts out and adds up what comes again as it did the first time, and silence and another sound as they are" do
+    out, sums = [], []
+    put_out = ->(stream, bytes) { out << [stream, Loomshuttle::Formats::Rtp.unpack(bytes).payload] }
+    clock = ->(_, bytes) { sums << Loomshuttle::Formats::Rtp.unpack(bytes).payload }
+    unit = Loomshuttle::StandIns::Interface::Unit.new(model("fern-12-twin"), streams: [streams, streams], cables: streams, out: put_out, clock: clock)
+    sound = [Numo::Int32.new(240, 16).seq, Numo::Int32.new(240, 16).seq * 3]
+    send = Loomshuttle::Formats::RtpOut.new(streams, packet: 48, session: 1) { |stream, bytes| unit.inputs[0].push(stream, bytes) }
+    steps = [0, 0, nil, 0, 1, 0].each_with_index.map do |which, nth|
+      send.write(sound[which], nth * 240) if which
+      out.clear && unit.step
+      [which, out.dup, sums.last]
+    end
+    steps.group_by(&:first).each_value { |alike| expect(alike.uniq.size).to eq(1) }
+    expect(steps.map { |_, sent, _| sent.size }).to eq([2, 2, 0, 2, 2, 2])
+    expect(Loomshuttle::Audio::Pcm24.from_network(steps[4][2], 1)[true, 0]).to eq(sound[1][true, 0...12].sum(axis: 1))
+    expect(steps[2][2].count("\0")).to eq(720)
+  end
+
   describe Loomshuttle::StandIns::Interface::Pace do
     subject(:pace) { described_class.new(48_000, 240) }
 

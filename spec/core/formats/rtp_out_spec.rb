@@ -27,6 +27,24 @@ RSpec.describe Loomshuttle::Formats::RtpOut do
     expect(packets.map(&:payload).first(10).join).to eq(Loomshuttle::Audio::Pcm24.to_network(block[true, 16..20].dup))
   end
 
+  it "sends a frozen block again as it was, and another one as it is" do
+    frozen, other = block.dup.freeze, (block / 2).freeze
+    expect(sent(frozen)).to eq(sent(block))
+    list = []
+    out = described_class.new(streams, packet: 48, session: 7, sparing: true) { |index, bytes| list << [index, Loomshuttle::Formats::Rtp.unpack(bytes).payload] }
+    [frozen, frozen, other, frozen].each_with_index { |one, nth| out.write(one, nth * 480) }
+    expect(list.each_slice(30).map { |blocks| blocks == list.first(30) }).to eq([true, true, false, true])
+  end
+
+  it "sends silence, too, once a frozen block has to be replaced by it" do
+    quiet, list = Numo::Int32.zeros(480, 21).freeze, []
+    out = described_class.new(streams, packet: 48, session: 7, sparing: true) { |index, _| list << index }
+    out.write(quiet, 0)
+    expect(list).to be_empty
+    out.write(quiet, 0, sparing: false)
+    expect(list.tally).to eq({ 0 => 10, 1 => 10, 2 => 10 })
+  end
+
   it "sends nothing of a stream that is silent, where it is sparing" do
     quiet = block.dup.tap { |samples| samples[true, 8..15] = 0 }
     expect(sent(quiet, sparing: true, together: true).map(&:first)).to eq([0, 2, 0, 2])
