@@ -11,6 +11,8 @@ module Loomshuttle
       SETTLING = 4
       # How long one who made a noise stays lit, in frames (three seconds): somebody has to look up from the stage first.
       LIT = 60
+      # The light goes to the next one at once, but no more often than this in so many frames (a second): with a whole band at play it would flicker.
+      MOVES, MOVES_IN = 2, 20
       Heard = Struct.new(:source, :measure, :hum, :settling)
 
       # @return [Integer, nil] number of the source that made a noise just now: of several the one that rose most
@@ -19,7 +21,7 @@ module Loomshuttle
       def initialize
         @heard = {}
         @frames = Hash.new(0)
-        @pairs = []
+        @pairs, @moves = [], []
       end
 
       # @param sources [Array<Source>] that are listened to from now on; what is as it was goes on
@@ -76,8 +78,20 @@ module Loomshuttle
       private
 
       def light(frame)
-        rising = @heard.values.select { |one| one.measure.rose? }.max_by { |one| one.measure.rise }
-        @noise, @lit_at = rising.source.number, frame if rising
+        rising = @heard.values.select { |one| one.measure.rose? }.max_by { |one| one.measure.rise }&.source&.number
+        return put_out(frame) if rising.nil? || (rising != @noise && !moves?(frame))
+
+        @noise, @lit_at = rising, frame
+      end
+
+      def moves?(frame)
+        @moves = @moves.select { |at| frame - at < MOVES_IN }
+        return false if @moves.size >= MOVES
+
+        @moves << frame
+      end
+
+      def put_out(frame)
         @noise = nil if @noise && frame - @lit_at > LIT
       end
 

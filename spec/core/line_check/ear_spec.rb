@@ -44,6 +44,17 @@ RSpec.describe Loomshuttle::LineCheck::Ear do
     expect(ear.noise).to eq(4)
   end
 
+  it "does not flicker from one to the other while a whole band plays" do
+    play(40, {})
+    lit = Array.new(100) do |frame|
+      play(1, { (frame / 3) % 4 => -10.0 })
+      ear.noise
+    end
+    expect(lit.compact.uniq.size).to be > 1
+    expect(lit.each_slice(20).map { |second| second.each_cons(2).count { |one, other| one != other } }.max).to be <= 3 # a second's borders need not be ours
+    expect(lit.each_cons(2).count { |one, other| one != other }).to be <= 10
+  end
+
   it "measures the stage past a channel that hears the take, where a send is taken at the preamp" do
     ear.follow(sources(set(show, "channel/1/position" => "take", "channel/2/position" => "take", "send/2/tap" => "post-fader")))
     30.times { ear.meters("lanes", Array.new(16, -8.0), Array.new(16, -18.0)) }
