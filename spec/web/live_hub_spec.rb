@@ -38,6 +38,8 @@ RSpec.describe Loomshuttle::Web::LiveHub do
     stub_const("#{described_class}::COMPANY", 600)
     hub.tell_often("desk", 3)
     hub.tell_often("song", 4)
+    Tools.wait_until(20, "both to wait") { hub.instance_variable_get(:@waiting).include?("song") }
+    expect(one.wait_readable(0)).to be_nil
     hub.tell("show", 5)
     expect(one_write.call).to eq(%w[desk song show])
   end

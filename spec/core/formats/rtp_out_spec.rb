@@ -36,6 +36,24 @@ RSpec.describe Loomshuttle::Formats::RtpOut do
     expect(list.each_slice(30).map { |blocks| blocks == list.first(30) }).to eq([true, true, false, true])
   end
 
+  it "sends a block that was changed in place as it is now" do
+    list = []
+    out = described_class.new(streams, packet: 480, session: 7) { |index, bytes| list << [index, Loomshuttle::Formats::Rtp.unpack(bytes).payload] }
+    changed = block.dup
+    out.write(changed, 0)
+    changed[true, 0] = 0
+    out.write(changed, 480)
+    expect(list[0][1]).not_to eq(list[3][1])
+    expect(list.values_at(1, 2)).to eq(list.values_at(4, 5))
+  end
+
+  it "finds the lanes of streams wherever they begin" do
+    lanes = [9, 1].map { |first| Loomshuttle::Formats::Sdp::Stream.new(host: "h", port: 1, lanes: 8, first: first, rate: 48_000, payload_type: 97) }
+    payloads = []
+    described_class.new(lanes, packet: 480, session: 7) { |_, bytes| payloads << Loomshuttle::Formats::Rtp.unpack(bytes).payload }.write(block, 0)
+    expect(payloads).to eq([8..15, 0..7].map { |columns| Loomshuttle::Audio::Pcm24.to_network(block[true, columns].dup) })
+  end
+
   it "sends silence, too, once a frozen block has to be replaced by it" do
     quiet, list = Numo::Int32.zeros(480, 21).freeze, []
     out = described_class.new(streams, packet: 48, session: 7, sparing: true) { |index, _| list << index }
