@@ -1,18 +1,20 @@
 # frozen_string_literal: true
 
-# An hour of many lanes through the whole recorder on the virtual clock, every sample read back and compared: hour.rb [SECONDS]
+# An hour of many lanes through the whole recorder on the virtual clock, every sample read back and compared: [RATE=96000] hour.rb [SECONDS]
 # [LANES] [FOLDER]. 64 lanes for an hour take 33 GB there, which are deleted afterwards.
 require_relative "support"
 require_relative "noise"
 
 Loomshuttle.load_parts(:core, :runtime, :recorder)
 
+RATE = ENV.fetch("RATE", 48_000).to_i
+
 # The recorder without sockets, on a clock that the samples make.
 class VirtualHour
   attr_reader :memory
 
   def initialize(lanes, folder)
-    @streams = Array.new(lanes / 8) { |at| Loomshuttle::Formats::Sdp::Stream.new(host: "virtual", port: at, lanes: 8, first: (8 * at) + 1, rate: 48_000, payload_type: 97) }
+    @streams = Array.new(lanes / 8) { |at| Loomshuttle::Formats::Sdp::Stream.new(host: "virtual", port: at, lanes: 8, first: (8 * at) + 1, rate: RATE, payload_type: 97) }
     @noise = Noise.new(@streams)
     @sent = 0
     @unit = Loomshuttle::Recorder::Unit.new(sends: @streams, returns: @streams, takes: File.join(folder, "takes"), settings: File.join(folder, "recorder.json"),
@@ -65,9 +67,9 @@ class VirtualHour
 end
 
 seconds, lanes = (ARGV[0] || 3600).to_i, (ARGV[1] || 64).to_i
-needed = seconds * lanes * 144_000
+needed = seconds * lanes * RATE * 3
 Dir.mktmpdir("hour", ARGV[2]) do |folder|
-  free = Loomshuttle::Recorder::FreeSpace.bytes(folder)
+  free = Loomshuttle::Runtime::Programs.free_bytes(folder)
   abort "#{needed >> 30} GiB are needed in #{folder}, #{free >> 30} are free; name another folder." if needed * 1.05 > free
 
   Bench.machine
@@ -75,7 +77,7 @@ Dir.mktmpdir("hour", ARGV[2]) do |folder|
   began, used = Bench.now, Process.clock_gettime(Process::CLOCK_PROCESS_CPUTIME_ID)
   take = hour.capture(seconds)
   took, used = Bench.now - began, Process.clock_gettime(Process::CLOCK_PROCESS_CPUTIME_ID) - used
-  lost = (seconds * 48_000) - take["frames"] + take["gaps"].sum { |gap| gap["frames"] }
+  lost = (seconds * RATE) - take["frames"] + take["gaps"].sum { |gap| gap["frames"] }
   Bench.table([["lanes", "seconds of sound", "GB written", "samples lost", "samples wrong", "took, s", "share of a core at real time", "MiB after a minute", "MiB at the end"],
                [lanes, seconds, (needed / 1e9).round(1), lost, hour.wrong(take), took.round, (used / seconds).round(2), *hour.memory]])
 end

@@ -3,17 +3,17 @@
 # What the lanes carry: noise that repeats after a prime number of milliseconds, so that any slip shows.
 class Noise
   MILLISECONDS = 1009
-  FRAMES = 48
 
   # @param streams [Array<Loomshuttle::Formats::Sdp::Stream>]
   def initialize(streams)
     @streams = streams
-    @payloads = streams.map { Array.new(MILLISECONDS) { Random.bytes(FRAMES * 8 * 3) } }
+    @frames = streams.first.rate / 1000
+    @payloads = streams.map { Array.new(MILLISECONDS) { Random.bytes(@frames * 8 * 3) } }
   end
 
   # @return [String] packet of a stream's nth millisecond
   def packet(stream, number)
-    Loomshuttle::Formats::Rtp.pack(sequence: number, timestamp: number * FRAMES, source: stream, payload: @payloads[stream][number % MILLISECONDS])
+    Loomshuttle::Formats::Rtp.pack(sequence: number, timestamp: number * @frames, source: stream, payload: @payloads[stream][number % MILLISECONDS])
   end
 
   # @return [Numo::Int32] one round of a lane, from a position on

@@ -14,6 +14,9 @@ module Loomshuttle
       # The web's heap begins with room for what it makes anew for each version of a big show, so that an edit seldom waits for garbage to be
       # collected; 24 MB more, and the computing of 128 channels in two thirds of its time (docs/benchmarks.md).
       WEB_HEAP = { "RUBY_GC_HEAP_INIT_SLOTS" => "600000", "RUBY_GC_HEAP_FREE_SLOTS" => "300000" }.freeze
+      # The recorder lets go some 9 MB of its look-back a second at 64 lanes. Ruby would collect that once it is 128 MiB, and threads would each have
+      # memory of their own; with both bounded it holds 150 MiB less (docs/benchmarks.md).
+      RECORDER_HEAP = { "RUBY_GC_OLDMALLOC_LIMIT_MAX" => (32 << 20).to_s, "MALLOC_ARENA_MAX" => "1" }.freeze
 
       # @param arguments [Array<String>] of the command line
       # @return [Integer] exit code
@@ -97,7 +100,7 @@ module Loomshuttle
           start_web if @database_begins.status == false # it has ended well
           File.exist?(File.join(@home.path, "card-returns.sdp"))
         end
-        child("recorder", @home.path)
+        child("recorder", @home.path, environment: RECORDER_HEAP)
         child("player", *lanes_of_player, @ports.card_clock, @ports.twin, @ports.foot, @home.path)
         child("porter", @home.path)
         make_songs
