@@ -2,8 +2,9 @@ import { useState } from 'react';
 import type { LiveState } from '../api/client';
 import { useLiveState } from '../api/live';
 import { useShow } from '../api/queries';
-import { count, span } from '../look/format';
+import { count } from '../look/format';
 import { DeskDialog } from './DeskDialog';
+import { diskWords } from './disk';
 import { PersonMenu } from './PersonMenu';
 import { ShowsDialog } from './ShowsDialog';
 import { TroublePill } from './TroublePill';
@@ -120,7 +121,7 @@ function deskFact({ desk }: LiveState): FactProps {
 }
 
 function recorderFact({ recorder, disk }: LiveState): FactProps {
-  const left = disk.seconds === null ? 'no track armed' : `${span(disk.seconds)} of disk`;
+  const left = diskWords(disk);
   if (!recorder.up) return { title: 'Recorder away', words: 'does not answer', kind: 'stop' };
   if (recorder.capture)
     return { title: `Capturing take ${recorder.capture.number}`, words: left, kind: 'stop' };

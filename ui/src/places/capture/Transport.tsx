@@ -34,7 +34,11 @@ export function Transport({ armed }: { armed: Track[] }) {
         <strong>{words}</strong>
         <span className={cx(warning ? styles.inLook : styles.quiet, styles.figure)}>
           {warning ??
-            (left === null ? 'Disk time left is told once a track is armed' : `${span(left)} of disk left`)}
+            (left !== null
+              ? `${span(left)} of disk left`
+              : running || armed.length > 0
+                ? 'The disk does not say how much of it is free'
+                : 'Disk time left is told once a track is armed')}
         </span>
       </div>
     </section>
