@@ -55,7 +55,7 @@ module Loomshuttle
         true
       end
 
-      # @param ahead [Integer] how many seconds of what plays   @param behind [Integer] and of where it goes on
+      # @param ahead [Integer] seconds from where the song is   @param behind [Integer] seconds from where it continues after this section
       # @return [Array<Integer>] names of pieces
       def soon(ahead, behind) = @lock.synchronize { @wanted }.zip([ahead, behind]).flat_map { |seconds, most| seconds.first(most) }.uniq
 

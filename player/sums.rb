@@ -4,10 +4,10 @@ require "numo/narray"
 
 module Loomshuttle
   module Player
-    # What all stems of a song give together at each output, added up by whole seconds ahead of what plays: for a block there is one sum to
-    # read then, not all stems. `fill` adds up and may run on a thread of its own; `of` never waits.
+    # All stems of a song added up for each output, a second at a time and before they play, so that a block reads one sum instead of
+    # every stem. `fill` does the work and may run on its own thread; `of` never waits.
     class Sums
-      # Seconds of what plays, and of where it goes on.
+      # Seconds from where the song is, and from where it continues after this section.
       AHEAD, BEHIND = 2, 2
 
       # @param stock [Stock]
@@ -16,7 +16,8 @@ module Loomshuttle
         @feeds, @sums = {}, {}.freeze
       end
 
-      # @param feeds [Hash{Integer, String=>Array<Songs::Feed>}] by their source, from now on; sums of others count no more
+      # Sums made for other feeds are not used any more.
+      # @param feeds [Hash{Integer, String=>Array<Songs::Feed>}] by source
       def feeds=(feeds)
         @feeds = feeds.select { |source, _| source.is_a?(Integer) }.freeze
       end
@@ -27,11 +28,11 @@ module Loomshuttle
         kept = @sums.select { |second, (made_of, _)| made_of.equal?(feeds) && wanted.include?(second) }
         second = wanted.find { |one| !kept.key?(one) && @stock.piece(one) }
         kept[second] = [feeds, sum(@stock.piece(second), feeds)] if second
-        @sums = kept.freeze # as a whole, so that nobody reads what is being changed
+        @sums = kept.freeze # replaced as a whole, since another thread reads it
         !second.nil?
       end
 
-      # @return [Array<Numo::SFloat>, nil] [outputs, frames] each, one after the other: no more outputs than anything goes to; nil where it is not at hand
+      # @return [Array<Numo::SFloat>, nil] consecutive parts of [outputs, frames], up to the highest output in use; nil when no sum is ready
       def of(from, frames)
         feeds, sums, size = @feeds, @sums, @stock.size
         return if from.negative?
@@ -47,7 +48,7 @@ module Loomshuttle
 
       private
 
-      # In the order in which Mix adds, so that it is the same to the bit.
+      # Adds in the same order as Mix, so the result is the same to the bit.
       def sum(piece, feeds)
         sum = Numo::SFloat.zeros(feeds.values.flatten.map(&:output).max || 1, @stock.size)
         feeds.each do |id, of_stem|

@@ -14,8 +14,8 @@ module Loomshuttle
       # The web's heap begins with room for what it makes anew for each version of a big show, so that an edit seldom waits for garbage to be
       # collected; 24 MB more, and the computing of 128 channels in two thirds of its time (docs/benchmarks.md).
       WEB_HEAP = { "RUBY_GC_HEAP_INIT_SLOTS" => "600000", "RUBY_GC_HEAP_FREE_SLOTS" => "300000" }.freeze
-      # The recorder lets go some 9 MB of its look-back a second at 64 lanes. Ruby would collect that once it is 128 MiB, and threads would each have
-      # memory of their own; with both bounded it holds 150 MiB less (docs/benchmarks.md).
+      # At 64 lanes the recorder drops 9 MB of its look-back a second, which Ruby would collect only after 128 MiB, and each thread would have a malloc
+      # arena. With both limited it holds 150 MiB less (docs/benchmarks.md).
       RECORDER_HEAP = { "RUBY_GC_OLDMALLOC_LIMIT_MAX" => (32 << 20).to_s, "MALLOC_ARENA_MAX" => "1" }.freeze
 
       # @param arguments [Array<String>] of the command line
@@ -68,7 +68,7 @@ module Loomshuttle
         @database = DatabaseKeeper.new(@postgres, tell: method(:tell))
       end
 
-      # Database and sound come side by side, and the web as soon as there is a database.
+      # Database and sound start side by side, and the web as soon as the database is ready.
       def start
         begin_database_beside { start_sound }
         start_web

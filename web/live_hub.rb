@@ -5,20 +5,20 @@ require "json"
 module Loomshuttle
   module Web
     # Server-sent events to all viewers of this process. Sockets are hijacked, so a viewer costs no Puma thread. One thread writes to all of
-    # them and encodes each message once; what is told many times a second, such as levels, leaves together, since each write to each viewer
-    # costs. Who does not keep up is ended, and reads everything anew when it comes again, as browsers do by themselves. Its threads:
+    # them and encodes each message once. Frequent messages, such as levels, are collected and written together, because every write to every
+    # viewer costs time. A viewer that does not keep up is disconnected, and reads everything anew when it reconnects, as browsers do. Its threads:
     #   tells viewers
     #   beats          a comment now and then finds viewers that have gone without a word
     class LiveHub
       # A viewer may fall behind this many bytes.
       BACKLOG = 256 * 1024
       HEARTBEAT = 5
-      # What is told often waits so long for others (seconds), and goes along with whatever is told at once.
+      # Frequent messages wait this long for others (seconds), or until an urgent one is written.
       COMPANY = 0.05
       # Viewers at once, and messages that may wait to be told.
       MOST, WAITING = 1000, 400
 
-      # text   one or several events, as they are sent     often   whether it may wait
+      # text   one or more events, as sent     often   whether it may wait
       Letter = Struct.new(:text, :often)
       private_constant :Letter
 
@@ -47,7 +47,7 @@ module Loomshuttle
         @queue << Letter.new(text) unless @viewers.empty?
       end
 
-      # As tell, of what comes many times a second.
+      # Like tell, for messages that come many times a second.
       def tell_often(kind, data)
         @queue << Letter.new(event(kind, data), true) unless @viewers.empty?
       end
@@ -73,7 +73,7 @@ module Loomshuttle
 
       def event(kind, data) = "event: #{kind}\ndata: #{JSON.generate(data)}\n\n"
 
-      # One turn: takes what has come, and writes once nothing of it may wait any longer.
+      # Takes everything that has come, and writes it when it is due.
       def broadcast
         first = @queue.pop(@due ? [@due - Runtime::Clock.now, 0].max : 1)
         [first, *Array.new(@queue.size) { @queue.pop(0) }].compact.each { |letter| take(letter) }

@@ -4,9 +4,9 @@ require "numo/narray"
 
 module Loomshuttle
   module Audio
-    # Floats as the bytes of a 24-bit WAV, limited at full scale: the same bytes as Pcm24.limit and to_wav give, in two thirds of the time.
-    # A 64-bit float to which Pcm24::ROUND was added holds the whole number in its low octets, in two's complement, so that nothing has
-    # to be cast. It keeps its arrays from one block to the next, so it belongs to one thread.
+    # Converts floats to the bytes of a 24-bit WAV, limited at full scale: the same bytes as Pcm24.limit and to_wav, in two thirds of the time.
+    # Once Pcm24::ROUND is added, the low octets of a 64-bit float are the sample in two's complement, so nothing has to be cast. Its arrays
+    # are reused from block to block, so use one instance per thread.
     class LimitedWav
       # A float from here on rounds to more than the largest sample.
       ROUNDS_UP = Pcm24::FULL_SCALE - 0.5

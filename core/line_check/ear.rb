@@ -11,7 +11,7 @@ module Loomshuttle
       SETTLING = 4
       # How long one who made a noise stays lit, in frames (three seconds): somebody has to look up from the stage first.
       LIT = 60
-      # The light goes to the next one at once, but no more often than this in so many frames (a second): with a whole band at play it would flicker.
+      # The light moves at once, but at most this many times in this many frames (a second). With a whole band playing it would flicker otherwise.
       MOVES, MOVES_IN = 2, 20
       Heard = Struct.new(:source, :measure, :hum, :settling)
 

@@ -25,7 +25,7 @@ RSpec.describe Loomshuttle::Web::LiveHub do
     expect(heard(viewer)).to eq("event: state\ndata: {\"a\":1}\n\n")
   end
 
-  it "writes what is told often together, and what is told at once without waiting, in the order in which it was told" do
+  it "writes frequent messages together, and urgent ones immediately, in order" do
     one = viewer
     one_write = lambda do
       Tools.wait_until(60, "a message") { one.wait_readable(0.2) }

@@ -51,7 +51,7 @@ module Loomshuttle
 
         private
 
-        # The same block again, such as silence or a steady pilot, is put out as it was.
+        # A block that repeats, such as silence or a steady pilot, gives the same output.
         def put_out(block)
           return if block.equal?(@put_out)
 
