@@ -53,7 +53,6 @@ module Loomshuttle
 
         # Runs until stop.
         def run
-          Runtime::Priority.first
           due = Runtime::Clock.now
           until @stopped
             step
