@@ -96,7 +96,7 @@ RSpec.describe "The application in trouble", :own_application do
     expect(take).to include("state" => "complete", "note" => /The desk started anew after/)
     expect(take["gaps"].select { |gap| gap["at"] < before - 2400 }).to eq([])
     expect(Tools.run("sndfile-info", take["tracks"][0]["path"])).to match(/Frames\s*: #{take['frames']}\b/)
-    Tools.wait_until(60, "the desk in step") { application.get("/api/state")["desk"].then { |desk| desk["up"] && desk["apart"].zero? } }
+    Tools.wait_until(60, "the desk in step") { application.get("/api/state")["desk"].then { |desk| desk["up"] && desk["apart"]&.zero? } }
   end
 
   def restart_desk
