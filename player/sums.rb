@@ -26,10 +26,10 @@ module Loomshuttle
       def fill
         feeds, wanted = @feeds, @stock.soon(AHEAD, BEHIND)
         kept = @sums.select { |second, (made_of, _)| made_of.equal?(feeds) && wanted.include?(second) }
-        second = wanted.find { |one| !kept.key?(one) && @stock.piece(one) }
-        kept[second] = [feeds, sum(@stock.piece(second), feeds)] if second
+        second, piece = (wanted - kept.keys).map { |one| [one, @stock.piece(one)] }.find(&:last)
+        kept[second] = [feeds, sum(piece, feeds)] if piece
         @sums = kept.freeze # replaced as a whole, since another thread reads it
-        !second.nil?
+        !piece.nil?
       end
 
       # @return [Array<Numo::SFloat>, nil] consecutive parts of [outputs, frames], up to the highest output in use; nil when no sum is ready

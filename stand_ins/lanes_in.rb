@@ -34,13 +34,10 @@ module Loomshuttle
         take(index, packet)
       end
 
-      # @return [Boolean] whether nothing has come for that time
-      def quiet?(time) = @filled.all? { |until_then| until_then <= time }
-
       # @param time [Integer] sample counter
       # @return [Numo::Int32] [frames, lanes of all streams], lanes as rows in memory; frozen, and the same one again where the same has come
       def read(time, frames)
-        quiet = quiet?(time)
+        quiet = @filled.all? { |until_then| until_then <= time }
         @time = time + frames
         return silence(frames) if quiet # most of the time nothing is played
 

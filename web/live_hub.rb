@@ -6,7 +6,7 @@ module Loomshuttle
   module Web
     # Server-sent events to all viewers of this process. Sockets are hijacked, so a viewer costs no Puma thread. One thread writes to all of
     # them and encodes each message once. Frequent messages, such as levels, are collected and written together, because every write to every
-    # viewer costs time. A viewer that does not keep up is disconnected, and reads everything anew when it reconnects, as browsers do. Its threads:
+    # viewer costs time. A viewer that does not keep up is disconnected; browsers reconnect and read everything again. Its threads:
     #   tells viewers
     #   beats          a comment now and then finds viewers that have gone without a word
     class LiveHub

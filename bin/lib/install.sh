@@ -86,7 +86,7 @@ install_gems() {
   gems_there "$1"
 }
 
-# Bundler takes half a second to look. What it found holds for the same lists, the same Ruby and as many gems. What is there for tests
+# Bundler takes half a second to look. Its answer holds while the lists, Ruby and the gems stay the same. What is there for tests
 # serves to run, too.
 gems_state() {
   { cat Gemfile Gemfile.lock; ruby --version; find -L vendor/bundle -maxdepth 4 -name '*.gemspec' | sort; } 2>/dev/null | sha256sum | cut -d' ' -f1
