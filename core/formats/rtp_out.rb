@@ -22,9 +22,12 @@ module Loomshuttle
       # @param block [Numo::Int32] [frames, lanes], frames a multiple of the packet
       # @param time [Integer] sample counter of its first frame
       # @param sparing [Boolean] false: what was sent for that time before is replaced, so that silence is sent as well
-      def write(block, time, sparing: @sparing)
-        payloads = kept(block, sparing)
-        count = block.shape[0] / @packet
+      def write(block, time, sparing: @sparing) = put(pack(block, sparing: sparing), block.shape[0], time)
+
+      # @param payloads [Array<String, nil>] what pack gave for a block, now or at another time   @param frames [Integer] of the block
+      # @param time [Integer] as for write
+      def put(payloads, frames, time)
+        count = frames / @packet
         if @together
           payloads.each_with_index { |payload, index| write_stream(payload, index, count, time) if payload }
         else
@@ -33,16 +36,18 @@ module Loomshuttle
         @sequence = (@sequence + count) % Rtp::SEQUENCES
       end
 
-      private
-
-      # The same frozen block again is the same bytes again.
-      def kept(block, sparing)
+      # @param block [Numo::Int32]   @param sparing [Boolean] as for write
+      # @return [Array<String, nil>] bytes of the block's sound by stream; nil where nothing is to be sent
+      def pack(block, sparing: @sparing)
+        # The same frozen block again is the same bytes again.
         return @payloads if block.frozen? && block.equal?(@block) && sparing == @spared
 
         rows = block.transpose
         @block, @spared = block, sparing
         @payloads = payloads(rows, sparing ? heard(rows) : @streams).values_at(*@streams)
       end
+
+      private
 
       # @return [Array<Sdp::Stream>] those that are not silent throughout
       def heard(rows)

@@ -42,11 +42,13 @@ module Loomshuttle
         # @param bytes [String] an RTP packet of the interface
         def push(index, bytes) = (@in[index].push(0, bytes) if @places.key?(index))
 
-        # @param stage [Numo::DFloat] [frames, sockets] of who plays, changed
+        # @return [Array<Numo::Int32>] [frames, lanes] of each stream that is cabled, as LanesIn#read gives them
+        def read(time, frames) = @places.each_key.map { |stream| @in[stream].read(time, frames) }
+
+        # @param stage [Numo::DFloat] [frames, sockets] of who plays, changed   @param blocks [Array<Numo::Int32>] what read gave
         # @return [Numo::DFloat]
-        def plug(stage, time)
-          @places.each do |stream, places|
-            lanes = @in[stream].read(time, stage.shape[0])
+        def plug(stage, blocks)
+          @places.each_value.zip(blocks) do |places, lanes|
             places.each { |lane, socket| stage[true, socket] = Audio::Pcm24.to_float(lanes[true, lane]) }
           end
           stage

@@ -15,15 +15,18 @@ module Loomshuttle
         end
 
         # @param blocks [Array<Numo::Int32, Numo::DFloat>] [frames, points] of channels, mains and outputs
+        # @return [Array<Array(Numo::DFloat, Numo::DFloat), nil>] of each the peaks and mean squares, nil where there are no points
+        def measure(*blocks) = blocks.map { |block| Audio::Level.measured(block) if block.size.positive? }
+
+        # @param frames [Integer] of a block   @param levels [Array] what measure gave for it
         # @return [String, nil] every 50 ms the levels as a blob: for each point peak and RMS in hundredths of a dBFS,
         #   signed 16-bit big-endian, channels first
-        def add(*blocks)
-          frames = blocks.first.shape[0]
-          @sums.zip(blocks) { |sum, block| sum.add(frames, *Audio::Level.measured(block)) if block.size.positive? }
+        def add(frames, levels)
+          @sums.zip(levels) { |sum, measured| sum.add(frames, *measured) if measured }
           @frames += frames
           return if @frames < @due
 
-          blob = @sums.zip(@points).flat_map { |sum, count| levels(sum, count) }
+          blob = @sums.zip(@points).flat_map { |sum, count| of_points(sum, count) }
           clear
           blob.pack("s>*")
         end
@@ -35,7 +38,7 @@ module Loomshuttle
           @frames = 0
         end
 
-        def levels(sum, count)
+        def of_points(sum, count)
           (0...count).flat_map { |lane| [(sum.peak_dbfs([lane]) * 100).round, (sum.rms_dbfs([lane]) * 100).round] }
         end
       end

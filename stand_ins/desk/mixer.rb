@@ -23,9 +23,10 @@ module Loomshuttle
 
         # @param stage [Numo::DFloat] [frames, sockets] before the preamps
         # @param returns [Numo::Int32] [frames, card returns]
+        # @param as_it_was [Boolean] by the settings that it last looked at
         # @return [Result]
-        def process(stage, returns)
-          look_at_settings unless @revision == @settings.revision
+        def process(stage, returns, as_it_was: false)
+          look_at_settings unless as_it_was || @revision == @settings.revision
           card = returns.transpose
           heard = { ch: @channels.process(@boxes.arrive(stage.transpose), card), card: card }
           heard[:mixes] = @mixes.process(heard[:ch], card.shape[1])
@@ -38,6 +39,9 @@ module Loomshuttle
           look_at_settings unless @revision == @settings.revision
           @plan.fed_sockets.to_h { |socket, (kind, number)| [socket, @boxes.leave(socket, before && before[kind][true, number - 1], result[kind][true, number - 1])] }
         end
+
+        # @return [Boolean] whether an output's delay holds sound of long ago
+        def delays? = @chain.delays?
 
         private
 

@@ -31,6 +31,8 @@ module Loomshuttle
           line.pass(out.expand_dims(1), delay)[true, 0]
         end
 
+        def delays? = @lines.any?
+
         private
 
         def get(address, otherwise) = @settings.has?(address) ? @settings.get(address) : otherwise

@@ -92,7 +92,7 @@ module Loomshuttle
         def plug(model, cables_port, clock_port, card_clock_port)
           @cables = cables_port ? packets(@unit.cables.streams) : []
           @clock, @card_clock = [clock_port, card_clock_port].map { |port| port && Socket.sockaddr_in(port, @host) }
-          @unit.cables.plan = model.cables
+          @unit.cable(model.cables)
         rescue Invalid => e
           Runtime::Log.now.warn(e.message)
         end
@@ -169,13 +169,13 @@ module Loomshuttle
         def on_stage(words)
           word, socket = words.to_s.split
           raise Settings::Refused, "on stage there are #{Stage::PlayersOnStage::WORDS.join(', ')} with a socket" unless Stage::PlayersOnStage::WORDS.include?(word) && socket
-          raise Settings::Refused, "nobody plays into #{socket}" unless @unit.stage.happen(word, socket)
+          raise Settings::Refused, "nobody plays into #{socket}" unless @unit.happen(word, socket)
         end
 
         # Cables are plugged by hand, while everything goes on; the rig file keeps them.
         def cable(text)
           plan = RigFile::CABLES.check(JSON.parse(text.to_s, max_nesting: 4), "cables")
-          @unit.cables.plan = plan
+          @unit.cable(plan)
           rig = Runtime::Files.read_json(File.exist?(@rig_file) ? @rig_file : @first_rig)
           Runtime::Files.replace(@rig_file, JSON.generate(rig.merge("cables" => plan)))
         rescue JSON::ParserError, Invalid, SystemCallError => e

@@ -9,7 +9,7 @@ module Loomshuttle
         # Frames of one step: 10 ms at 48 kHz, and ten packets at any rate.
         BLOCK = 480
 
-        attr_reader :settings, :control, :card_in, :time, :model, :send_streams, :return_streams, :last, :stage, :cables
+        attr_reader :settings, :control, :card_in, :time, :model, :send_streams, :return_streams, :cables
 
         # @param model [Model]
         # @param ports [Hash] :sends, :returns and :cables, first UDP port of each; two apart
@@ -29,22 +29,49 @@ module Loomshuttle
           @mixer = Mixer.new(@model, @settings)
           @meters = Meters.new([@model.lanes, @model.mains.size, @model.mix_outputs], @model.rate)
           @stage = stage || Stage::PlayersOnStage.new(@model.sockets, rate: @model.rate, seed: seed)
+          @rounds, @changes = Rounds.new(steps_of_a_round), 0
           @control = Control.new(@settings, facts: facts(session), now: now, preamps: Preamps.new(@model, @settings), workshop: workshop, &reply)
           @time = 0
         end
 
         # Runs BLOCK frames.
         def step
-          result = @mixer.process(@cables.plug(@stage.read(@time, BLOCK), @time), @card_in.read(@time, BLOCK))
-          @card_out.write(result.sends, @time)
-          blob = @meters.add(result.channels, result.mains, result.outputs)
-          @before, @last = @last, result
+          outside = [@card_in.read(@time, BLOCK), *@cables.read(@time, BLOCK)]
+          out = @rounds.look(nth, [@settings.revision, @changes, *outside])
+          out ? @behind = true : out = work_out(outside)
+          @card_out.put(out.payloads, BLOCK, @time)
+          blob = @meters.add(BLOCK, out.levels)
+          @outside = outside
           @time += BLOCK
           @control.tell_meters(blob, @time) if blob
         end
 
+        # What the last step put out.
+        # @return [Mixer::Result, nil]
+        def last
+          catch_up
+          @last
+        end
+
         # @return [Hash{String=>Numo::DFloat}] what the last step put out at each socket that is fed
-        def heard = @mixer.at_sockets(@last, @before)
+        def heard
+          catch_up
+          @mixer.at_sockets(@last, @before)
+        end
+
+        # As PlayersOnStage#happen.
+        def happen(word, socket)
+          catch_up
+          @changes += 1
+          @stage.happen(word, socket)
+        end
+
+        # As Cables#plan=.
+        def cable(plan)
+          catch_up
+          @changes += 1
+          @cables.plan = plan
+        end
 
         # @return [Hash{String=>String}] session descriptions of the card, "sends" and "returns"
         def descriptions(session)
@@ -53,6 +80,33 @@ module Loomshuttle
         end
 
         private
+
+        def nth = @time / BLOCK
+
+        def steps_of_a_round
+          frames = @stage.respond_to?(:frames) ? @stage.frames : 0
+          frames / BLOCK if frames.positive? && (frames % BLOCK).zero?
+        end
+
+        def work_out(outside)
+          catch_up
+          mix(outside, @time)
+          @rounds.forget if @mixer.delays?
+          @rounds.keep(nth, @card_out.pack(@last.sends), @meters.measure(@last.channels, @last.mains, @last.outputs))
+        end
+
+        def mix(outside, time, as_it_was: false)
+          returns, *cables = outside
+          @before, @last = @last, @mixer.process(@cables.plug(@stage.read(time, BLOCK), cables), returns, as_it_was: as_it_was)
+        end
+
+        # What the mixer would remember of steps that it was spared. Before anything changes, and by the settings as they were.
+        def catch_up
+          return unless @behind
+
+          @behind = false
+          Rounds::MEMORY.downto(1) { |steps| mix(@outside, @time - (steps * BLOCK), as_it_was: true) }
+        end
 
         def streams(port, lanes)
           (1..lanes).each_slice(8).with_index.map do |slice, index|

@@ -13,6 +13,9 @@ module Loomshuttle
         # that is wired the wrong way round.
         WORDS = %w[quiet sound cable turn].freeze
 
+        # @return [Integer] how many frames there are until all begins anew
+        attr_reader :frames
+
         # @param sockets [Array<String>] sockets in the desk's order ("in/1", …, "a.1/1", …); the last ones stay silent
         def initialize(sockets, rate: 48_000, seed: 9)
           @frames = ROUND_SECONDS * rate
