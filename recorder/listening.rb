@@ -16,13 +16,16 @@ module Loomshuttle
         @rate = rate / @step.to_f
         @on_second = on_second
         @parts = []
-        @frames = 0
+        @frames = @passing = 0
       end
 
       # @param batch [Batch]; one without sound begins anew
-      def add(batch)
+      # @param sparing [Boolean] whether every other second is enough
+      def add(batch, sparing: false)
         return forget if batch.silent?
+        return pass_over(batch) if sparing && @passing.positive?
 
+        @passing = 0
         rows = with_left_over(batch.blocks.map(&:transpose))
         @parts << Numo::DFloat.vstack(rows.map { |row| down(row) })
         @frames += rows.first.shape[1] / @step
@@ -31,10 +34,16 @@ module Loomshuttle
         second = Numo::DFloat.hstack(@parts)
         @parts.clear
         @frames = 0
+        @passing = RATE * @step
         tell(second.transpose)
       end
 
       private
+
+      def pass_over(batch)
+        @left = nil
+        @passing -= batch.frames
+      end
 
       def forget
         @parts.clear

@@ -127,7 +127,7 @@ module Loomshuttle
         alone("reading a batch") { batch.hold_samples }
         alone("capturing") { @capturing.handle(batch) }
         alone("telling meters") { @on_meters&.call(batch.position, *dbfs(batch)) }
-        alone("listening") { @listening&.add(batch) }
+        alone("listening") { @listening&.add(batch, sparing: @capturing.going?) }
         alone("measuring a trip") { @plays.listen(batch) }
         batch.forget_samples
         @plays.stop_at_end

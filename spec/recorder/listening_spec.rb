@@ -26,4 +26,16 @@ RSpec.describe Loomshuttle::Recorder::Listening do
     rig.run(3)
     expect(seconds.last.last.map { |one, two, r| [one, two, r.round(3)] }).to eq([[3, 4, 1.0]])
   end
+
+  it "listens to every other second while a take is captured" do
+    rig.run(4.2)
+    expect(seconds.size).to eq(4)
+    rig.recorder.capture_start(name: "Set")
+    rig.run(6)
+    expect(seconds.size).to eq(7)
+    rig.recorder.capture_stop
+    rig.run(4)
+    expect(seconds.size).to be_between(10, 11)
+    expect(found(16)).to have_attributes(mains: 50)
+  end
 end

@@ -14,8 +14,6 @@ module Loomshuttle
       class Server
         # Packets of one socket in a step.
         MOST = 2000
-        # So late (seconds) a step is caught up with; what a busy machine holds up longer, its clock waits for.
-        LATE = 0.05
 
         # @param profiles [String] folder of the profiles
         # @param first_rig [String] rig file of a desk that has none yet
@@ -53,10 +51,10 @@ module Loomshuttle
 
         # Runs until stop.
         def run
-          due = Runtime::Clock.now
+          steps = StepClock.new(Unit::BLOCK / @unit.model.rate.to_f, Runtime::Clock.now)
           until @stopped
             step
-            due = wait(due + (Unit::BLOCK / @unit.model.rate.to_f))
+            wait(steps)
           end
           @memory&.save
         end
@@ -216,13 +214,10 @@ module Loomshuttle
           nil # the asker has gone
         end
 
-        # A late step is caught up with slowly: whoever answers with card returns keeps most of a step's time for it.
-        def wait(due)
-          at = @stepped ? [due, @stepped + (0.8 * Unit::BLOCK / @unit.model.rate)].max : due
-          ahead = at - Runtime::Clock.now
+        def wait(steps)
+          ahead = steps.due - Runtime::Clock.now
           sleep(ahead) if ahead.positive?
-          @stepped = Runtime::Clock.now
-          [due, @stepped - LATE].max
+          steps.begin(Runtime::Clock.now)
         end
 
         def write_descriptions(folder)
