@@ -13,8 +13,8 @@ module Loomshuttle
       CARD_AHEAD = 2400
       # No clock for so long (seconds), and there is none.
       LOST = 0.5
-      # Levels are told so often (frames).
-      METERS = 2400
+      # Levels are told so often (frames), and so often (seconds) while they stay the same.
+      METERS, SAME = 2400, 0.5
 
       attr_reader :deck, :order, :clock, :rate
       # @return [Opener] to be started where songs are not to be opened by whoever asks
@@ -279,8 +279,11 @@ module Loomshuttle
       end
 
       def tell_levels
-        levels = @levels.take
-        @on_meters&.call(levels.merge(@deck.status.slice("state", "song", "item", "position", "bar", "beat", "section", "left", "rounds", "around")))
+        levels = @levels.take.merge(@deck.status.slice("state", "song", "item", "position", "bar", "beat", "section", "left", "rounds", "around"))
+        return if levels == @told && (@deck.time - @told_at).abs < SAME * @rate
+
+        @told, @told_at = levels, @deck.time
+        @on_meters&.call(levels)
       end
 
       # What is on its way is sent again, turned down, and silence as well; everything behind it is silent. A sound card forgets what it has.

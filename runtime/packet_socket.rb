@@ -34,6 +34,17 @@ module Loomshuttle
         Formats::RtpRuns.of(datagrams(most), @frame_bytes)
       end
 
+      # Hands over what has arrived, one after the other.
+      # @param most [Integer] packets, roughly
+      # @yieldparam arrived [Formats::RtpRuns::Run, String]
+      def drain(most, &block)
+        (most / MOST).times do
+          list = read(MOST)
+          list.each(&block)
+          return if list.sum { |one| one.is_a?(String) ? 1 : one.count } < MOST # nothing more waits
+        end
+      end
+
       def close = @socket.close
 
       private

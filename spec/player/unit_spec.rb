@@ -98,11 +98,11 @@ RSpec.describe Loomshuttle::Player::Unit, :folder do
       spectrum = Numo::Pocketfft.rfft(Numo::DFloat[*rig.output(4)]).abs
       spectrum.max.zero? ? nil : (spectrum.max_index / seconds).round
     end
-    expect([strongest.call(0.5), rig.meters.last["outputs"][3]]).to match([18_000, be_within(0.1).of(-30)])
+    expect([strongest.call(1), rig.meters.last["outputs"][3]]).to match([18_000, be_within(0.1).of(-30)])
     player.configure(pilot: { "hz" => 12_345, "level_db" => -40, "mute" => false })
     expect(strongest.call(0.5)).to be_within(2).of(12_345)
     player.configure(pilot: { "hz" => 12_345, "level_db" => -40, "mute" => true })
-    expect([strongest.call(0.5), rig.meters.last["outputs"][3]]).to eq([nil, -144.0])
+    expect([strongest.call(1), rig.meters.last["outputs"][3]]).to eq([nil, -144.0])
   end
 
   it "goes on where it is when the interface's clock begins anew, and says when there is none" do
@@ -148,6 +148,18 @@ RSpec.describe Loomshuttle::Player::Unit, :folder do
     rig.run(1)
     expect(rig.meters.size).to be_between(19, 28)
     expect(rig.meters.last["outputs"].first).to be_within(0.1).of(-6)
+  end
+
+  it "tells levels that stay the same twice a second" do
+    ready(pilot: true)
+    rig.run(1)
+    rig.meters.clear
+    rig.run(4)
+    expect(rig.meters.size).to be_between(7, 9)
+    rig.interface.at(7)
+    rig.meters.clear
+    rig.run(2)
+    expect(rig.meters.size).to be_between(3, 5)
   end
 
   # espeak-ng's own words, each of which begins where its beat is; a voice that there is not is said, and the song goes on.

@@ -72,8 +72,8 @@ module Loomshuttle
           drain(@control) { |bytes, peer| @unit.control.receive(bytes, peer) unless lost? }
           return unless ((@round += 1) % @slow).zero?
 
-          @returns.each_with_index { |socket, index| take_in(socket) { |arrived| @unit.card_in.push(index, arrived) } }
-          @cables.each_with_index { |socket, index| take_in(socket) { |arrived| @unit.cables.push(index, arrived) } }
+          @returns.each_with_index { |socket, index| socket.drain(MOST) { |arrived| @unit.card_in.push(index, arrived) } }
+          @cables.each_with_index { |socket, index| socket.drain(MOST) { |arrived| @unit.cables.push(index, arrived) } }
           @unit.step
           tell_clock
           @memory&.keep(Runtime::Clock.now)
@@ -124,16 +124,6 @@ module Loomshuttle
           socket.setsockopt(Socket::SOL_SOCKET, Socket::SO_RCVBUF, 4 << 20)
           socket.bind(@host, port)
           socket
-        end
-
-        # No more than MOST in a step.
-        def take_in(socket, &)
-          (MOST / Runtime::PacketSocket::MOST).times do
-            list = socket.read(Runtime::PacketSocket::MOST)
-            return if list.empty?
-
-            list.each(&)
-          end
         end
 
         # So many at once, that no flood keeps the desk from its next step.

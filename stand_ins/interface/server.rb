@@ -21,12 +21,11 @@ module Loomshuttle
           @model = known_model
           @word = udp(ports[:clock])
           @streams = ports[:lanes].first(@model.computers).map { |port| streams(port, host) }
-          @lanes = @streams.map { |list| list.map { |stream| packets(stream) } }
-          @out = UDPSocket.new
-          @cables = streams(ports[:cables], host).map { |stream| Socket.sockaddr_in(stream.port, host) }
-          @tell = ports[:tell].map { |port| Socket.sockaddr_in(port, host) }
-          @unit = Unit.new(@model, streams: @streams, cables: streams(ports[:cables], host), session: Random.rand(1 << 31),
-                                   out: ->(index, bytes) { send(bytes, @cables[index]) }, clock: ->(computer, bytes) { send(bytes, @tell[computer]) })
+          @computers = @streams.zip(ports[:tell]).map { |list, port| Computer.new(host, port, list.map { |stream| packets(stream) }) }
+          cables = streams(ports[:cables], host)
+          @cables = cables.map { |stream| Runtime::PacketSender.new(host, stream.port) }
+          @unit = Unit.new(@model, streams: @streams, cables: cables, session: Random.rand(1 << 31),
+                                   out: ->(index, bytes) { @cables[index].send(bytes) }, clock: ->(computer, bytes) { @computers[computer].tell(bytes) })
           @pace = Pace.new(@model.rate, Unit::BLOCK)
         end
 
@@ -59,8 +58,7 @@ module Loomshuttle
           now = Runtime::Clock.now
           other = @pace.elsewhere(@unit.time, now)
           @unit.at(other) if other
-          @word.wait_readable(@pace.wait(@unit.time, now))
-          follow
+          follow if @word.wait_readable(@pace.wait(@unit.time, now))
           steps = 0
           while @pace.may?(@unit.time, Runtime::Clock.now) && (steps += 1) <= 4
             take_in
@@ -89,16 +87,7 @@ module Loomshuttle
 
         # Only before a step, however many packets come meanwhile.
         def take_in
-          @lanes.each_with_index { |sockets, computer| sockets.each_with_index { |socket, index| drain(socket) { |arrived| @unit.inputs[computer].push(index, arrived) } } }
-        end
-
-        def drain(socket, &)
-          (MOST / Runtime::PacketSocket::MOST).times do
-            list = socket.read(Runtime::PacketSocket::MOST)
-            return if list.empty?
-
-            list.each(&)
-          end
+          @computers.zip(@unit.inputs) { |computer, input| computer.take_in(MOST) { |stream, arrived| input.push(stream, arrived) } }
         end
 
         def look_again(last)
@@ -132,12 +121,6 @@ module Loomshuttle
           end
         rescue Errno::EADDRINUSE
           raise Invalid.new("UDP port #{port} is in use; start with another --port.", where: "port #{port}")
-        end
-
-        def send(bytes, target)
-          @out.send(bytes, 0, target)
-        rescue SystemCallError
-          nil # nobody is there
         end
       end
     end

@@ -71,9 +71,8 @@ module Loomshuttle
         end
 
         def tell_clock
-          @inputs.each_index do |computer|
-            @clock.call(computer, Formats::Rtp.pack(sequence: @sequence, timestamp: @time, source: @session, payload: @sum))
-          end
+          word = Formats::Rtp.pack(sequence: @sequence, timestamp: @time, source: @session, payload: @sum)
+          @inputs.each_index { |computer| @clock.call(computer, word) }
           @sequence = (@sequence + 1) % Formats::Rtp::SEQUENCES
         end
 

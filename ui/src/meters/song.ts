@@ -1,7 +1,7 @@
 import type { PlayerLevels } from '../api/client';
 import { touch } from './clock';
 
-// What plays to the stage, as the player tells it 20 times a second, kept outside React.
+// What plays to the stage, as the player tells it 20 times a second while it changes, kept outside React.
 export const song: { now: PlayerLevels | null; at: number } = { now: null, at: 0 };
 
 export function hearSong(levels: PlayerLevels) {

@@ -1,3 +1,4 @@
+import { memo } from 'react';
 import { CLIP_DB, levelOf, loudest, type MeterPoints, onMeter } from '../../meters/levels';
 import { type Draw, useCanvas } from '../../meters/useCanvas';
 import { dyeOf } from '../../look/tokens';
@@ -11,7 +12,7 @@ interface Props {
 }
 
 /** The level now over the wanted band: bar to the RMS, lighter to the peak, a line at the held peak. */
-export function BandMeter({ points, dye, band, label }: Props) {
+export const BandMeter = memo(function BandMeter({ points, dye, band, label }: Props) {
   const draw: Draw = (paint, width, height, colours) => {
     paint.fillStyle = colours.meterGround;
     paint.fillRect(0, 0, width, height);
@@ -36,4 +37,4 @@ export function BandMeter({ points, dye, band, label }: Props) {
       .map((part) => Math.round(onMeter(loudest(points, (one) => levelOf(one)[part])) * width))
       .join(' ') + (loudest(points, (one) => levelOf(one).peak) >= CLIP_DB ? ' over' : '');
   return <canvas className={own.rollMeter} ref={useCanvas(draw, { look })} role="img" aria-label={label} />;
-}
+});

@@ -1,6 +1,6 @@
 import Button from '@mui/material/Button';
-import { type KeyboardEvent, memo } from 'react';
-import type { RollLine as Line } from '../../api/client';
+import { type KeyboardEvent, memo, useMemo } from 'react';
+import type { RollLine as Line, Settings } from '../../api/client';
 import { set } from '../../api/edits';
 import { useNoisy } from '../../api/live';
 import { count, decibels } from '../../look/format';
@@ -24,14 +24,18 @@ interface Props {
 export const RollLine = memo(function RollLine({ line, alignment, tolerance }: Props) {
   const noisy = useNoisy(line.channel);
   const title = line.name || `Channel ${line.channel}`;
-  const band: [number, number] = [alignment - tolerance, alignment + tolerance];
-  const points = { of: line.meter, at: line.at };
+  // The same objects again while they say the same, so that a figure that moves by a tenth draws neither the meters nor what to do again.
+  const band = useMemo<[number, number]>(
+    () => [alignment - tolerance, alignment + tolerance],
+    [alignment, tolerance],
+  );
+  const points = useMemo(() => ({ of: line.meter, at: line.at }), [line.meter, line.at]);
   const keys = (event: KeyboardEvent<HTMLElement>) => {
     if (event.target !== event.currentTarget) return;
     if (event.key === 'ArrowDown') focusOn(event.currentTarget.nextElementSibling);
     else if (event.key === 'ArrowUp') focusOn(event.currentTarget.previousElementSibling);
-    else if (event.key === ' ') void tickHeard(line);
-    else if (event.key === 'Enter') apply(line, title);
+    else if (event.key === ' ') void tickHeard(line.channel, !line.heard);
+    else if (event.key === 'Enter') apply(line.settings, line.advice, title);
     else return;
     event.preventDefault();
   };
@@ -65,7 +69,14 @@ export const RollLine = memo(function RollLine({ line, alignment, tolerance }: P
         <BandMeter points={points} dye={line.dye} band={band} label={`Level of ${title}`} />
         <span className={cx(own.rollFigures, styles.quiet, styles.figure)}>{figures(line)}</span>
       </div>
-      <Todo line={line} title={title} />
+      <Todo
+        channel={line.channel}
+        title={title}
+        advice={line.advice}
+        settings={line.settings}
+        heard={line.heard}
+        silent={line.verdict === 'not heard yet'}
+      />
     </div>
   );
 });
@@ -81,38 +92,44 @@ function figures({ peak, floor, clips }: Line): string {
 
 const focusOn = (element: Element | null) => element instanceof HTMLElement && element.focus();
 
-function apply(line: Line, title: string) {
-  if (Object.keys(line.settings).length > 0) void set(line.settings, `Line check, ${title}: ${line.advice}`);
+function apply(settings: Settings, advice: string | null, title: string) {
+  if (Object.keys(settings).length > 0) void set(settings, `Line check, ${title}: ${advice}`);
+}
+
+interface TodoProps extends Pick<Line, 'channel' | 'advice' | 'settings' | 'heard'> {
+  title: string;
+  /** Nothing was heard of it yet, so that there is nothing to tick. */
+  silent: boolean;
 }
 
 /** The one thing to do; and the tick, once it was heard. */
-function Todo({ line, title }: { line: Line; title: string }) {
-  const settable = Object.keys(line.settings).length > 0;
+const Todo = memo(function Todo({ channel, title, advice, settings, heard, silent }: TodoProps) {
+  const settable = Object.keys(settings).length > 0;
   return (
     <div className={own.rollTodo}>
       {settable && (
-        <Button variant="contained" tabIndex={-1} onClick={() => apply(line, title)}>
-          {line.advice}
+        <Button variant="contained" tabIndex={-1} onClick={() => apply(settings, advice, title)}>
+          {advice}
         </Button>
       )}
-      {!settable && line.advice && <span className={own.rollAdvice}>{line.advice}</span>}
-      {line.heard ? (
+      {!settable && advice && <span className={own.rollAdvice}>{advice}</span>}
+      {heard ? (
         <button
           type="button"
           className={cx(own.rollTick, styles.inWell, styles.strong)}
           tabIndex={-1}
-          onClick={() => void tickHeard(line)}
+          onClick={() => void tickHeard(channel, false)}
         >
-          ✓ heard {timeOf(line.heard.at)} {line.heard.who}
+          ✓ heard {timeOf(heard.at)} {heard.who}
         </button>
       ) : (
-        line.verdict !== 'not heard yet' && (
+        !silent && (
           <button
             type="button"
             className={cx(own.rollTick, styles.quiet)}
             tabIndex={-1}
             aria-label={`tick as heard: ${title}`}
-            onClick={() => void tickHeard(line)}
+            onClick={() => void tickHeard(channel, true)}
           >
             tick as heard
           </button>
@@ -120,4 +137,4 @@ function Todo({ line, title }: { line: Line; title: string }) {
       )}
     </div>
   );
-}
+});

@@ -1,3 +1,4 @@
+import { memo } from 'react';
 import { CLIP_DB, loudest, type MeterPoints, onMeter, recentPeak, TEN_SECONDS } from '../../meters/levels';
 import { type Draw, useCanvas } from '../../meters/useCanvas';
 import { dyeOf } from '../../look/tokens';
@@ -10,7 +11,7 @@ interface Props {
 }
 
 /** The last ten seconds of peaks, newest at the right, with the wanted band behind. */
-export function TenSeconds({ points, dye, band }: Props) {
+export const TenSeconds = memo(function TenSeconds({ points, dye, band }: Props) {
   const draw: Draw = (paint, width, height, colours) => {
     paint.fillStyle = colours.meterGround;
     paint.fillRect(0, 0, width, height);
@@ -27,4 +28,4 @@ export function TenSeconds({ points, dye, band }: Props) {
     }
   };
   return <canvas className={own.rollStrip} ref={useCanvas(draw, { slow: true })} aria-hidden="true" />;
-}
+});

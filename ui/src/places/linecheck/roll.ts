@@ -52,11 +52,9 @@ export function adviceOf(lines: RollLine[]): Way[] {
 }
 
 /** Ticks a source as heard, or takes the tick away. */
-export async function tickHeard(line: RollLine): Promise<void> {
+export async function tickHeard(channel: number, on: boolean): Promise<void> {
   try {
-    await taken(
-      api.POST('/api/ticks', { body: { kind: 'heard', subject: String(line.channel), on: !line.heard } }),
-    );
+    await taken(api.POST('/api/ticks', { body: { kind: 'heard', subject: String(channel), on } }));
     await refresh('roll');
   } catch (error) {
     complain(error);
