@@ -16,6 +16,12 @@ module Bench
       sleep(0.2) until File.read(log).include?("Loomshuttle is at")
     end
 
+    # The demo's songs are made once it is there, which takes both cores a while. Waits until they are.
+    def wait_for_songs
+      sleep(0.5) until JSON.parse(get("/api/player"))["player"]&.fetch("items")&.any?
+      sleep(0.5) while system("pgrep", "-f", "processes/demo_songs", out: File::NULL)
+    end
+
     def url = "http://127.0.0.1:#{PORT}"
 
     # @return [String] JSON

@@ -41,8 +41,7 @@ class Crew
 
   def song
     sleep(0.5) until JSON.parse(@application.get("/api/player"))["player"]&.fetch("clock")
-    sleep(0.5) until JSON.parse(@application.get("/api/player"))["player"]["items"].any?
-    sleep(0.5) while system("pgrep", "-f", "processes/demo_songs", out: File::NULL) # the demo's songs are made first
+    @application.wait_for_songs
     load_song
   end
 

@@ -8,11 +8,13 @@ require_relative "../loader"
 Loomshuttle.load_parts(:core)
 require_relative "application"
 require_relative "big_show"
+require_relative "crew/editors"
 require "selenium-webdriver"
 
 # One application with a browser on it.
 class SheetBench
-  TIMES = 25
+  TIMES = 60
+  EDITORS = ENV.fetch("EDITORS", "0").to_i
   FLAGS = %w[--headless=new --no-sandbox --disable-gpu --disable-dev-shm-usage --disable-quic --no-first-run --disable-background-networking
              --disable-component-update --disable-sync --disable-extensions --mute-audio --window-size=1280,943].freeze
   # Resolves with the time from the next press of a key until what an expression tells has changed and been painted.
@@ -37,7 +39,7 @@ class SheetBench
 
   def initialize(home)
     ENV["SE_OFFLINE"] = ENV["SE_AVOID_STATS"] = "true"
-    @application = Bench::Application.new(home)
+    @application = Bench::Application.new(home).tap(&:wait_for_songs)
     options = Selenium::WebDriver::Chrome::Options.new(binary: "/usr/bin/chromium", args: FLAGS)
     @browser = Selenium::WebDriver.for(:chrome, options: options, service: Selenium::WebDriver::Service.chrome(path: "/usr/bin/chromedriver"))
   end
@@ -47,17 +49,20 @@ class SheetBench
     @application.stop
   end
 
-  # @return [Array] channels, bytes of the show, and medians in ms: cursor step, name, send, and the application's part of the last
+  # @return [Array] channels, bytes of the show, and median and p95 in ms: cursor step, name, send, and the application's part of the last
   def row(channels)
     open_show(channels)
     @browser.navigate.to("#{@application.url}/?channels=#{channels}#/patch")
     wait { @browser.find_elements(css: "[data-port='desk/ch/1']").any? }
     @browser.execute_script("document.querySelector(\"[data-port='desk/ch/1']\").click()")
-    step = median { |n| timed(n.even? ? "ArrowDown" : "ArrowUp", CURSOR) { key(n.even? ? :arrow_down : :arrow_up) } }
-    name = median { |n| rename(n) }
-    send = median { empty_send }
+    editors = work
+    step = times { |n| timed(n.even? ? "ArrowDown" : "ArrowUp", CURSOR) { key(n.even? ? :arrow_down : :arrow_up) } }
+    name = times { |n| rename(n) }
+    send = times { empty_send }
     show = @application.get("/api/show")
-    [channels, show.bytesize, *[step, name, send, server].map { |one| one.round(1) }]
+    [channels, show.bytesize, *[step, name, send, server].map { |list| quantiles(list) }]
+  ensure
+    leave(editors) if editors
   end
 
   private
@@ -69,26 +74,46 @@ class SheetBench
     @application.post("/api/shows", file: file, open: true)
   end
 
+  # Others at work, in a process of their own; they change nothing that is watched here.
+  def work
+    return if EDITORS.zero?
+
+    port = URI(@application.url).port
+    fork { CrewEditors.new(port, EDITORS, first: 3).run(86_400) }
+  end
+
+  def leave(editors)
+    Process.kill(:KILL, editors)
+    Process.wait(editors)
+  end
+
   # Name in place, with F2; Enter keeps it.
   def rename(nth)
     @browser.execute_script("document.querySelector(\"[data-port='desk/ch/1']\").click()")
     key(:f2)
-    wait { @browser.find_elements(css: ".sheet-name-input").any? }
+    wait { naming?(1) }
     @browser.switch_to.active_element.send_keys("Name #{nth}")
     timed("Enter", NAME) { key(:enter) }.tap do
+      wait { naming?(2) } # Enter goes on to the next one
       @browser.switch_to.active_element.send_keys(:escape)
       wait { @browser.find_elements(css: ".sheet-name-input").empty? }
     end
   end
 
-  # Empties a send, and takes it back.
+  # Empties a send, and feeds it again, which is not to be undone where others have edited since.
   def empty_send
     @browser.execute_script("document.querySelector(\"[data-port='card/send/1']\").click()")
     timed("Delete", SEND) { key(:delete) }.tap do
-      timed("z", SEND) { key([:control, "z"]) }
+      before = threads
+      @application.post("/api/edits", settings: { "send/1/source" => "desk/ch/1" })
+      wait { threads != before }
       sleep(0.3)
     end
   end
+
+  def naming?(channel) = @browser.execute_script("return document.activeElement.getAttribute('aria-label')") == "Name of channel #{channel}"
+
+  def threads = @browser.execute_script("return #{SEND}")
 
   def timed(name, expression)
     @browser.execute_script(WATCH, name, expression)
@@ -98,7 +123,7 @@ class SheetBench
 
   # The two requests of an edit by themselves, as a browser makes them.
   def server
-    median do |n|
+    times do |n|
       started = Bench.now
       @application.post("/api/edits", settings: { "send/2/source" => n.even? ? nil : "desk/ch/2" })
       @application.get("/api/show")
@@ -107,7 +132,8 @@ class SheetBench
   end
 
   def key(*keys) = @browser.switch_to.active_element.send_keys(*keys)
-  def median(&) = Array.new(TIMES, &).sort[TIMES / 2]
+  def times(&) = Array.new(TIMES, &).sort
+  def quantiles(sorted) = [0.5, 0.95].map { |part| sorted[(part * (sorted.size - 1)).round].round(1) }.join(", ")
 
   def wait
     sleep(0.01) until yield

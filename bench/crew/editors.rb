@@ -5,8 +5,9 @@ class CrewEditors
   # Seconds between two changes of each, more or less.
   PAUSE = 2.0
 
-  def initialize(port, count)
-    @port, @count, @done = port, count, Queue.new
+  # @param first [Integer] channel that the first of them works on
+  def initialize(port, count, first: 1)
+    @port, @count, @first, @done = port, count, first, Queue.new
   end
 
   def run(seconds)
@@ -24,7 +25,7 @@ class CrewEditors
       nth = 0
       while Bench.now < last
         sleep(PAUSE * (0.5 + random.rand))
-        change(http, { "channel/#{1 + who}/name" => "Name #{nth += 1} of #{who}" })
+        change(http, { "channel/#{@first + who}/name" => "Name #{nth += 1} of #{who}" })
       end
     end
   end

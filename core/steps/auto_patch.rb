@@ -21,7 +21,7 @@ module Loomshuttle
       # @return [Settings::Edit] with what moves along on a desk that patches in blocks. A part that would move a fixed channel along
       #   is left out.
       def self.edit(show, entries = nil, only: nil)
-        parts = parts(show, entries).select { |part| only ? only.include?(part.title) : part.kind != "removed" }
+        parts = only ? parts(show, entries).select { |part| only.include?(part.title) } : new(show, entries || entries_of(show)).parts
         settings = together(show, parts.map(&:settings)) || parts.reduce({}) { |sum, part| together(show, [sum, part.settings]) || sum }
         Settings::Edit.set("Auto-patch #{parts.size} inputs", settings)
       end
