@@ -4,6 +4,21 @@ import type { Port, Settings, Show } from './client';
 // place each. Where sound goes is never guessed; that comes with the answer, and so does the truth when an edit is refused.
 const PATH = /^(channel|track)\/(\d+)\/(name|colour|armed)$/;
 
+// What was set here and has no answer yet.
+let waiting: Settings[] = [];
+
+/** Until it is ended, those settings are seen in every show that comes: one that somebody else's edit brings does not know of them yet.
+ *  What it returns ends that. */
+export function awaitAnswer(settings: Settings): () => void {
+  waiting = [...waiting, settings];
+  return () => {
+    waiting = waiting.filter((one) => one !== settings);
+  };
+}
+
+/** A show that has come, with what has no answer yet in it. */
+export const withAwaited = (show: Show): Show => waiting.reduce(echo, show);
+
 /** The show with those settings in it that can be told at once; the same show when there are none. */
 export function echo(show: Show, settings: Settings): Show {
   const known = Object.entries(settings).filter(

@@ -66,6 +66,25 @@ test('the show comes with the answer to an edit, and is not asked for then', asy
   ]);
 });
 
+test('a name that has no answer yet is not taken back by a show that somebody else has made', async () => {
+  const before = shown({ id, channels: [{ number: 1, name: 'Fiddle' }] });
+  watched();
+  const name = () => show()?.channels[0]?.name;
+  let finish: (answer: unknown) => void = () => undefined;
+  answer('POST /api/edits', () => new Promise((resolve) => (finish = resolve)));
+  answer('GET /api/show', () => ({ ...before, version: 8 }));
+  const editing = set({ 'channel/1/name': 'Cornet' });
+  await waitFor(() => expect(bodies('POST /api/edits')).toHaveLength(1));
+  expect(name()).toBe('Cornet');
+  refreshShow({ id, version: 8 });
+  await waitFor(() => expect(show()?.version).toBe(8));
+  expect(name()).toBe('Cornet');
+  finish(edited(9));
+  await editing;
+  await waitFor(() => expect(reads()).toBe(2));
+  await waitFor(() => expect(name()).toBe('Fiddle')); // what the application then says counts
+});
+
 test('of edits one behind the other only the last asks for the show', async () => {
   answer('POST /api/edits', (body) => edited(Number(body['version']) + 1));
   await Promise.all([1, 2, 3].map((track) => set({ [`track/${track}/armed`]: false })));

@@ -1,7 +1,7 @@
 import { useMutation } from '@tanstack/react-query';
 import { announce } from './announce';
 import { api, type Edited, type Preview, Refused, type Settings, type Show, taken } from './client';
-import { echo } from './echo';
+import { awaitAnswer, echo } from './echo';
 import { tell } from './notices';
 import { type LiveShow, queries, refreshShow, SHOW, takeShow } from './queries';
 
@@ -128,7 +128,9 @@ export async function set(settings: Settings, label?: string): Promise<boolean> 
     taken(api.POST('/api/edits', { ...wish, body: { ...base, settings, ...(label ? { label } : {}) } })),
   );
   queries.setQueryData<Show>(SHOW, (show) => show && echo(show, settings));
+  const answered = awaitAnswer(settings);
   const done = await sending;
+  answered();
   if (!done) refreshShow();
   return done;
 }

@@ -1,5 +1,6 @@
 import { QueryClient, useQuery } from '@tanstack/react-query';
 import { api, Refused, type Schemas, type Show, type Take, taken } from './client';
+import { withAwaited } from './echo';
 import { shareShow } from './share';
 
 // What was refused for a reason is refused again; only what may pass is asked again.
@@ -50,7 +51,7 @@ export function takeShow(show: Show) {
   const newer = [here, asked].some((one) => one?.id === show.id && one.version > show.version);
   if (here?.id !== show.id || newer) return refreshShow();
   void queries.cancelQueries({ queryKey: SHOW });
-  queries.setQueryData<Show>(SHOW, show);
+  queries.setQueryData<Show>(SHOW, withAwaited(show));
   refreshDerived();
 }
 
@@ -66,7 +67,7 @@ export const refreshTakes = () => void refresh('takes', 'bin');
 export const useShow = () =>
   useQuery({
     queryKey: SHOW,
-    queryFn: () => taken(api.GET('/api/show')),
+    queryFn: async () => withAwaited(await taken(api.GET('/api/show'))),
     structuralSharing: (before, now) => shareShow(before as Show | undefined, now as Show),
   });
 export const useRig = () => useQuery({ queryKey: ['rig'], queryFn: () => taken(api.GET('/api/rig')) });
