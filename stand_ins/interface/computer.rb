@@ -9,7 +9,7 @@ module Loomshuttle
       # again now and then only, and nothing is expected of it until it hears that.
       class Computer
         # A computer that did not listen is told again after this (seconds).
-        AGAIN = 0.5
+        AGAIN = 0.1
 
         # @param host [String]   @param port [Integer] UDP port at which it listens
         # @param lanes [Array<Runtime::PacketSocket>] that what it plays comes in by

@@ -79,6 +79,14 @@ RSpec.describe Loomshuttle::Steps::AutoPatch do
     end
   end
 
+  # On a large desk that took most of the time of an edit that leaves a source without a way.
+  it "does not look at what a list has no more where only ways are asked for" do
+    show = patched(chained, names(30))
+    allow(Loomshuttle::Steps::RemovedInput).to receive(:settings).and_call_original
+    described_class.ways(show, [3])
+    expect(Loomshuttle::Steps::RemovedInput).not_to have_received(:settings)
+  end
+
   it "patches only the parts that were accepted" do
     show = patched(chained("hazel-56"), names(4), only: ["Source 2", "Source 4"])
     expect(show.channels.values.reject { |channel| channel.name.empty? }.map(&:name)).to eq(["Source 2", "Source 4"])

@@ -85,6 +85,17 @@ test('a name that has no answer yet is not taken back by a show that somebody el
   await waitFor(() => expect(name()).toBe('Fiddle')); // what the application then says counts
 });
 
+test('what the application makes of a name counts', async () => {
+  shown({ id, channels: [{ number: 1, name: 'Fiddle' }] });
+  watched();
+  answer('POST /api/edits', () => ({
+    ...edited(8),
+    show: { ...show(), version: 8, channels: [{ number: 1, name: 'Cornet' }] },
+  }));
+  await set({ 'channel/1/name': ' Cornet ' });
+  expect(show()?.channels[0]?.name).toBe('Cornet');
+});
+
 test('of edits one behind the other only the last asks for the show', async () => {
   answer('POST /api/edits', (body) => edited(Number(body['version']) + 1));
   await Promise.all([1, 2, 3].map((track) => set({ [`track/${track}/armed`]: false })));

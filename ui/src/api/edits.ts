@@ -124,11 +124,14 @@ function inTime<T>(answer: Promise<T>): Promise<T> {
 
 /** Sets settings. Names and the like are seen at once; a refusal brings the truth back. */
 export async function set(settings: Settings, label?: string): Promise<boolean> {
+  const answered = awaitAnswer(settings);
+  // Before its answer is taken: the application may have made something else of it.
   const sending = edit((base, wish) =>
-    taken(api.POST('/api/edits', { ...wish, body: { ...base, settings, ...(label ? { label } : {}) } })),
+    taken(
+      api.POST('/api/edits', { ...wish, body: { ...base, settings, ...(label ? { label } : {}) } }),
+    ).finally(answered),
   );
   queries.setQueryData<Show>(SHOW, (show) => show && echo(show, settings));
-  const answered = awaitAnswer(settings);
   const done = await sending;
   answered();
   if (!done) refreshShow();

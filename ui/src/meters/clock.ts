@@ -2,7 +2,7 @@
 // come 20 times a second each, and are drawn together; none while the page is hidden. Figures that are read, and strips that move on,
 // change less often than bars: a screen that plays all night must not take a processor.
 const LEAST_MS = 125;
-const SLOW_MS = 500;
+const SLOW_MS = 375;
 
 interface Drawer {
   draw: () => void;
@@ -42,7 +42,7 @@ document.addEventListener('visibilitychange', touch);
 window.addEventListener('resize', touch);
 
 /** Calls a drawing function in each frame in which something has changed, until the returned function is called.
- *  `slow`: twice a second, for what is read or moves on, not watched. */
+ *  `slow`: some three times a second, for what is read or moves on, not watched. */
 export function eachFrame(draw: () => void, slow = false): () => void {
   const one = { draw, slow };
   drawers.add(one);

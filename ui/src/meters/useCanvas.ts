@@ -8,7 +8,7 @@ export type Draw = (paint: CanvasRenderingContext2D, width: number, height: numb
 interface Options {
   /** What would be drawn, in a few words or figures: while it stays the same, nothing is drawn. Without it, each frame is. */
   look?: (width: number) => string;
-  /** Drawn twice a second only. */
+  /** Drawn some three times a second only. */
   slow?: boolean;
 }
 
