@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "io/wait"
 require "socket"
 
 RSpec.describe Loomshuttle::StandIns::Interface::Computer do
@@ -30,9 +31,9 @@ RSpec.describe Loomshuttle::StandIns::Interface::Computer do
     expect(arrived).to eq([])
     again = UDPSocket.new.tap { |socket| socket.bind("127.0.0.1", port) }
     computer.tell("too early")
-    @now += described_class::AGAIN
+    @now += 2 * described_class::AGAIN
     computer.tell("13")
-    expect(again.recv(10)).to eq("13")
+    expect(again.wait_readable(5) && again.recv(10)).to eq("13")
     expect(arrived).to eq([[0, "sound"]])
   ensure
     again&.close
