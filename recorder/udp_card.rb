@@ -50,7 +50,7 @@ module Loomshuttle
 
         @flowing = true
         list.each(&)
-        @more = true if list.sum { |one| one.is_a?(String) ? 1 : one.count } == TURN
+        @more = true if Runtime::PacketSocket.count(list) == TURN
       end
 
       # @raise [Invalid] when the port is taken

@@ -13,6 +13,10 @@ module Loomshuttle
       # What waits while the computer is busy with something else.
       RECEIVE_BUFFER = 8 << 20
 
+      # @param list [Array<Formats::RtpRuns::Run, String>] what read gave
+      # @return [Integer] packets
+      def self.count(list) = list.sum { |one| one.is_a?(String) ? 1 : one.count }
+
       # @param host [String]   @param port [Integer]   @param frame_bytes [Integer] of the stream
       # @raise [Errno::EADDRINUSE] when the port is taken
       def initialize(host, port, frame_bytes)
@@ -41,7 +45,7 @@ module Loomshuttle
         (most / MOST).times do
           list = read(MOST)
           list.each(&block)
-          return if list.sum { |one| one.is_a?(String) ? 1 : one.count } < MOST # nothing more waits
+          return if self.class.count(list) < MOST # nothing more waits
         end
       end
 
