@@ -13,7 +13,7 @@ module Loomshuttle
       CARD_AHEAD = 2400
       # No clock for so long (seconds), and there is none.
       LOST = 0.5
-      # Levels are told so often (frames), and so often (seconds) while they stay the same.
+      # Frames between two reports of levels, and seconds between two that say the same.
       METERS, SAME = 2400, 0.5
 
       attr_reader :deck, :order, :clock, :rate

@@ -16,14 +16,14 @@ RSpec.describe Loomshuttle::StandIns::Interface::Computer do
   def play = UDPSocket.open { |socket| socket.send("sound", 0, "127.0.0.1", lane.to_io.local_address.ip_port) }
   def arrived = [].tap { |list| computer.take_in(100) { |stream, bytes| list << [stream, bytes] } }
 
-  it "is told the clock, and its lanes come in" do
+  it "receives the clock, and its lanes are read" do
     computer.tell("12")
     expect(listener.recv(10)).to eq("12")
     play
     expect(arrived).to eq([[0, "sound"]])
   end
 
-  it "is left in peace while it does not listen, and found soon once it does" do
+  it "is skipped while nobody listens there, and found again soon after somebody does" do
     port
     listener.close
     2.times { computer.tell("nobody") }

@@ -1,6 +1,6 @@
 # frozen_string_literal: true
 
-# A desk that is spared what it worked out a round ago puts out what one does that works out every step.
+# A desk that reuses the last round's output sends the same as one that computes every step.
 RSpec.describe Loomshuttle::StandIns::Desk::Rounds, :folder do
   let(:model) { Loomshuttle::StandIns::Desk::Model.new(JSON.parse(File.read(File.join(Loomshuttle::ROOT, "demo", "rig.json"))), File.join(Loomshuttle::ROOT, "profiles")) }
   let(:round) { RoundStage.new(model.sockets.size, 4800) }
@@ -26,7 +26,7 @@ RSpec.describe Loomshuttle::StandIns::Desk::Rounds, :folder do
     expect(one).to eq(other)
   end
 
-  # Steps of the one that was spared nothing, less those of the other.
+  # Steps that the first desk did not compute.
   def spared = endless.reads - round.reads
 
   def play(unit)
@@ -35,7 +35,7 @@ RSpec.describe Loomshuttle::StandIns::Desk::Rounds, :folder do
     unit.card_in.push(0, Loomshuttle::Formats::Rtp.pack(sequence: 0, timestamp: unit.time, source: 1, payload: Loomshuttle::Audio::Pcm24.to_network(samples)))
   end
 
-  it "spares what repeats" do
+  it "does not compute what repeats" do
     run(60)
     expect(spared).to be >= 40
     expect_alike
@@ -47,7 +47,7 @@ RSpec.describe Loomshuttle::StandIns::Desk::Rounds, :folder do
     "something happens on stage" => ->(unit) { unit.happen("turn", "in/1") },
     "a cable is plugged" => ->(unit) { unit.cable({ "1" => "a.1/3" }) },
     "an output gets a delay" => ->(unit) { unit.settings.set("output/1/delay", 700) } }.each do |what, change|
-    it "works it out anew when #{what}" do
+    it "computes again when #{what}" do
       run(33)
       expect_alike
       run(4)
@@ -59,7 +59,7 @@ RSpec.describe Loomshuttle::StandIns::Desk::Rounds, :folder do
     end
   end
 
-  it "works it out anew when something comes in on the card, and when nothing does any more" do
+  it "computes again when a card return starts, and when it stops" do
     units.each { |unit| unit.settings.set("block/1/hears", "take") }
     run(33)
     units.each { |unit| play(unit) }

@@ -1,6 +1,6 @@
 # frozen_string_literal: true
 
-# Noise at each socket of a desk, the same again after so many frames; counts how often it is asked.
+# Noise at each socket of a desk that repeats after a number of frames. Counts how often it is read.
 class RoundStage
   attr_reader :reads, :frames
 

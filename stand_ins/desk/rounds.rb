@@ -3,23 +3,23 @@
 module Loomshuttle
   module StandIns
     module Desk
-      # The players on the stage play the same seconds round and round. While no hand is at the desk and the same comes in from outside, so does all that
-      # the desk puts out, and what was worked out a round ago is put out again.
+      # The players on the stage repeat the same few seconds. While no setting changes and the inputs from outside repeat too, so does the desk's output,
+      # and the output of the last round is sent again instead of being computed.
       class Rounds
-        # Steps that what the mixer remembers from the past goes back (filters, stage boxes, the block before).
+        # How many steps back the mixer's memory reaches (filters, stage boxes, the block before).
         MEMORY = 3
 
         # What a step puts out: bytes of the card sends by stream, and what the meters measure.
         Kept = Struct.new(:payloads, :levels)
 
-        # @param steps [Integer, nil] of a round; nil: nothing is played twice
+        # @param steps [Integer, nil] in a round; nil if nothing repeats
         def initialize(steps)
           @steps = steps
           @kept, @same = {}, 0
         end
 
         # A step begins.
-        # @param nth [Integer] steps before it   @param causes [Array] all that its sound depends on beside the time in the round
+        # @param nth [Integer] its number   @param causes [Array] everything its sound depends on apart from its place in the round
         # @return [Kept, nil] what it puts out, if that is known
         def look(nth, causes)
           return if @steps.nil?
@@ -33,7 +33,7 @@ module Loomshuttle
         end
 
         # @param nth [Integer]
-        # @return [Kept] kept for the next round if everything has been as it is for as long as the mixer remembers
+        # @return [Kept] stored for the next round if nothing has changed within the mixer's memory
         def keep(nth, payloads, levels)
           kept = Kept.new(payloads, levels)
           @kept[nth % @steps] = kept if @steps && @same >= MEMORY

@@ -3,10 +3,10 @@
 module Loomshuttle
   module StandIns
     module Desk
-      # When the desk's steps are due. Late ones are caught up with slowly, since whoever answers with card returns needs most of a step's time for it; what
-      # a machine that is too busy holds up for longer is not caught up with, and the desk's clock has then stood still.
+      # When the desk's steps are due. It catches up slowly, since whoever answers with card returns needs most of a step's time. A delay of
+      # more than LATE is not made up: the desk's clock has then stood still.
       class StepClock
-        # So late (seconds) a step may be; and so close, in parts of a step, the next one follows it.
+        # Longest delay that is made up (seconds), and shortest distance between two steps (in steps).
         LATE, CLOSEST = 1.0, 0.8
 
         # @param step [Float] seconds of one   @param now [Float] seconds, when the first begins

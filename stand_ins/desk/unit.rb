@@ -100,7 +100,7 @@ module Loomshuttle
           @before, @last = @last, @mixer.process(@cables.plug(@stage.read(time, BLOCK), cables), returns, as_it_was: as_it_was)
         end
 
-        # What the mixer would remember of steps that it was spared. Before anything changes, and by the settings as they were.
+        # Brings the mixer's memory up to date after steps that were not computed, with the settings of that time. Comes before any change.
         def catch_up
           return unless @behind
 

@@ -5,14 +5,14 @@ require "socket"
 module Loomshuttle
   module StandIns
     module Interface
-      # A computer at the interface: its lanes come in, and it is told the interface's clock. One that does not listen costs nothing: it is told
-      # again now and then only, and nothing is expected of it until it hears that.
+      # One computer at the interface: sends it the interface's clock and reads the lanes that it plays. While nobody listens there, the clock is
+      # sent only now and then and the lanes are not read, which saves the system calls.
       class Computer
-        # A computer that did not listen is told again after this (seconds).
+        # Seconds until the clock is sent again to a computer where nobody listened.
         AGAIN = 0.1
 
         # @param host [String]   @param port [Integer] UDP port at which it listens
-        # @param lanes [Array<Runtime::PacketSocket>] that what it plays comes in by
+        # @param lanes [Array<Runtime::PacketSocket>] one for each stream that it plays
         # @param now [Proc] seconds
         def initialize(host, port, lanes, now: Runtime::Clock.method(:now))
           @socket = UDPSocket.new.tap { |socket| socket.connect(host, port) }
@@ -25,10 +25,10 @@ module Loomshuttle
 
           @socket.write_nonblock(bytes, exception: false)
           @refused_at = nil
-        rescue Errno::ECONNREFUSED # what was told before met nobody
+        rescue Errno::ECONNREFUSED # nobody was there for the packet before
           @refused_at = @now.call
         rescue SystemCallError
-          nil # the system has no room
+          nil # the system's buffers are full
         end
 
         # @param most [Integer] packets of a stream at once

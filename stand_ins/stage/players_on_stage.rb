@@ -13,7 +13,7 @@ module Loomshuttle
         # that is wired the wrong way round.
         WORDS = %w[quiet sound cable turn].freeze
 
-        # @return [Integer] how many frames there are until all begins anew
+        # @return [Integer] frames in a round, after which everything repeats
         attr_reader :frames
 
         # @param sockets [Array<String>] sockets in the desk's order ("in/1", …, "a.1/1", …); the last ones stay silent

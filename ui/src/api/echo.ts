@@ -4,11 +4,11 @@ import type { Port, Settings, Show } from './client';
 // place each. Where sound goes is never guessed; that comes with the answer, and so does the truth when an edit is refused.
 const PATH = /^(channel|track)\/(\d+)\/(name|colour|armed)$/;
 
-// What was set here and has no answer yet.
+// Settings from this page that the application has not answered yet.
 let waiting: Settings[] = [];
 
-/** Until it is ended, those settings are seen in every show that comes: one that somebody else's edit brings does not know of them yet.
- *  What it returns ends that. */
+/** Shows those settings in every show that arrives until the returned function is called: a show from somebody else's edit does not
+ *  include them yet. */
 export function awaitAnswer(settings: Settings): () => void {
   waiting = [...waiting, settings];
   return () => {

@@ -38,7 +38,7 @@ export function Transport({ armed }: { armed: Track[] }) {
               ? `${span(left)} of disk left`
               : running || armed.length > 0
                 ? 'The disk does not say how much of it is free'
-                : 'Disk time left is told once a track is armed')}
+                : 'Arm a track to see how long the disk lasts')}
         </span>
       </div>
     </section>
