@@ -7,11 +7,12 @@ module Loomshuttle
     # disk, nil where nobody has measured.
     Context = Value.define(:show, :graph, :levels, :strands, :sockets, :free_bytes) do
       # @param show [Settings::Show]
-      # @param free_bytes [Integer, nil]
-      def self.of(show, free_bytes: nil)
+      # @param free_bytes [Integer, nil]   @param before [Context, nil] of a show that is much the same, such as the version before
+      def self.of(show, free_bytes: nil, before: nil)
+        return before.with(show: show, free_bytes: free_bytes) if before && Signal::SameWays.in?(before.show, show)
+
         graph = Signal.build(show)
-        sockets = (show.layout.sockets + show.layout.sources.reject(&:missing).map(&:point)).to_h { |point| [point, true] }
-        new(show: show, graph: graph, levels: Signal::Levels.planned(show), strands: Signal::Strands.of(show, graph), sockets: sockets, free_bytes: free_bytes)
+        new(show: show, graph: graph, levels: Signal::Levels.planned(show), strands: Signal::Strands.of(show, graph), sockets: show.layout.connected, free_bytes: free_bytes)
       end
     end
 

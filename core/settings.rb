@@ -13,6 +13,8 @@ module Loomshuttle
     DYES = %w[walnut weld cochineal woad madder terracotta indigo lichen heather iron verdigris saffron].freeze
     # Characters of a name, of a short one, and of words for the stage.
     NAME, SHORT, WORDS = 40, 6, 60
+    KEPT = 20_000
+    private_constant :KEPT
 
     class << self
       # @return [Array<Collection>] in the order in which files and lists tell them
@@ -28,15 +30,7 @@ module Loomshuttle
       # Also of items that no show has yet, or has any more.
       # @param path [String]
       # @return [Array(Collection, Object, Setting), nil] with the item's key, nil where there is but one; no setting: the order of a list
-      def find(path)
-        name, *rest = path.split("/", -1)
-        collection = collection(name) or return
-        return [collection, nil, nil] if collection.list? && path == collection.order
-
-        key = collection.read_key(rest.shift.to_s) unless collection.one?
-        setting = collection.settings[rest.join("/").to_sym]
-        [collection, key, setting] if setting && (key || collection.one?)
-      end
+      def find(path) = (@found ||= {})[path] || keep(path, look_up(path))
 
       # @return [Object, nil] a setting's value while nobody has set it, on a desk that may have no such item
       def blank(path, desk)
@@ -51,6 +45,26 @@ module Loomshuttle
       # @return [Class] of its items
       def declare(name, group, sort, **options, &)
         Collection.new(name, group, sort, **options).tap { |collection| collection.instance_exec(&) }.close
+      end
+
+      private
+
+      # Paths are asked for by the thousand and there are few; those of settings are kept, up to so many.
+      def keep(path, found)
+        return unless found
+
+        @found = {} if @found.size >= KEPT
+        @found[path.dup.freeze] = found.freeze
+      end
+
+      def look_up(path)
+        name, *rest = path.split("/", -1)
+        collection = collection(name) or return
+        return [collection, nil, nil] if collection.list? && path == collection.order
+
+        key = collection.read_key(rest.shift.to_s) unless collection.one?
+        setting = collection.settings[rest.join("/").to_sym]
+        [collection, key, setting] if setting && (key || collection.one?)
       end
     end
   end

@@ -7,10 +7,12 @@ module Loomshuttle
     WORDS = %i[return end in if do].freeze
 
     # @param fields [Array<Symbol>] all are required when a value is made
+    # @param memo [Boolean] whether it remembers what was derived from it (Memo)
     # @return [Class] with keyword construction, `with` and `to_h`
-    def self.define(*fields, &body)
+    def self.define(*fields, memo: false, &body)
       Struct.new(*fields) do
-        Value.write_construction(self, fields)
+        Value.write_construction(self, fields, memo: memo)
+        include Memo if memo
 
         def with(**changes) = self.class.new(**to_h, **changes)
 
@@ -19,12 +21,27 @@ module Loomshuttle
     end
 
     # Values are made by the thousand for each graph, and keywords that are written out cost no Hash: three times as fast as Struct's own.
+    # What follows from a value that never changes does not change either, and is worked out once. Two threads may do so at the same time, and come
+    # to the same.
+    module Memo
+      # @param key [Symbol] of what is derived
+      # @param under [Array<Object>] what it depends on besides; only what was derived under the same objects is used again, and only the last is kept
+      # @yieldreturn [Object] derived from this value and from those
+      def memo(key, *under)
+        known = @memo[key]
+        return known.first if known && known.last.size == under.size && known.last.each_with_index.all? { |one, at| one.equal?(under[at]) }
+
+        yield.tap { |found| @memo[key] = [found, under] }
+      end
+    end
+
     # @param value [Class]
-    def self.write_construction(value, fields)
+    def self.write_construction(value, fields, memo:)
       given = fields.map { |field| WORDS.include?(field) ? "binding.local_variable_get(:#{field})" : field }
       value.class_eval(<<~RUBY, __FILE__, __LINE__ + 1)
         def initialize(#{fields.map { |field| "#{field}:" }.join(', ')}) # def initialize(from:, to:)
           super(#{given.join(', ')})                                     #   super(from, to)
+          #{'@memo = {}' if memo}                                       #   @memo = {}
           freeze
         end
       RUBY

@@ -63,7 +63,7 @@ module Loomshuttle
         show = Settings::Show.load(@profiles.catalog, about, settings)
         @db.transaction do
           id = @db[:shows].insert(about: Sequel.pg_jsonb(about), created_at: Time.now, open: open_id.nil?)
-          save(id, show.set_settings)
+          saving(id, show.set_settings).each { |sql| @db.run(sql) }
           id
         end
       end
@@ -101,7 +101,8 @@ module Loomshuttle
       #   another round is in any case, for what was before it to be in reach
       # @raise [Stale] @raise [Invalid]
       def apply(id, version:, who:, person: nil, edit: nil, kind: "edit", reverts: nil, known: nil, check: nil)
-        @db.transaction do
+        entry = nil
+        done = @db.transaction do
           loaded = newest(id, known)
           made = edit || yield(loaded.show)
           show, changes = made.apply(loaded.show)
@@ -110,10 +111,12 @@ module Loomshuttle
 
           check&.call(loaded.show, changes)
           later = loaded.with(version: loaded.version + 1, show: show)
-          save_changes(later, changes)
-          journal(version: later.version, show_id: id, kind: Flips.kind(kind, changes), label: made.label, who: who, person: person, reverts: reverts, changes: changes)
+          entry = { version: later.version, show_id: id, kind: Flips.kind(kind, changes), label: made.label, who: who, person: person, reverts: reverts }
+          entry[:id] = save_version(later, changes, entry)
           [later, changes]
         end
+        know(entry) if entry
+        done
       rescue Invalid
         raise if version.nil? || version == version(id)
 
@@ -166,10 +169,10 @@ module Loomshuttle
         with_changes(row)
       end
 
-      # @param person [String]
+      # @param person [String]   @param version [Integer, nil] that they are asked for; nil: whatever is newest
       # @return [Hash] labels of what undo and redo would do for somebody; nil where nothing is
-      def undoable(id, person)
-        turnable(id, person).to_h { |kind, entry| [kind.to_sym, entry && plain_label(entry)] }
+      def undoable(id, person, version: nil)
+        turnable(id, person, version).to_h { |kind, entry| [kind.to_sym, entry && plain_label(entry)] }
       end
 
       private
@@ -180,9 +183,13 @@ module Loomshuttle
         known&.id == id && known.version == version ? known : read(id)
       end
 
-      def save_changes(later, changes)
-        changes.any? { |change| change.path == "rig/desk" } ? replace(later.id, later.show) : keep(later.id, later.show, changes)
-        @db[:shows].where(id: later.id).update(version: later.version)
+      # In one question: whoever waits for the answers to several waits for its turn after each.
+      # @return [Integer] id of the entry in the journal
+      def save_version(later, changes, entry)
+        settings = changes.any? { |change| change.path == "rig/desk" } ? replacing(later.id, later.show) : keeping(later.id, later.show, changes)
+        version = @db[:shows].where(id: later.id).update_sql(version: later.version)
+        journal = @db[:journal].returning(:id).insert_sql(**entry, at: Time.now, changes: Sequel.pg_jsonb(changes.map(&:to_h)))
+        @db.fetch([*settings, version, journal].join(";\n")).map(:id).first
       end
 
       # Whether an edit that was made against an older version does the same to the newest one.
@@ -212,11 +219,20 @@ module Loomshuttle
       end
 
       # @return [Hash{String=>Hash}] the entries that "undo" and "redo" would turn round for a person, or nil
-      def turnable(id, person) = @reading.synchronize { stack(id).then { |stack| %w[undo redo].to_h { |kind| [kind, stack.next(kind, person)] } } }
+      def turnable(id, person, version = nil)
+        @reading.synchronize { stack(id, version).then { |stack| %w[undo redo].to_h { |kind| [kind, stack.next(kind, person)] } } }
+      end
+
+      # An entry that has just been made, where it follows on what has been read.
+      def know(entry)
+        @reading.synchronize { @stack.read([entry]) if @stack&.show == entry[:show_id] && @stack.version == entry[:version] - 1 }
+      end
 
       # The journal only grows, so it is read on from where it was read last; of the show that was asked for last.
-      def stack(id)
+      def stack(id, version)
         @stack = UndoStack.new(id) unless @stack&.show == id
+        return @stack if version && @stack.version >= version
+
         @stack.read(@db[:journal].where(show_id: id).where(Sequel[:version] > @stack.version).order(:version).select(:id, :version, :kind, :label, :who, :person, :reverts).all)
       end
 
@@ -235,27 +251,25 @@ module Loomshuttle
       def symbols(about) = about.to_h.transform_keys(&:to_sym)
 
       # Another desk has other settings; what the old one alone had is not kept.
-      def replace(id, show)
-        @db[:settings].where(show_id: id).delete
-        save(id, show.set_settings)
-      end
+      def replacing(id, show) = [@db[:settings].where(show_id: id).delete_sql, *saving(id, show.set_settings)]
 
       # Settings of items that have left go with them.
-      def keep(id, show, changes)
+      def keeping(id, show, changes)
         stay, gone = changes.partition { |change| show.setting?(change.path) }
-        @db[:settings].where(show_id: id, path: gone.map(&:path)).delete unless gone.empty?
-        save(id, stay.to_h { |change| [change.path, change.to] })
+        left = gone.empty? ? [] : [@db[:settings].where(show_id: id, path: gone.map(&:path)).delete_sql]
+        left + saving(id, stay.to_h { |change| [change.path, change.to] })
       end
 
-      def save(id, settings)
+      # @return [Array<String>] SQL that keeps settings
+      def saving(id, settings)
+        return [] if settings.empty?
+
         rows = settings.map { |path, value| { show_id: id, path: path, value: Sequel.pg_jsonb_wrap(value) } }
-        @db[:settings].insert_conflict(target: %i[show_id path], update: { value: Sequel[:excluded][:value] }).multi_insert(rows)
+        @db[:settings].insert_conflict(target: %i[show_id path], update: { value: Sequel[:excluded][:value] }).multi_insert_sql(%i[show_id path value], rows.map(&:values))
       end
 
       # What was edited, without whether it was undone or redone since.
       def plain_label(entry) = entry[:label].sub(/\A(Undo|Redo): /, "")
-
-      def journal(changes:, **entry) = @db[:journal].insert(**entry, at: Time.now, changes: Sequel.pg_jsonb(changes.map(&:to_h)))
     end
   end
 end

@@ -75,7 +75,7 @@ module Loomshuttle
 
       # What else comes of it: strands that lose something, findings that come and go, and who hears something else.
       def consequences(derived, after)
-        later = Derived.new(derived.loaded.with(show: after))
+        later = Derived.new(derived.loaded.with(show: after), before: derived)
         heard, found, found_then = @control.who_hears.after(later)
         now, then_ = waiting(derived, found), waiting(later, found_then)
         losses = Signal::Broken.between(derived.context, later.context) + Signal::Unreached.between(derived.context, later.context)

@@ -10,7 +10,7 @@ module Loomshuttle
       extend Forwardable
 
       attr_reader :shelf, :hub, :recorder, :desk, :shows, :library, :in_step, :listener, :ticks, :guard, :jobs, :deliveries, :looks, :outflow, :parts,
-                  :who_hears, :slow_answers, :levels, :live_ears, :songs, :order, :list_columns, :folders
+                  :who_hears, :slow_answers, :levels, :live_ears, :songs, :order, :list_columns, :folders, :editions
 
       # @param shows [Store::Shows]  @param database [Sequel::Database]
       # @param home [String] folder of this instance  @param desk_port [Integer] OSC port of the desk
@@ -20,6 +20,7 @@ module Loomshuttle
         @hub = LiveHub.new
         @outflow = Outflow.new
         @slow_answers = SlowAnswers.new
+        @editions = Editions.new
         @parts = Parts.new(home)
         @space = FreeSpace.new(File.join(home, "takes"))
         @listener = Listener.new(on_noise: ->(channel) { @hub.tell("noise", { channel: channel }) })

@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require "monitor"
+require "securerandom"
 
 module Loomshuttle
   module Web
@@ -9,11 +10,17 @@ module Loomshuttle
       # @return [Store::Shows::Loaded]
       attr_reader :loaded
 
+      # @return [String] a name that nothing else is ever derived under: the same version is derived anew when profiles have changed
+      attr_reader :edition
+
       # @param loaded [Store::Shows::Loaded]
       # @param free [Proc] free bytes of the capture disk, or nil
-      def initialize(loaded, free: -> {})
+      # @param before [Derived, nil] of a show that is much the same
+      def initialize(loaded, free: -> {}, before: nil)
         @loaded = loaded
         @free = free
+        @base, @base_sheet = before&.known_context, before&.known_sheet
+        @edition = SecureRandom.alphanumeric(12)
         @lock = Monitor.new
       end
 
@@ -22,7 +29,12 @@ module Loomshuttle
       def id = loaded.id
 
       # @return [Checks::Context]
-      def context = @lock.synchronize { @context ||= Checks::Context.of(show) }
+      def context = @lock.synchronize { @context ||= Checks::Context.of(show, before: @base).tap { @base = nil } }
+
+      # @return [Checks::Context, nil] its own or the one that it builds on, whichever is there
+      def known_context = @context || @base
+      # @return [Signal::Sheet, nil] likewise
+      def known_sheet = @sheet || @base_sheet
 
       # All findings, accepted ones too. The free space changes all the time; only what the check of it says counts.
       # @return [Array<Checks::Finding>]
@@ -40,7 +52,7 @@ module Loomshuttle
       def open_findings = findings.reject { |finding| show.setup.accepted.key?(finding.id) }
 
       # @return [Signal::Sheet]
-      def sheet = @lock.synchronize { @sheet ||= Signal::Sheet.new(show, context.strands) }
+      def sheet = @lock.synchronize { @sheet ||= Signal::Sheet.new(show, context.strands, before: @base_sheet).tap { @base_sheet = nil } }
     end
   end
 end

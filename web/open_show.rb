@@ -136,7 +136,7 @@ module Loomshuttle
         @on_change.call
       end
 
-      def derive(loaded) = Derived.new(loaded, free: @free)
+      def derive(loaded) = Derived.new(loaded, free: @free, before: @derived)
     end
   end
 end

@@ -61,7 +61,7 @@ module Loomshuttle
 
       # @param person [String]
       # @return [Hash] labels of what undo and redo would do for somebody
-      def undoable(person) = @shows.undoable(@open_show.seen.id, person)
+      def undoable(person) = @open_show.seen.then { |derived| @shows.undoable(derived.id, person, version: derived.version) }
 
       private
 

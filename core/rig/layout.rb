@@ -36,6 +36,7 @@ module Loomshuttle
         @down = lanes(:down, "out").freeze
         @sources = list_sources.to_h { |source| [source.point, source] }.freeze
         @numbers = @sources.keys.each.with_index(1).to_h.freeze
+        @connected = (sockets + sources.reject(&:missing).map(&:point)).to_h { |point| [point, true] }.freeze
         freeze
       end
 
@@ -50,6 +51,9 @@ module Loomshuttle
 
       # @return [Array<Source>] all that a channel's stage source can name
       def sources = @sources.values
+
+      # @return [Hash{Point=>true}] all physical input sockets, and the lanes that they reach
+      attr_reader :connected
 
       # @return [Integer, nil] a source's place among all, from 1
       def number(point) = @numbers[point]

@@ -36,7 +36,7 @@ module Loomshuttle
       # Makes the class of its items, once all settings are declared.
       # @return [Class] a Value
       def close
-        @item = Value.define(*[@key].compact, *@settings.keys)
+        @item = Value.define(*[@key].compact, *@settings.keys, memo: true)
         collection = self
         @item.define_singleton_method(:collection) { collection }
         @item

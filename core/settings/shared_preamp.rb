@@ -14,27 +14,14 @@ module Loomshuttle
         # A stereo channel has two preamps, which are set as one.
         # @param show [Show]
         # @return [Array<Array<Channel>>] those that share a preamp, lowest number first; only where they are several
-        def groups(show)
-          lists = {}
-          show.channels.each_value do |channel|
-            sockets = sockets(show, channel)
-            known = sockets.filter_map { |socket| lists[socket] }.uniq(&:object_id)
-            list = known.flatten(1) << channel
-            [*sockets, *sockets_of(lists, known)].each { |socket| lists[socket] = list }
-          end
-          lists.values.uniq(&:object_id).select { |list| list.size > 1 }.map { |list| list.sort_by(&:number) }
-        end
+        def groups(show) = show.memo(:shared_preamps) { find_groups(show) }
 
         # @return [Hash{Integer=>Channel}] channel => the one whose gain and 48 V count, where a preamp is shared
         def leaders(show) = groups(show).each_with_object({}) { |list, found| list.each { |channel| found[channel.number] = list.first } }
 
         # @param show [Show]
         # @return [Show] with one gain and 48 V for each preamp
-        def settled(show)
-          groups(show).reduce(show) do |now, list|
-            FIELDS.reduce(now) { |so_far, field| alike(so_far, list, field, list.first[field]).reduce(so_far) { |one, (path, value)| one.put(path, value) } }
-          end
-        end
+        def settled(show) = show.memo(:settled_preamps) { settle(show) }
 
         # What an edit must set besides. Who heard a socket before has the say over who is new there; what the edit itself sets in several ways is left.
         # @param before [Show]   @param after [Show] with the edit   @param given [Hash{String=>Object}] its settings
@@ -49,6 +36,23 @@ module Loomshuttle
         end
 
         private
+
+        def find_groups(show)
+          lists = {}
+          show.channels.each_value do |channel|
+            sockets = sockets(show, channel)
+            known = sockets.filter_map { |socket| lists[socket] }.uniq(&:object_id)
+            list = known.flatten(1) << channel
+            [*sockets, *sockets_of(lists, known)].each { |socket| lists[socket] = list }
+          end
+          lists.values.uniq(&:object_id).select { |list| list.size > 1 }.map { |list| list.sort_by(&:number).freeze }.freeze
+        end
+
+        def settle(show)
+          groups(show).reduce(show) do |now, list|
+            FIELDS.reduce(now) { |so_far, field| alike(so_far, list, field, list.first[field]).reduce(so_far) { |one, (path, value)| one.put(path, value) } }
+          end
+        end
 
         # @param known [Array<Array<Channel>>] lists that become one; most often none, and nothing is looked for
         def sockets_of(lists, known) = known.empty? ? [] : lists.select { |_, one| known.any? { |other| other.equal?(one) } }.keys

@@ -6,7 +6,7 @@ module Loomshuttle
     # ("rig/desk", "box/a/port", "channel/7/stage", "send/3/tap", "track/1/inputs"); all edits, stores and comparisons
     # speak in these paths. `groups` holds the items of each collection by its group (:channels => { 1 => Channel }, :rig => RigPlan).
     # `layout` is what the rig comes to; it is derived anew whenever the rig changes.
-    Show = Value.define(:catalog, :about, :groups, :layout) do
+    Show = Value.define(:catalog, :about, :groups, :layout, memo: true) do
       # A show with nothing patched.
       # @param catalog [Rig::Catalog]
       # @param about [Hash] :name, :act, :place, :date

@@ -17,9 +17,9 @@ module Loomshuttle
       def graph
         join_links
         join_playback
-        @show.channels.each_value { |channel| join_channel(channel) }
-        @show.sends.each_value { |send| join_send(send) }
-        @show.tracks.each_value { |track| join_track(track) if track.used? }
+        @show.channels.each_value { |channel| again(channel) { join_channel(channel) } }
+        @show.sends.each_value { |send| again(send) { join_send(send) } }
+        @show.tracks.each_value { |track| again(track) { join_track(track) } if track.used? }
         join_own_mix
         @show.outputs.each_value { |output| join_output(output) }
         @show.personal_lanes.each_value { |lane| join_carried(lane, Rig::Point.desk("personal", lane.number)) if lane.source }
@@ -28,6 +28,16 @@ module Loomshuttle
       end
 
       private
+
+      # Most items are as they were in the version before, and so are their joins, which depend on the item, the rig and the setup alone.
+      def again(item)
+        @joins.concat(item.memo(:joins, @layout, @show.setup) do
+          before, @joins = @joins, []
+          yield
+          made, @joins = @joins, before
+          made
+        end)
+      end
 
       def join(from, to, kind:, gain_db: 0, level: nil, turned: false, delay: 0, setting: nil, live: true)
         @joins << Join.new(from: from, to: to, gain_db: gain_db, level: level, turned: turned, delay: delay, setting: setting, kind: kind, live: live)

@@ -23,9 +23,10 @@ module Loomshuttle
       # @return [Array<Float>] what is planned, in the order of the slots
       def self.settled(show, slots)
         levels = Array.new(slots.size, UNKNOWN)
+        places = show.profile.memo(:planned_levels) { show.channels.keys.to_h { |number| [number, PLANNED.map { |kind| slots.place(kind, number) }] } }
         Settings::SharedPreamp.settled(show).channels.each_value do |channel|
-          levels[slots.place(:preamp, channel.number)] = channel.gain
-          levels[slots.place(:trim, channel.number)] = channel.trim
+          preamp, trim = places.fetch(channel.number)
+          levels[preamp], levels[trim] = channel.gain, channel.trim
         end
         levels
       end

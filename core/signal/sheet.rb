@@ -21,27 +21,39 @@ module Loomshuttle
 
       # @param show [Settings::Show]
       # @param strands [Array<Strand>] of the same show
-      def initialize(show, strands)
-        @show = Settings::SharedPreamp.settled(show)
+      # @param before [Sheet, nil] of a show that is much the same; where the strands are the same list, their ways are not looked for again
+      def initialize(show, strands, before: nil)
+        @show, @strands = Settings::SharedPreamp.settled(show), strands
         @leaders = Settings::SharedPreamp.leaders(@show)
         @profile = show.profile
-        @ways, @dyes = {}, {}
-        strands.each { |strand| follow(strand, strand.id) }
-        @by_port = index_by_port
+        before = nil unless strands.equal?(before&.strands)
+        follow(before)
         @single = Settings::Blocks.single(show).to_h { |number| [number, true] }
         @ports = RAILS.flat_map { |rail| send(:"#{rail}_ports") }
-        @rows = @ports.to_h { |port| [port.id, port.row] }
-        @threads = make_threads
-        @loose = make_loose
+        draw(before)
         freeze
       end
 
+      protected
+
+      # strands by which it was made; ways: strand => ids of its ports; by_port: port => strands; rows: port => row
+      attr_reader :strands, :ways, :by_port, :rows
+
       private
 
-      def follow(strand, id)
-        @ways[id] = SheetWay.ports(@show, strand).map { |point| point&.name }
-        @dyes[id] = @show.channel_at(strand.channel)&.colour || "iron"
+      def follow(before)
+        @ways = before ? before.ways : @strands.to_h { |strand| [strand.id, SheetWay.ports(@show, strand).map { |point| point&.name }] }
+        @by_port = before ? before.by_port : index_by_port
+        @dyes = @ways.keys.zip(@strands).to_h { |id, strand| [id, @show.channel_at(strand.channel)&.colour || "iron"] }
       end
+
+      def draw(before)
+        @rows = @ports.to_h { |port| [port.id, port.row] }
+        @threads = before && before.rows == @rows ? dyed(before.threads) : make_threads
+        @loose = before ? before.loose : make_loose
+      end
+
+      def dyed(threads) = threads.map { |thread| @dyes[thread.strands.first].then { |dye| dye == thread.dye ? thread : thread.with(dye: dye) } }
 
       def index_by_port
         @ways.each_with_object({}) { |(strand, ids), index| ids.each { |id| (index[id] ||= []) << strand if id } }

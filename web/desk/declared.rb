@@ -8,16 +8,17 @@ module Loomshuttle
       module Declared
         class << self
           # @param name [String] of a collection
-          # @return [Array<Array(String, String, Settings::Setting, Object)>] path, desk address, setting and item's key
+          # @return [Array<Array(String, String, Symbol)>] path, desk address and sort of value; all names, then all dyes, and so on: as people read them
           def of(show, name)
             collection = Settings.collection(name)
-            known = collection.settings.values.select(&:desk)
-            found = []
-            collection.each_item(show.group(collection)) do |key, _|
-              there = known.select { |setting| setting.on_desk?(show.profile, key) }
-              there.each { |setting| found << [collection.path(key, setting.field), format(setting.desk, key.to_s.sub("-", "/")), setting, key] }
-            end
-            found
+            list = -> { listed(show, collection) }
+            collection.list? ? list.call : show.profile.memo([:declared, name], &list)
+          end
+
+          # @param desk [Rig::Desk]   @param item [Object] of the collection
+          # @return [Hash{String=>Object}] desk address => value
+          def at_desk(desk, collection, key, item)
+            known(desk, collection, key).to_h { |setting| [address(setting, key), to_desk(setting.kind.sort, setting.plain(item))] }
           end
 
           # @param sort [Symbol] of Settings::ValueKind
@@ -54,6 +55,19 @@ module Loomshuttle
             else value
             end
           end
+
+          private
+
+          def listed(show, collection)
+            found = []
+            collection.each_item(show.group(collection)) do |key, _|
+              known(show.profile, collection, key).each { |setting| found << [setting, collection.path(key, setting.field), address(setting, key), setting.kind.sort] }
+            end
+            found.group_by(&:first).values.flatten(1).map { |_, *rest| rest }
+          end
+
+          def known(desk, collection, key) = collection.settings.values.select { |setting| setting.on_desk?(desk, key) }
+          def address(setting, key) = format(setting.desk, key.to_s.sub("-", "/"))
         end
       end
     end

@@ -30,7 +30,13 @@ module Loomshuttle
 
         private
 
-        def declared(name) = Declared.of(@show, name).to_h { |path, address, setting, _| [address, Declared.to_desk(setting.kind.sort, @show.get(path))] }
+        # What an item comes to is worked out once: most are as they were in the version before.
+        def declared(name)
+          collection = Settings.collection(name)
+          all = {}
+          collection.each_item(@show.group(collection)) { |key, item| all.merge!(item.memo(:at_desk, @desk) { Declared.at_desk(@desk, collection, key, item) }) }
+          all
+        end
 
         def patching(field)
           size = field == :stage ? @desk.stage_block : @desk.take_block
@@ -59,9 +65,7 @@ module Loomshuttle
 
         # With the tap that is meant where a send names none.
         def sends
-          Declared.of(@show, "send").flat_map do |path, address, setting, lane|
-            [[address, Declared.to_desk(setting.kind.sort, @show.get(path))], ["card/send/#{lane}/tap", @show.tap_of(@show.sends[lane])]]
-          end.to_h
+          declared("send").merge(@show.sends.to_h { |lane, send| ["card/send/#{lane}/tap", @show.tap_of(send)] })
         end
 
         # The desk knows its boxes by port and place in the chain.

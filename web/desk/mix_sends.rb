@@ -15,11 +15,7 @@ module Loomshuttle
             return {} unless taps || groups
 
             show.channels.each_value.with_object({}) do |channel, found|
-              show.buses.each_value do |bus|
-                at = "strip/#{channel.number}/bus/#{bus.number}"
-                found["#{at}/tap"] = channel.send_taps.fetch(bus.number.to_s, bus.tap) if taps
-                found["#{at}/on"] = channel.groups.include?(bus.number) ? 1 : 0 if groups
-              end
+              found.merge!(channel.memo(:mix_sends, show.buses, mixing) { of_channel(channel, show.buses, taps, groups) })
             end
           end
 
@@ -34,6 +30,14 @@ module Loomshuttle
           end
 
           private
+
+          def of_channel(channel, buses, taps, groups)
+            buses.each_value.with_object({}) do |bus, found|
+              at = "strip/#{channel.number}/bus/#{bus.number}"
+              found["#{at}/tap"] = channel.send_taps.fetch(bus.number.to_s, bus.tap) if taps
+              found["#{at}/on"] = channel.groups.include?(bus.number) ? 1 : 0 if groups
+            end
+          end
 
           def groups(show, mirror, at) = show.buses.keys.select { |bus| mirror["#{at}/#{bus}/on"] == 1 }
 

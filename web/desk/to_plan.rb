@@ -24,11 +24,8 @@ module Loomshuttle
         private
 
         def declared(name)
-          # All names, then all dyes, and so on: as people read them.
-          Declared.of(@show, name).group_by { |_, _, setting, _| setting }.values.flatten(1).each_with_object({}) do |(path, address, setting, _), found|
-            next unless @mirror.key?(address)
-
-            found[path] = Declared.to_plan(setting.kind.sort, @mirror[address]) { |source| point(source) }
+          Declared.of(@show, name).each_with_object({}) do |(path, address, sort), found|
+            found[path] = Declared.to_plan(sort, @mirror[address]) { |source| point(source) } if @mirror.key?(address)
           end
         end
 

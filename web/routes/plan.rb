@@ -34,8 +34,14 @@ module Loomshuttle
         module Edits
           WHOLE = /\breturn\s*=\s*"?representation\b/i
 
-          # With what was found by ear last: nobody waits for that, and screens are told of newer ones.
-          def shown(derived) = Present.new(derived, heard: @control.who_hears.found).show(undoable)
+          # With what was found by ear last: nobody waits for that, and screens are told of newer ones. A screen that says which edition it has is
+          # told only what has changed since, as long as that is known.
+          def shown(derived)
+            drawn, since = @control.editions.drawn(derived), params["since"]
+            changes = since && @control.editions.since(since, drawn)
+            present = Present.new(derived, heard: @control.who_hears.found)
+            changes ? present.news(drawn, since, changes, undoable) : present.show(drawn, undoable)
+          end
 
           # Nothing can be taken back while the database is away.
           def undoable
@@ -46,7 +52,7 @@ module Loomshuttle
 
           def present = Present.new(@control.current, heard: @control.who_hears.findings)
 
-          # What an edit did; with the show that it made where the request prefers that (RFC 7240, section 4.2). The edit is kept by now,
+          # What an edit did; with the show that it made, or its news, where the request prefers that (RFC 7240, section 4.2). The edit is kept by now,
           # whatever comes of the rest.
           def made(done)
             return done unless WHOLE.match?(request.get_header("HTTP_PREFER").to_s)

@@ -2,6 +2,7 @@ import { useMutation } from '@tanstack/react-query';
 import { announce } from './announce';
 import { api, type Edited, type Preview, Refused, type Settings, type Show, taken } from './client';
 import { awaitAnswer, echo } from './echo';
+import { since } from './news';
 import { tell } from './notices';
 import { type LiveShow, queries, refreshShow, SHOW, takeShow } from './queries';
 
@@ -38,9 +39,9 @@ function against(): Against {
   return { version: Math.max(shown.version, own.get(shown.id) ?? 0), show: shown.id };
 }
 
-/** Asks for the show that an edit makes along with the answer to it. */
-type Wish = { params?: { header: { Prefer: 'return=representation' } } };
-const WHOLE: Wish = { params: { header: { Prefer: 'return=representation' } } };
+/** Asks for what an edit makes of the show along with the answer to it. */
+type Wish = { params?: { header: { Prefer: 'return=representation' }; query: { since?: string } } };
+const withShow = (): Wish => ({ params: { header: { Prefer: 'return=representation' }, query: since() } });
 
 type Send = (against: Against, wish: Wish) => Promise<Edited>;
 
@@ -90,7 +91,7 @@ export function edit(send: Send): Promise<boolean> {
 async function attempt(send: Send, seen: Against, onStale?: (refused: Refused) => void): Promise<boolean> {
   const base = built(seen);
   try {
-    const edited = told(await inTime(send(base, queued === 0 ? WHOLE : {})));
+    const edited = told(await inTime(send(base, queued === 0 ? withShow() : {})));
     if (base.show !== null) own.set(base.show, edited.version);
     stale = []; // those before are still those of their own notice
     return true;

@@ -1,6 +1,7 @@
 import { QueryClient, useQuery } from '@tanstack/react-query';
 import { api, Refused, type Schemas, type Show, type Take, taken } from './client';
 import { withAwaited } from './echo';
+import { forgetTold, learn, type ShowNews, since } from './news';
 import { shareShow } from './share';
 
 // What was refused for a reason is refused again; only what may pass is asked again.
@@ -31,6 +32,7 @@ let asked: LiveShow | undefined;
 /** Knows of no answer, as a page that was just opened. */
 export function forgetAnswers() {
   asked = undefined;
+  forgetTold();
   queries.clear();
 }
 
@@ -46,7 +48,9 @@ export function refreshShow(now?: LiveShow) {
 }
 
 /** Takes a show that came with an answer, instead of one that is on its way; unless that is newer. */
-export function takeShow(show: Show) {
+export function takeShow(answer: Show | ShowNews) {
+  const show = learn(answer);
+  if (!show) return refreshShow();
   const here = queries.getQueryData<Show>(SHOW);
   const newer = [here, asked].some((one) => one?.id === show.id && one.version > show.version);
   if (here?.id !== show.id || newer) return refreshShow();
@@ -64,10 +68,17 @@ export const refreshHeard = () =>
   HEARD.forEach((key) => void queries.invalidateQueries({ queryKey: [key] }, { cancelRefetch: false }));
 export const refreshTakes = () => void refresh('takes', 'bin');
 
+async function readShow(): Promise<Show> {
+  const news = learn(await taken(api.GET('/api/show', { params: { query: since() } })));
+  if (news) return news;
+  forgetTold();
+  return readShow();
+}
+
 export const useShow = () =>
   useQuery({
     queryKey: SHOW,
-    queryFn: async () => withAwaited(await taken(api.GET('/api/show'))),
+    queryFn: async () => withAwaited(await readShow()),
     structuralSharing: (before, now) => shareShow(before as Show | undefined, now as Show),
   });
 export const useRig = () => useQuery({ queryKey: ['rig'], queryFn: () => taken(api.GET('/api/rig')) });

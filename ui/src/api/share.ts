@@ -25,7 +25,7 @@ export function shareList<T extends Flat>(before: T[], now: T[]): T[] {
   let same = before.length === now.length;
   const shared = now.map((record, i) => {
     const was = before[i];
-    if (was && sameRecord(was, record)) return was;
+    if (was && (was === record || sameRecord(was, record))) return was;
     same = false;
     return record;
   });

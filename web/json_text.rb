@@ -1,0 +1,19 @@
+# frozen_string_literal: true
+
+require "json"
+
+module Loomshuttle
+  module Web
+    # A JSON value that has been written already, for a document that it becomes a part of.
+    class JsonText < String
+      # @return [JsonText]
+      def self.of(value) = new(JSON.generate(value)).freeze
+
+      # @param texts [Array<JsonText>]
+      # @return [JsonText] the list of them
+      def self.list(texts) = new("[#{texts.join(',')}]").freeze
+
+      def to_json(*) = to_s
+    end
+  end
+end

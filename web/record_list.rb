@@ -1,0 +1,39 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Web
+    # A list of records, each written as JSON; what stands in the list before as well is taken from there.
+    class RecordList
+      # @return [Array<Hash, Value>] the records
+      attr_reader :records
+      # @return [Hash{String=>JsonText}] the same as text, by what tells them apart, in order
+      attr_reader :texts
+
+      # @param records [Array<Hash, Value>]   @param fields [Array<Symbol>] that tell them apart
+      # @param before [RecordList, nil]
+      def initialize(records, fields, before: nil)
+        @records, @fields = records, fields
+        @texts = before ? beside(before.records, before.texts.to_a) : records.to_h { |record| write(record) }
+      end
+
+      # @return [JsonText] all of it
+      def text = JsonText.list(@texts.values)
+
+      private
+
+      def write(record) = [record.to_h.values_at(*@fields).join(" "), JsonText.of(record.to_h)]
+
+      # Mostly a record stands where it stood, or behind one that was taken out or put in.
+      def beside(old, written)
+        at = 0
+        @records.to_h do |record|
+          at += 1 if old[at] != record && old[at + 1] == record
+          next write(record) unless at < old.size && old[at] == record
+
+          at += 1
+          written[at - 1]
+        end
+      end
+    end
+  end
+end
