@@ -10,6 +10,8 @@ module Loomshuttle
       # @param before [Hash{Object=>Object}] records by their names, in order   @param now [Hash{Object=>Object}]
       # @return [Array<Hash>, nil] :op, :path and, but for "remove", :value; nil where more than half has changed, and the list is better replaced
       def self.between(path, before, now)
+        return [] if before.equal?(now)
+
         steps = new(path, before, now).operations
         steps if steps.size * 2 <= now.size
       end

@@ -13,7 +13,10 @@ module Loomshuttle
       # @param before [RecordList, nil]
       def initialize(records, fields, before: nil)
         @records, @fields = records, fields
-        @texts = before ? beside(before.records, before.texts.to_a) : records.to_h { |record| write(record) }
+        @texts = if before.nil? then records.to_h { |record| write(record) }
+                 elsif records == before.records then before.texts
+                 else beside(before.records, before.texts.to_a)
+                 end
       end
 
       # @return [JsonText] all of it

@@ -42,6 +42,54 @@ RSpec.describe Loomshuttle::Store::Shows do
     expect(shows.undoable(id, "Ada")).to include(undo: nil, redo: "edit")
   end
 
+  context "when what can be undone was read before" do
+    before { shows.undoable(id, "Ada", version: edit({ "channel/1/name" => "Tuba" }).first.version) }
+
+    def asked
+      log = []
+      database.loggers << Logger.new(StringIO.new).tap { |logger| logger.define_singleton_method(:info) { |line| log << line[/\) (\w+)/, 1] } }
+      [yield, log]
+    ensure
+      database.loggers.clear
+    end
+
+    it "takes four questions to save an edit, and none to say what can be undone then" do
+      known = load
+      (edited, told), questions = asked do
+        two = Loomshuttle::Settings::Edit.set("Two", "channel/2/name" => "Horn", "send/1/source" => nil)
+        edited = shows.apply(id, version: nil, who: "Ada", known: known, edit: two).first
+        [edited, shows.undoable(id, "Ada", version: edited.version)]
+      end
+      expect(questions).to eq(%w[BEGIN SELECT INSERT COMMIT])
+      expect([edited.show, told]).to eq([load.show, { undo: "Two", redo: nil }])
+    end
+
+    it "knows of undo and redo, each of whoever made it, without asking" do
+      last = edit({ "channel/2/name" => "Horn" }, who: "Bram", label: "Bram's").first
+      undone = shows.revert(id, who: "Ada", kind: "undo").first
+      expect(asked { shows.undoable(id, "Ada", version: undone.version) }).to eq([{ undo: nil, redo: "edit" }, []])
+      expect(shows.undoable(id, "Bram", version: last.version)).to eq(undo: "Bram's", redo: nil)
+      shows.revert(id, who: "Ada", kind: "redo")
+      expect(shows.undoable(id, "Ada", version: undone.version + 1)).to eq(undo: "edit", redo: nil)
+    end
+
+    it "reads of versions that another one has made" do
+      others = described_class.new(database, CoreHelp::CATALOG)
+      made = others.apply(id, version: nil, who: "Ada", edit: Loomshuttle::Settings::Edit.set("Elsewhere", "channel/3/name" => "Tin")).first
+      edit({ "channel/4/name" => "Drum" }, label: "Here")
+      expect(shows.undoable(id, "Ada", version: made.version + 1)[:undo]).to eq("Here")
+      shows.revert(id, who: "Ada", kind: "undo")
+      expect(shows.undoable(id, "Ada", version: made.version + 2)).to eq(undo: "Elsewhere", redo: "Here")
+    end
+
+    it "knows nothing of an edit that was not saved" do
+      allow(database).to(receive(:fetch).and_wrap_original { |ask, sql| ask.call(sql) && raise(Sequel::DatabaseError, "the disk is full") })
+      expect { edit({ "channel/2/name" => "Horn" }, label: "Lost") }.to raise_error(Sequel::DatabaseError)
+      expect(asked { shows.undoable(id, "Ada", version: 2) }).to eq([{ undo: "edit", redo: nil }, []])
+      expect(load).to have_attributes(version: 2)
+    end
+  end
+
   it "makes no version for an edit that changes nothing" do
     expect(edit({ "channel/1/name" => "Source 1" }).last).to eq([])
     expect([load.version, shows.entries(id)]).to eq([1, []])

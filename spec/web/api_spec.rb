@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "hana"
 require "json_schemer"
 
 RSpec.describe Loomshuttle::Web::App, :folder do
@@ -113,6 +114,34 @@ RSpec.describe Loomshuttle::Web::App, :folder do
     expect(tell("/api/undo", {})["show"]).to include("version" => 3, "redo" => "Channel 1 Source 1, name")
     header("Prefer", "return=minimal")
     expect(tell("/api/redo", {})).not_to have_key("show")
+  end
+
+  it "tells a screen that says which edition it has only what has changed since" do
+    before = show
+    tell("/api/edits", version: 1, settings: { "channel/1/name" => "Tuba" })
+    news = ask("/api/show?since=#{before['edition']}")
+    now = show
+    expect(news).to include(**now.slice("id", "version", "edition", "findings", "undo", "redo"), "since" => before["edition"])
+    patched = Hana::Patch.new(news["changes"]).apply(before)
+    expect({ **patched, **news.except("since", "changes") }).to eq(now)
+    expect(ask("/api/show?since=#{now['edition']}")["changes"]).to eq([])
+  end
+
+  it "tells the whole show to a screen whose edition it does not know" do
+    expect(ask("/api/show?since=#{'x' * 12}")).to eq(show)
+  end
+
+  it "takes a version that is derived anew, since a profile has changed, for another edition" do
+    old = show
+    control.forget
+    expect(show).to include("version" => old["version"], "edition" => a_string_matching(/\A\w+\z/).and(satisfy { |edition| edition != old["edition"] }))
+  end
+
+  it "answers an edit with what has changed since the edition that it names" do
+    before = show
+    header("Prefer", "return=representation")
+    news = tell("/api/edits?since=#{before['edition']}", version: 1, settings: { "send/2/source" => nil })["show"]
+    expect(Hana::Patch.new(news["changes"]).apply(before)).to include(show.slice("sends", "strands", "sheet", "uncaptured"))
   end
 
   it "says that an edit is made, also where the show cannot be told after it" do

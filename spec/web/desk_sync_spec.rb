@@ -16,6 +16,22 @@ RSpec.describe Loomshuttle::Web::Desk::Sync do
 
   def words(show, mirror = {}) = Loomshuttle::Web::Desk::FromPlan.settings(show, mirror)
 
+  # What an item comes to at the desk is kept with it: whatever is edited, it must be as of a show that was just read.
+  (1..3).each do |seed|
+    it "says each version of a plan as if there had been none before it (seed #{seed})" do
+      random, show = Random.new(seed), RandomRig.new(seed).show
+      mirror = words(show)
+      25.times do
+        show = CoreHelp.set(show, CoreHelp.random_choice(show, random))
+        anew = Loomshuttle::Settings::Show.load(show.catalog, show.about, show.set_settings)
+        expect(words(show, mirror)).to eq(words(anew, mirror))
+        expect(Loomshuttle::Web::Desk::ToPlan.settings(show, mirror)).to eq(Loomshuttle::Web::Desk::ToPlan.settings(anew, mirror))
+      rescue Loomshuttle::Invalid
+        next # more than the desk can do
+      end
+    end
+  end
+
   it "sends of the second edit only what that changed, whatever a hand has moved meanwhile" do
     free = CoreHelp.set(plan, "channel/1/stage" => "desk/in/9", "channel/2/stage" => "desk/in/1")
     edited = free.put("channel/3/name", "Horn")

@@ -85,6 +85,50 @@ test('a name that has no answer yet is not taken back by a show that somebody el
   await waitFor(() => expect(name()).toBe('Fiddle')); // what the application then says counts
 });
 
+// The application as it answers a page that names the edition it has.
+const editions = (whole: Show, newest: () => object) =>
+  answer('GET /api/show', (_body: Record<string, unknown>, url: URL) => {
+    const since = url.searchParams.get('since');
+    return since === whole.edition ? { ...newest(), since } : whole;
+  });
+
+test('a name that was refused goes, also where nothing else has changed', async () => {
+  const whole = { ...shown({ id, channels: [{ number: 1, name: 'Fiddle' }] }), edition: 'e7' };
+  const { id: show_id, version, edition, findings } = whole;
+  editions(whole, () => ({ id: show_id, version, edition, findings, changes: [], undo: null, redo: null }));
+  watched();
+  refreshShow();
+  await waitFor(() => expect(show()?.edition).toBe('e7'));
+  answer('POST /api/edits', new Refusal(422, 'No such name.'));
+  const editing = set({ 'channel/1/name': 'Cornet' });
+  await waitFor(() => expect(show()?.channels[0]?.name).toBe('Cornet'));
+  expect(await editing).toBe(false);
+  await waitFor(() => expect(show()?.channels[0]?.name).toBe('Fiddle'));
+});
+
+test('changes that do not fit what is here are answered by asking for the whole show', async () => {
+  const whole = { ...shown({ id }), edition: 'e7' };
+  editions(whole, () => ({
+    id,
+    version: 8,
+    edition: 'e8',
+    findings: [],
+    changes: [],
+    undo: null,
+    redo: null,
+  }));
+  watched();
+  refreshShow();
+  await waitFor(() => expect(show()?.edition).toBe('e7'));
+  answer('GET /api/show', (_body: Record<string, unknown>, url: URL) =>
+    url.searchParams.has('since')
+      ? { id, version: 9, edition: 'e9', since: 'e8', findings: [], changes: [], undo: null, redo: null }
+      : { ...whole, version: 9, edition: 'e9' },
+  );
+  refreshShow({ id, version: 9 });
+  await waitFor(() => expect(show()?.version).toBe(9));
+});
+
 test('what the application makes of a name counts', async () => {
   shown({ id, channels: [{ number: 1, name: 'Fiddle' }] });
   watched();

@@ -1,35 +1,42 @@
 import type { Schemas, Show } from './client';
-import { shareShow } from './share';
 
 // The show as the application told it last. What this page only expects (echo.ts) is not in it: the application tells what has changed since the
 // edition that it named, and that is added here.
 export type ShowNews = Schemas['ShowNews'];
 type Change = Schemas['PatchOperation'];
 
-let told: Show | undefined;
+// The newest last. An answer may build on an edition before it: edits and reads are on their way at the same time.
+let known: Show[] = [];
+const KEPT = 8;
 
 /** Knows of no show, as a page that was just opened. */
 export function forgetTold() {
-  told = undefined;
+  known = [];
 }
 
 /** The edition that is here, for a request to name. */
-export const since = (): { since?: string } => (told?.edition ? { since: told.edition } : {});
+export function since(): { since?: string } {
+  const edition = known.at(-1)?.edition;
+  return edition ? { since: edition } : {};
+}
 
-/** The show that an answer comes to; undefined where it tells what has changed since an edition that is not here any more. */
-export function learn(answer: Show | ShowNews): Show | undefined {
-  if ('changes' in answer) return hear(answer);
-  if (told?.id === answer.id && told.version > answer.version) return answer; // it was long on its way
-  told = shareShow(told, answer);
-  return told;
+/** The newest show that is known with an answer; undefined where it tells what has changed since an edition that is not here any more.
+ *  @param asked what the request named: a whole show that answers to the newest edition here counts, whatever its version */
+export function learn(answer: Show | ShowNews, asked?: { since?: string }): Show | undefined {
+  const newest = known.at(-1);
+  const show = 'changes' in answer ? hear(answer) : answer;
+  if (!show) return undefined;
+  const current = asked !== undefined && asked.since === newest?.edition;
+  if (newest && !current && newest.id === show.id && newest.version > show.version) return newest;
+  known = [...known.filter((one) => one.edition !== show.edition), show].slice(-KEPT);
+  return show;
 }
 
 function hear({ changes, since: from, ...now }: ShowNews): Show | undefined {
-  if (told && told.edition !== now.edition) {
-    if (told.edition !== from) return undefined;
-    told = { ...changed(told, changes), ...now };
-  } else if (told) told = { ...told, ...now };
-  return told;
+  const here = known.find((one) => one.edition === now.edition);
+  if (here) return { ...here, ...now };
+  const before = known.find((one) => one.edition === from);
+  return before && { ...changed(before, changes), ...now };
 }
 
 type Node = Record<string, unknown> | unknown[];

@@ -69,8 +69,9 @@ export const refreshHeard = () =>
 export const refreshTakes = () => void refresh('takes', 'bin');
 
 async function readShow(): Promise<Show> {
-  const news = learn(await taken(api.GET('/api/show', { params: { query: since() } })));
-  if (news) return news;
+  const asked = since();
+  const show = learn(await taken(api.GET('/api/show', { params: { query: asked } })), asked);
+  if (show) return show;
   forgetTold();
   return readShow();
 }
