@@ -22,7 +22,7 @@ RSpec.describe Loomshuttle::Web::Desk::Sync do
       random, show = Random.new(seed), RandomRig.new(seed).show
       mirror = words(show)
       25.times do
-        show = CoreHelp.set(show, CoreHelp.random_choice(show, random))
+        show = CoreHelp.set(show, [CoreHelp.random_choice(show, random), bus_edit(show, random)].sample(random: random))
         anew = Loomshuttle::Settings::Show.load(show.catalog, show.about, show.set_settings)
         expect(words(show, mirror)).to eq(words(anew, mirror))
         expect(Loomshuttle::Web::Desk::ToPlan.settings(show, mirror)).to eq(Loomshuttle::Web::Desk::ToPlan.settings(anew, mirror))
@@ -30,6 +30,17 @@ RSpec.describe Loomshuttle::Web::Desk::Sync do
         next # more than the desk can do
       end
     end
+  end
+
+  def bus_edit(show, random)
+    { "bus/#{show.buses.keys.sample(random: random)}/tap" => show.profile.mixing.send_taps.sample(random: random) }
+  end
+
+  it "says a plan that was moved to another desk in the words of that one" do
+    before = CoreHelp.set(CoreHelp.blank("rowan-16"), "bus/1/name" => "Ears", "channel/3/name" => "Tuba")
+    words(before)
+    moved = CoreHelp.set(before, "rig/desk" => "hazel-56")
+    expect(words(moved)).to eq(words(Loomshuttle::Settings::Show.load(moved.catalog, moved.about, moved.set_settings)))
   end
 
   it "sends of the second edit only what that changed, whatever a hand has moved meanwhile" do

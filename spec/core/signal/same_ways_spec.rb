@@ -23,6 +23,18 @@ RSpec.describe Loomshuttle::Signal::SameWays do
     expect(described_class.in?(blank, blank("rowan-10"))).to be(false)
   end
 
+  it "draws threads at the rows that ports have now, where a name gives a track a row of its own" do
+    empty = { "track/1/inputs" => [], "track/1/outputs" => [], "track/2/inputs" => [], "track/2/outputs" => [], "track/2/armed" => false, "track/2/name" => "" }
+    stereo = set(set(show, empty), "track/1/stereo" => true, "track/1/inputs" => [1, 2], "track/1/outputs" => [1, 2])
+    context = Loomshuttle::Checks::Context.of(stereo)
+    sheet = Loomshuttle::Signal::Sheet.new(stereo, context.strands)
+    named = set(stereo, "track/2/name" => "Spare")
+    later = Loomshuttle::Checks::Context.of(named, before: context)
+    expect(later.strands).to equal(context.strands)
+    expect(Loomshuttle::Signal::Sheet.new(named, later.strands, before: sheet).threads).to eq(anew(named).last.threads)
+    expect(anew(named).last.threads).not_to eq(sheet.threads)
+  end
+
   # Whatever is edited, and in whatever order: what is taken over from the version before is as if it had been derived anew.
   (1..4).each do |seed|
     it "lets each version of a show build on the one before, which changes nothing (seed #{seed})" do
@@ -36,10 +48,10 @@ RSpec.describe Loomshuttle::Signal::SameWays do
     end
   end
 
-  # @return [Array<Settings::Show>] one edit after the other; half of them are names and the like
+  # @return [Array<Settings::Show>] one edit after the other; many of them are names and the like
   def walk(show, random, times)
     Array.new(times) do
-      edit = random.rand < 0.5 ? quiet_edit(show, random) : random_choice(show, random)
+      edit = [quiet_edit(show, random), quiet_edit(show, random), random_choice(show, random), random_choice(show, random), setup_edit(show, random)].sample(random: random)
       show = set(show, edit)
     rescue Loomshuttle::Invalid
       show # more than the desk can do
@@ -50,6 +62,11 @@ RSpec.describe Loomshuttle::Signal::SameWays do
     channel, track = show.channels.keys.sample(random: random), show.tracks.keys.sample(random: random)
     [{ "channel/#{channel}/name" => ["", "Fiddle", "Tuba"].sample(random: random) }, { "channel/#{channel}/colour" => Loomshuttle::Settings::DYES.sample(random: random) },
      { "track/#{track}/name" => ["", "Room"].sample(random: random) }, { "track/#{track}/armed" => random.rand < 0.5 }].sample(random: random)
+  end
+
+  def setup_edit(show, random)
+    [{ "setup/buffer" => Loomshuttle::Settings::BUFFERS.sample(random: random) }, { "setup/default_tap" => show.profile.taps.sample(random: random) },
+     { "setup/card_mode" => show.profile.card_modes.keys.sample(random: random) }].sample(random: random)
   end
 
   def anew(show)
