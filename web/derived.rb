@@ -1,7 +1,6 @@
 # frozen_string_literal: true
 
 require "monitor"
-require "securerandom"
 
 module Loomshuttle
   module Web
@@ -10,9 +9,6 @@ module Loomshuttle
       # @return [Store::Shows::Loaded]
       attr_reader :loaded
 
-      # @return [String] a name that nothing else is ever derived under: the same version is derived anew when profiles have changed
-      attr_reader :edition
-
       # @param loaded [Store::Shows::Loaded]
       # @param free [Proc] free bytes of the capture disk, or nil
       # @param before [Derived, nil] of a show that is much the same
@@ -20,7 +16,6 @@ module Loomshuttle
         @loaded = loaded
         @free = free
         @base, @base_sheet = before&.known_context, before&.known_sheet
-        @edition = SecureRandom.alphanumeric(12)
         @lock = Monitor.new
       end
 

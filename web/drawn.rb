@@ -1,18 +1,20 @@
 # frozen_string_literal: true
 
+require "securerandom"
+
 module Loomshuttle
   module Web
-    # One version of the show as every screen draws it: schema Show without what is somebody's own (undo, redo) and what comes by itself (findings).
-    # It is written once, record by record, however many screens ask, and whatever edition they have seen before.
+    # One state of the show as every screen draws it: schema Show without what is somebody's own (undo and redo). It is written once, record by
+    # record, however many screens ask, and whatever edition they have seen before.
     class Drawn
       # JSON Pointer of each list of records, and the fields that tell its records apart.
       LISTS = { "/channels" => %i[number], "/sends" => %i[lane], "/tracks" => %i[number], "/strands" => %i[id], "/sheet/ports" => %i[rail id],
-                "/sheet/threads" => %i[from to], "/sheet/loose" => %i[port side] }.freeze
+                "/sheet/threads" => %i[from to], "/sheet/loose" => %i[port side], "/findings" => %i[id] }.freeze
 
-      # @return [Integer] of the show
-      attr_reader :id
-      # @return [Integer]
-      attr_reader :version
+      # @return [Derived] what it draws
+      attr_reader :derived
+      # @return [Array<Hash>] as Present tells them
+      attr_reader :findings
       # @return [String] its name; no other state has it, of this show or another, now or after a restart
       attr_reader :edition
       # @return [Hash{String=>RecordList}] by path
@@ -20,22 +22,25 @@ module Loomshuttle
       # @return [Hash{Symbol=>JsonText}] all that is no list of records
       attr_reader :rest
 
-      # @param derived [Derived]
+      # @param derived [Derived]   @param findings [Array<Hash>] as Present tells them; some are by ear, and change while the version stays
       # @param before [Drawn, nil] of a show that is much the same
-      def initialize(derived, before: nil)
-        @derived, @show = derived, derived.show
-        @id, @version, @edition = derived.id, derived.version, derived.edition
+      def initialize(derived, findings, before: nil)
+        @derived, @findings, @show = derived, findings, derived.show
+        @edition = SecureRandom.alphanumeric(12)
         @rest = { about: @show.about, profile: profile, setup: @show.setup.to_h, uncaptured: uncaptured, latency: latency }.transform_values { |part| JsonText.of(part) }
-        @lists = { "/channels" => channels, "/sends" => @show.sends.values.map(&:to_h), "/tracks" => tracks, "/strands" => strands, **sheet }
+        @lists = { "/channels" => channels, "/sends" => @show.sends.values.map(&:to_h), "/tracks" => tracks, "/strands" => strands, **sheet, "/findings" => findings }
           .to_h { |path, records| [path, RecordList.new(records, LISTS.fetch(path), before: before&.lists&.fetch(path))] }
         @news = {}
       end
 
+      def id = derived.id
+      def version = derived.version
+
       # @return [Hash]
       def to_h
-        channels, sends, tracks, strands, ports, threads, loose = @lists.values.map(&:text)
-        { id: @id, version: @version, edition: @edition, **@rest, channels: channels, sends: sends, tracks: tracks, strands: strands,
-          sheet: { ports: ports, threads: threads, loose: loose } }
+        channels, sends, tracks, strands, ports, threads, loose, findings = @lists.values.map(&:text)
+        { id: id, version: version, edition: @edition, **@rest, channels: channels, sends: sends, tracks: tracks, strands: strands,
+          sheet: { ports: ports, threads: threads, loose: loose }, findings: findings }
       end
 
       # @param older [Drawn] of the same show

@@ -12,10 +12,12 @@ module Loomshuttle
         @lock = Mutex.new
       end
 
-      # @param derived [Derived]
-      # @return [Drawn] the same one each time
-      def drawn(derived)
-        @kept[derived.edition] || Drawn.new(derived, before: @kept.values.last).then { |made| @lock.synchronize { keep(made) } }
+      # @param derived [Derived]   @param findings [Array<Hash>] as Present tells them
+      # @return [Drawn] the same one for as long as both stay
+      def drawn(derived, findings)
+        kept = @kept.values.reverse
+        known = kept.find { |one| one.derived.equal?(derived) && one.findings == findings }
+        known || Drawn.new(derived, findings, before: kept.first).tap { |made| @lock.synchronize { keep(made) } }
       end
 
       # @param edition [String, nil] that a screen has
@@ -28,10 +30,8 @@ module Loomshuttle
 
       private
 
-      # Two that asked at once have made it twice; the first one counts.
       def keep(made)
-        @kept = @kept.to_a.last(KEPT - 1).to_h.merge(made.edition => made) unless @kept.key?(made.edition)
-        @kept[made.edition]
+        @kept = @kept.to_a.last(KEPT - 1).to_h.merge(made.edition => made)
       end
     end
   end

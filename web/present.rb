@@ -11,15 +11,6 @@ module Loomshuttle
         @show = derived.show
       end
 
-      # @param drawn [Drawn] of the same version   @param undoable [Hash]
-      # @return [Hash] schema Show
-      def show(drawn, undoable) = { **drawn.to_h, **own(undoable) }
-
-      # What has changed since an edition of the show that a screen has.
-      # @param changes [Array<Hash>] RFC 6902
-      # @return [Hash] schema ShowNews
-      def news(drawn, since, changes, undoable) = { id: drawn.id, version: drawn.version, edition: drawn.edition, since: since, changes: changes, **own(undoable) }
-
       def strands = @derived.context.strands.map { |strand| PresentStrand.of(@show, strand) }
 
       # Open ones and accepted ones, each with its reason.
@@ -46,9 +37,6 @@ module Loomshuttle
       end
 
       private
-
-      # What an edition of the show does not have.
-      def own(undoable) = { findings: findings, undo: undoable[:undo], redo: undoable[:redo] }
 
       # What mends a finding: an edit of the plan, or levels to be pressed at the desk.
       def mending(fix)

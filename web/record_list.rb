@@ -13,9 +13,9 @@ module Loomshuttle
       # @param before [RecordList, nil]
       def initialize(records, fields, before: nil)
         @records, @fields = records, fields
-        @texts = if before.nil? then records.to_h { |record| write(record) }
+        @texts = if before.nil? then apart(records.map { |record| write(record) })
                  elsif records == before.records then before.texts
-                 else beside(before.records, before.texts.to_a)
+                 else apart(beside(before.records, before.texts.to_a))
                  end
       end
 
@@ -24,12 +24,18 @@ module Loomshuttle
 
       private
 
+      # None is left out, even if two should go by one name.
+      def apart(written)
+        texts = written.to_h
+        texts.size == written.size ? texts : written.each_with_index.to_h { |(name, text), at| ["#{name} #{at}", text] }
+      end
+
       def write(record) = [record.to_h.values_at(*@fields).join(" "), JsonText.of(record.to_h)]
 
       # Mostly a record stands where it stood, or behind one that was taken out or put in.
       def beside(old, written)
         at = 0
-        @records.to_h do |record|
+        @records.map do |record|
           at += 1 if old[at] != record && old[at + 1] == record
           next write(record) unless at < old.size && old[at] == record
 

@@ -121,7 +121,7 @@ RSpec.describe Loomshuttle::Web::App, :folder do
     tell("/api/edits", version: 1, settings: { "channel/1/name" => "Tuba" })
     news = ask("/api/show?since=#{before['edition']}")
     now = show
-    expect(news).to include(**now.slice("id", "version", "edition", "findings", "undo", "redo"), "since" => before["edition"])
+    expect(news).to include(**now.slice("id", "version", "edition", "undo", "redo"), "since" => before["edition"])
     patched = Hana::Patch.new(news["changes"]).apply(before)
     expect({ **patched, **news.except("since", "changes") }).to eq(now)
     expect(ask("/api/show?since=#{now['edition']}")["changes"]).to eq([])

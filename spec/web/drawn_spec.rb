@@ -9,6 +9,8 @@ RSpec.describe Loomshuttle::Web::Drawn do
     Loomshuttle::Web::Derived.new(Loomshuttle::Store::Shows::Loaded.new(id: id, version: version, show: show), free: -> { 100 << 30 }, before: before)
   end
 
+  def findings(derived) = Loomshuttle::Web::Present.new(derived).findings
+  def drawn(derived) = editions.drawn(derived, findings(derived))
   def json(drawn) = JSON.parse(JSON.generate(drawn.to_h))
   def rest(document) = document.except("id", "version", "edition")
   def patched(older, now) = Hana::Patch.new(JSON.parse(JSON.generate(now.since(older)))).apply(rest(json(older)))
@@ -19,9 +21,9 @@ RSpec.describe Loomshuttle::Web::Drawn do
     Array.new(times) do |version|
       derived = derive(show, version + 1, before: derived)
       show = set(show, random.rand < 0.4 ? { "channel/#{random.rand(1..8)}/name" => "Name #{version}" } : random_choice(show, random))
-      editions.drawn(derived)
+      drawn(derived)
     rescue Loomshuttle::Invalid
-      editions.drawn(derived)
+      drawn(derived)
     end
   end
 
@@ -34,7 +36,7 @@ RSpec.describe Loomshuttle::Web::Drawn do
 
     it "is the same whatever it was written beside (seed #{seed})" do
       walk(seed, 12).each do |drawn|
-        alone = described_class.new(derive(drawn.instance_variable_get(:@show), drawn.version))
+        alone = derive(drawn.derived.show, drawn.version).then { |derived| described_class.new(derived, findings(derived)) }
         expect(rest(json(drawn))).to eq(rest(json(alone)))
       end
     end
@@ -43,7 +45,8 @@ RSpec.describe Loomshuttle::Web::Drawn do
   it "tells one name in few words, however large the show is" do
     before = derive(straight(16), 1)
     now = derive(set(straight(16), "channel/3/name" => "Tuba"), 2, before: before)
-    paths = editions.drawn(now).since(editions.drawn(before)).map { |one| one[:path] }
+    older = drawn(before)
+    paths = drawn(now).since(older).map { |one| one[:path] }
     expect(paths).to contain_exactly("/channels/2", "/strands/2", %r{\A/sheet/ports/\d+\z})
   end
 end
@@ -56,20 +59,43 @@ RSpec.describe Loomshuttle::Web::Editions do
     Loomshuttle::Web::Derived.new(loaded, free: -> { 100 << 30 })
   end
 
-  it "draws an edition once" do
+  def draw(derived, findings = []) = editions.drawn(derived, findings)
+
+  it "draws a state once" do
     derived = derive("Fiddle")
-    expect(editions.drawn(derived)).to equal(editions.drawn(derived))
+    first = draw(derived)
+    draw(derive("Tuba"))
+    expect(draw(derived)).to equal(first)
   end
 
-  it "does not take what was derived anew of the same version for the same edition" do
-    expect([derive("Fiddle"), derive("Fiddle")].map(&:edition).uniq.size).to eq(2)
+  it "takes the same version for another edition where it was derived anew, or something else is found by ear" do
+    derived, found = derive("Fiddle"), [{ id: "cue-at-audience/1", sentence: "The audience hears the click." }]
+    expect([draw(derived), draw(derive("Fiddle")), draw(derived, found)].map(&:edition).uniq.size).to eq(3)
+    expect(draw(derived, found).since(draw(derived)).map { |one| one[:path] }).to eq(["/findings"])
   end
 
   it "knows the last editions and no others, of the same show only" do
-    old = Array.new(described_class::KEPT + 1) { |n| editions.drawn(derive("Name #{n}")) }
-    other = editions.drawn(derive("Other", id: 2))
+    old = Array.new(described_class::KEPT + 1) { |n| draw(derive("Name #{n}")) }
+    other = draw(derive("Other", id: 2))
     expect([editions.since(old.last.edition, old.last), editions.since("unknown", other), editions.since(old.last.edition, other)]).to eq([[], nil, nil])
     expect(editions.since(old.first.edition, old.last)).to be_nil
     expect(editions.instance_variable_get(:@kept).size).to eq(described_class::KEPT)
+  end
+end
+
+RSpec.describe Loomshuttle::Web::RecordList do
+  def list(records, before: nil) = described_class.new(records, %i[id], before: before)
+
+  it "leaves out none of two that go by one name" do
+    records = [{ id: 1, name: "Fiddle" }, { id: 1, name: "Tuba" }]
+    expect(JSON.parse(list(records).text)).to eq([{ "id" => 1, "name" => "Fiddle" }, { "id" => 1, "name" => "Tuba" }])
+    expect(list([*records, { id: 2, name: "Horn" }], before: list(records)).texts.size).to eq(3)
+  end
+
+  it "takes what stands in the list before from there, also behind what has come, left or changed" do
+    before = list(Array.new(6) { |id| { id: id } })
+    now = list([{ id: 9 }, { id: 0 }, { id: 2 }, { id: 3, name: "Tuba" }, { id: 4 }, { id: 5 }], before: before)
+    expect(JSON.parse(now.text).map(&:values)).to eq([[9], [0], [2], [3, "Tuba"], [4], [5]])
+    expect(%w[0 2 4 5].map { |name| now.texts[name].equal?(before.texts[name]) }).to eq([true] * 4)
   end
 end

@@ -37,10 +37,12 @@ module Loomshuttle
           # With what was found by ear last: nobody waits for that, and screens are told of newer ones. A screen that says which edition it has is
           # told only what has changed since, as long as that is known.
           def shown(derived)
-            drawn, since = @control.editions.drawn(derived), params["since"]
+            drawn, since = @control.editions.drawn(derived, Present.new(derived, heard: @control.who_hears.found).findings), params["since"]
             changes = since && @control.editions.since(since, drawn)
-            present = Present.new(derived, heard: @control.who_hears.found)
-            changes ? present.news(drawn, since, changes, undoable) : present.show(drawn, undoable)
+            return { **drawn.to_h, **undoable } unless changes
+
+            cache_control :no_store # it is asked for once
+            { id: drawn.id, version: drawn.version, edition: drawn.edition, since: since, changes: changes, **undoable }
           end
 
           # Nothing can be taken back while the database is away.

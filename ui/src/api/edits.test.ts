@@ -94,8 +94,8 @@ const editions = (whole: Show, newest: () => object) =>
 
 test('a name that was refused goes, also where nothing else has changed', async () => {
   const whole = { ...shown({ id, channels: [{ number: 1, name: 'Fiddle' }] }), edition: 'e7' };
-  const { id: show_id, version, edition, findings } = whole;
-  editions(whole, () => ({ id: show_id, version, edition, findings, changes: [], undo: null, redo: null }));
+  const { version, edition } = whole;
+  editions(whole, () => ({ id, version, edition, changes: [], undo: null, redo: null }));
   watched();
   refreshShow();
   await waitFor(() => expect(show()?.edition).toBe('e7'));
@@ -122,7 +122,7 @@ test('changes that do not fit what is here are answered by asking for the whole 
   await waitFor(() => expect(show()?.edition).toBe('e7'));
   answer('GET /api/show', (_body: Record<string, unknown>, url: URL) =>
     url.searchParams.has('since')
-      ? { id, version: 9, edition: 'e9', since: 'e8', findings: [], changes: [], undo: null, redo: null }
+      ? { id, version: 9, edition: 'e9', since: 'e8', changes: [], undo: null, redo: null }
       : { ...whole, version: 9, edition: 'e9' },
   );
   refreshShow({ id, version: 9 });

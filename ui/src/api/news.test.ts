@@ -4,14 +4,13 @@ import type { Show } from './client';
 import { changed, forgetTold, learn, type ShowNews, since } from './news';
 
 const show = (version: number, part: Partial<Show> = {}): Show =>
-  showOf({ id: 1, version, edition: `e${version}`, findings: [], channels: [], ...part });
+  showOf({ id: 1, version, edition: `e${version}`, channels: [], ...part });
 const news = (from: number, to: number, changes: ShowNews['changes'] = []): ShowNews => ({
   id: 1,
   version: to,
   edition: `e${to}`,
   since: `e${from}`,
   changes,
-  findings: [],
   undo: `version ${to}`,
   redo: null,
 });
@@ -67,12 +66,6 @@ test('what builds on an edition that is not here is not understood', () => {
   expect(learn(news(6, 8))).toBeUndefined();
   for (let version = 7; version < 17; version++) learn(news(version, version + 1));
   expect(learn(news(7, 18))).toBeUndefined(); // that is too long ago
-});
-
-test('findings come with every answer, also where nothing has changed', () => {
-  learn(show(7));
-  const finding = { id: 'look' } as Show['findings'][number];
-  expect(learn({ ...news(7, 7), findings: [finding] })).toMatchObject({ version: 7, findings: [finding] });
 });
 
 test('changes are made as RFC 6902 says, to copies of what they touch alone', () => {
