@@ -5,7 +5,7 @@ module Loomshuttle
     # What screens have been shown lately, so that they can be told what has changed since instead of everything.
     class Editions
       # Screens that are further behind are told everything.
-      KEPT = 8
+      KEPT = 16
 
       def initialize
         @kept = {}
