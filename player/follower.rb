@@ -22,7 +22,8 @@ module Loomshuttle
       def follow(to)
         @lock.synchronize { @to = to }
         @worker ||= Runtime::Worker.start("follows") { |worker| turn(worker) }
-        @line&.close
+        line = @line
+        line&.close unless @hears.equal?(to) # the worker may have come to the new one before this does
       end
 
       def stop

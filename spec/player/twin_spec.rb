@@ -62,6 +62,28 @@ RSpec.describe Loomshuttle::Player::Follower, :folder do
     expect(two.players.map { |player| player.status.values_at("state", "position") }.uniq).to match([["stopped", be >= 0]])
   end
 
+  # Commands are told once: one that is told into a line that is about to be cut is lost.
+  it "keeps the line that it has made, also where whoever asked for it goes on only then" do
+    allow(Loomshuttle::Runtime::Worker).to receive(:start).and_wrap_original do |start, *names, **options, &work|
+      start.call(*names, **options, &work).tap { Tools.wait_until(20, "the line") { leader.count == 1 && follower.instance_variable_get(:@line) } }
+    end
+    pair
+    line = follower.instance_variable_get(:@line)
+    tell_state { |status| status["connected"] }
+    expect(follower.instance_variable_get(:@line)).to equal(line)
+  end
+
+  it "leaves the one that it follows at once when it is to follow another" do
+    pair
+    tell_state { |status| status["connected"] }
+    follower.follow({ "host" => "127.0.0.1", "port" => port, "code" => "654321" })
+    Tools.wait_until(20, "the words") { follower.status["problem"] == "The code is another one." }
+    Tools.wait_until(20, "the leader to know") do
+      two.players[0].tell_state(digest(0))
+      leader.count < 1
+    end
+  end
+
   it "follows nobody by another code, and says so" do
     follower.follow({ "host" => "127.0.0.1", "port" => port, "code" => "654321" })
     # It tries again and again, so that the words come and go.
