@@ -35,7 +35,7 @@ module Bench
     puts lines.insert(1, "|#{widths.map { |width| '-' * (width + 2) }.join('|')}|")
   end
 
-  # What it runs on, and how fast that is at the moment: a virtual machine is given less of its processor in some minutes than in others.
+  # The machine and its present speed: a virtual machine gets less processor time in some minutes than in others.
   def machine
     model = File.read("/proc/cpuinfo")[/model name\s*: (.*)/, 1]
     memory = File.read("/proc/meminfo")[/MemTotal:\s*(\d+)/, 1].to_i / (1 << 20)

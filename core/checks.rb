@@ -7,7 +7,7 @@ module Loomshuttle
     # disk, nil where nobody has measured.
     Context = Value.define(:show, :graph, :levels, :strands, :sockets, :free_bytes) do
       # @param show [Settings::Show]
-      # @param free_bytes [Integer, nil]   @param before [Context, nil] of a show that is much the same, such as the version before
+      # @param free_bytes [Integer, nil]   @param before [Context, nil] of the previous version, reused where sound takes the same ways
       def self.of(show, free_bytes: nil, before: nil)
         return before.with(show: show, free_bytes: free_bytes) if before && Signal::SameWays.in?(before.show, show)
 

@@ -49,7 +49,7 @@ module Loomshuttle
 
       private
 
-      # Paths are asked for by the thousand and there are few; those of settings are kept, up to so many.
+      # Paths are looked up thousands of times; valid ones are cached, up to a limit.
       def keep(path, found)
         return unless found
 

@@ -7,7 +7,7 @@ module Loomshuttle
     WORDS = %i[return end in if do].freeze
 
     # @param fields [Array<Symbol>] all are required when a value is made
-    # @param memo [Boolean] whether it remembers what was derived from it (Memo)
+    # @param memo [Boolean] whether it caches what is derived from it (Memo)
     # @return [Class] with keyword construction, `with` and `to_h`
     def self.define(*fields, memo: false, &body)
       Struct.new(*fields) do
@@ -21,12 +21,11 @@ module Loomshuttle
     end
 
     # Values are made by the thousand for each graph, and keywords that are written out cost no Hash: three times as fast as Struct's own.
-    # What follows from a value that never changes does not change either, and is worked out once. Two threads may do so at the same time, and come
-    # to the same.
+    # Caches what is derived from a value, which never changes. Two threads may derive it at the same time, with the same result.
     module Memo
-      # @param key [Symbol] of what is derived
-      # @param under [Array<Object>] what it depends on besides; only what was derived under the same objects is used again, and only the last is kept
-      # @yieldreturn [Object] derived from this value and from those
+      # @param key [Symbol] names the result
+      # @param under [Array<Object>] what else the result depends on. It is reused only for the very same objects, and only the latest is kept.
+      # @yieldreturn [Object] the result
       def memo(key, *under)
         known = @memo[key]
         return known.first if known && known.last.size == under.size && known.last.each_with_index.all? { |one, at| one.equal?(under[at]) }

@@ -23,7 +23,7 @@ module Loomshuttle
         @lock.synchronize { @to = to }
         @worker ||= Runtime::Worker.start("follows") { |worker| turn(worker) }
         line = @line
-        line&.close unless @hears.equal?(to) # the worker may have come to the new one before this does
+        line&.close unless @hears.equal?(to) # the worker may already be connected to the new one
       end
 
       def stop

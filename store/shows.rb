@@ -169,7 +169,7 @@ module Loomshuttle
         with_changes(row)
       end
 
-      # @param person [String]   @param version [Integer, nil] that they are asked for; nil: whatever is newest
+      # @param person [String]   @param version [Integer, nil] up to which entries count at least; nil: read the newest
       # @return [Hash] labels of what undo and redo would do for somebody; nil where nothing is
       def undoable(id, person, version: nil)
         turnable(id, person, version).to_h { |kind, entry| [kind.to_sym, entry && plain_label(entry)] }
@@ -183,7 +183,7 @@ module Loomshuttle
         known&.id == id && known.version == version ? known : read(id)
       end
 
-      # In one question: whoever waits for the answers to several waits for its turn after each.
+      # In one round trip: after each one the thread would have to queue for Ruby's lock.
       # @return [Integer] id of the entry in the journal
       def save_version(later, changes, entry)
         settings = changes.any? { |change| change.path == "rig/desk" } ? replacing(later.id, later.show) : keeping(later.id, later.show, changes)
@@ -223,7 +223,7 @@ module Loomshuttle
         @reading.synchronize { stack(id, version).then { |stack| %w[undo redo].to_h { |kind| [kind, stack.next(kind, person)] } } }
       end
 
-      # An entry that has just been made, where it follows on what has been read.
+      # Adds a new entry to the undo stack without reading it back, if no entry is missing in between.
       def know(entry)
         @reading.synchronize { @stack.read([entry]) if @stack&.show == entry[:show_id] && @stack.version == entry[:version] - 1 }
       end

@@ -11,7 +11,7 @@ module Loomshuttle
 
       # @param loaded [Store::Shows::Loaded]
       # @param free [Proc] free bytes of the capture disk, or nil
-      # @param before [Derived, nil] of a show that is much the same
+      # @param before [Derived, nil] the previous version, whose results are reused where they still hold
       def initialize(loaded, free: -> {}, before: nil)
         @loaded = loaded
         @free = free
@@ -26,7 +26,7 @@ module Loomshuttle
       # @return [Checks::Context]
       def context = @lock.synchronize { @context ||= Checks::Context.of(show, before: @base).tap { @base = nil } }
 
-      # @return [Checks::Context, nil] its own or the one that it builds on, whichever is there
+      # @return [Checks::Context, nil] its own, or else the one it builds on
       def known_context = @context || @base
       # @return [Signal::Sheet, nil] likewise
       def known_sheet = @sheet || @base_sheet

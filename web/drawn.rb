@@ -4,26 +4,26 @@ require "securerandom"
 
 module Loomshuttle
   module Web
-    # One state of the show as every screen draws it: schema Show without what is somebody's own (undo and redo). It is written once, record by
-    # record, however many screens ask, and whatever edition they have seen before.
+    # One state of the show as screens draw it: schema Show without undo and redo, which differ per person. Its JSON is generated once, record by
+    # record, for all screens.
     class Drawn
       # JSON Pointer of each list of records, and the fields that tell its records apart.
       LISTS = { "/channels" => %i[number], "/sends" => %i[lane], "/tracks" => %i[number], "/strands" => %i[id], "/sheet/ports" => %i[rail id],
                 "/sheet/threads" => %i[from to], "/sheet/loose" => %i[port side], "/findings" => %i[id] }.freeze
 
-      # @return [Derived] what it draws
+      # @return [Derived] the version
       attr_reader :derived
-      # @return [Array<Hash>] as Present tells them
+      # @return [Array<Hash>] as Present returns them
       attr_reader :findings
-      # @return [String] its name; no other state has it, of this show or another, now or after a restart
+      # @return [String] unique ID of this state, also across restarts
       attr_reader :edition
       # @return [Hash{String=>RecordList}] by path
       attr_reader :lists
-      # @return [Hash{Symbol=>JsonText}] all that is no list of records
+      # @return [Hash{Symbol=>JsonText}] everything that is not a list of records
       attr_reader :rest
 
-      # @param derived [Derived]   @param findings [Array<Hash>] as Present tells them; some are by ear, and change while the version stays
-      # @param before [Drawn, nil] of a show that is much the same
+      # @param derived [Derived]   @param findings [Array<Hash>] as Present returns them; findings by ear can change within a version
+      # @param before [Drawn, nil] the previous state, whose texts are reused
       def initialize(derived, findings, before: nil)
         @derived, @findings, @show = derived, findings, derived.show
         @edition = SecureRandom.alphanumeric(12)
@@ -44,7 +44,7 @@ module Loomshuttle
       end
 
       # @param older [Drawn] of the same show
-      # @return [Array<Hash>] what has changed since (RFC 6902), but for id, version and edition
+      # @return [Array<Hash>] the changes since then (RFC 6902), except id, version and edition
       def since(older) = @news[older.edition] ||= changed_rest(older) + changed_lists(older)
 
       private

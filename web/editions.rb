@@ -2,9 +2,9 @@
 
 module Loomshuttle
   module Web
-    # What screens have been shown lately, so that they can be told what has changed since instead of everything.
+    # The latest states of the show that went out to screens. A screen that has one of them gets only the changes.
     class Editions
-      # Screens that are further behind are told everything.
+      # A screen that is further behind gets the whole show.
       KEPT = 16
 
       def initialize
@@ -12,17 +12,17 @@ module Loomshuttle
         @lock = Mutex.new
       end
 
-      # @param derived [Derived]   @param findings [Array<Hash>] as Present tells them
-      # @return [Drawn] the same one for as long as both stay
+      # @param derived [Derived]   @param findings [Array<Hash>] as Present returns them
+      # @return [Drawn] the same object while neither changes
       def drawn(derived, findings)
         kept = @kept.values.reverse
         known = kept.find { |one| one.derived.equal?(derived) && one.findings == findings }
         known || Drawn.new(derived, findings, before: kept.first).tap { |made| @lock.synchronize { keep(made) } }
       end
 
-      # @param edition [String, nil] that a screen has
+      # @param edition [String, nil] ID of what the screen has
       # @param now [Drawn]
-      # @return [Array<Hash>, nil] what has changed since; nil where that is not known any more, or was another show
+      # @return [Array<Hash>, nil] the changes since then; nil if that edition is no longer kept or belongs to another show
       def since(edition, now)
         older = @kept[edition]
         now.since(older) if older && older.id == now.id

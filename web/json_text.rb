@@ -4,7 +4,7 @@ require "json"
 
 module Loomshuttle
   module Web
-    # A JSON value that has been written already, for a document that it becomes a part of.
+    # JSON that is already generated, to be embedded in a larger document.
     class JsonText < String
       # @return [JsonText]
       def self.of(value) = new(JSON.generate(value)).freeze

@@ -2,13 +2,12 @@
 
 module Loomshuttle
   module Web
-    # What turns one list of records into another, as RFC 6902 writes it ("JSON Patch"): operations "add", "remove" and "replace", each on the list
-    # that those before it have made. Records are told apart by their names; one that differs is replaced whole, and one that stands elsewhere than
-    # before is removed and added.
+    # Turns one list of records into another with the operations of JSON Patch (RFC 6902): "add", "remove" and "replace", applied in order. Each record
+    # has a name. A record that differs is replaced whole; one that moved is removed and added.
     class ListPatch
       # @param path [String] JSON Pointer (RFC 6901) of the list
       # @param before [Hash{Object=>Object}] records by their names, in order   @param now [Hash{Object=>Object}]
-      # @return [Array<Hash>, nil] :op, :path and, but for "remove", :value; nil where more than half has changed, and the list is better replaced
+      # @return [Array<Hash>, nil] :op, :path and, except for "remove", :value; nil if more than half has changed and replacing the list is shorter
       def self.between(path, before, now)
         return [] if before.equal?(now)
 
@@ -26,7 +25,7 @@ module Loomshuttle
 
       private
 
-      # From the end, so that none moves the next.
+      # Last index first, so that no removal shifts the next.
       def removals
         gone = @before.each_key.with_index.reject { |name, _| stays?(name) }
         gone.reverse.map { |_, at| { op: "remove", path: "#{@path}/#{at}" } }
@@ -42,7 +41,7 @@ module Loomshuttle
 
       def stays?(name) = @now.key?(name) && !@moved.key?(name)
 
-      # Names without which both orders are the same. Of two that do not fit, the one that has gone further has moved.
+      # Names to leave out for both orders to agree. Where two disagree, the one that is further from its old place has moved.
       def moved(old, new)
         return {} if old == new
 

@@ -2,14 +2,14 @@
 
 module Loomshuttle
   module Web
-    # A list of records, each written as JSON; what stands in the list before as well is taken from there.
+    # A list of records as JSON texts. Records that also stand in the previous list keep their text.
     class RecordList
       # @return [Array<Hash, Value>] the records
       attr_reader :records
-      # @return [Hash{String=>JsonText}] the same as text, by what tells them apart, in order
+      # @return [Hash{String=>JsonText}] their texts by name, in order
       attr_reader :texts
 
-      # @param records [Array<Hash, Value>]   @param fields [Array<Symbol>] that tell them apart
+      # @param records [Array<Hash, Value>]   @param fields [Array<Symbol>] that make up a record's name
       # @param before [RecordList, nil]
       def initialize(records, fields, before: nil)
         @records, @fields = records, fields
@@ -24,7 +24,7 @@ module Loomshuttle
 
       private
 
-      # None is left out, even if two should go by one name.
+      # Keeps all records even if two have the same name.
       def apart(written)
         texts = written.to_h
         texts.size == written.size ? texts : written.each_with_index.to_h { |(name, text), at| ["#{name} #{at}", text] }
@@ -32,7 +32,7 @@ module Loomshuttle
 
       def write(record) = [record.to_h.values_at(*@fields).join(" "), JsonText.of(record.to_h)]
 
-      # Mostly a record stands where it stood, or behind one that was taken out or put in.
+      # A record usually keeps its place, or moves by one where another was added or removed.
       def beside(old, written)
         at = 0
         @records.map do |record|

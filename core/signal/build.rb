@@ -29,7 +29,7 @@ module Loomshuttle
 
       private
 
-      # Most items are as they were in the version before, and so are their joins, which depend on the item, the rig and the setup alone.
+      # Reuses the joins of an item that is unchanged since the previous version. They depend only on the item, the rig and the setup.
       def again(item)
         @joins.concat(item.memo(:joins, @layout, @show.setup) do
           before, @joins = @joins, []

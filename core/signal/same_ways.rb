@@ -2,11 +2,10 @@
 
 module Loomshuttle
   module Signal
-    # Whether sound goes the same ways in two shows, so that what was derived from the one holds for the other: they differ by names and dyes,
-    # by what is armed, and by nothing else. Most edits are such.
+    # Whether two shows differ only in names, dyes and arms. Then the signal paths of one are valid for the other. Most edits are of this kind.
     module SameWays
       # @param before [Settings::Show]   @param after [Settings::Show]
-      # @return [Boolean] false where there is any doubt
+      # @return [Boolean] false in case of doubt
       def self.in?(before, after)
         before.profile.equal?(after.profile) && before.catalog.equal?(after.catalog) && Settings.collections.all? do |collection|
           old, now = before.group(collection), after.group(collection)
@@ -22,7 +21,7 @@ module Loomshuttle
       end
 
       def self.same_item?(old, now, loud)
-        loud.all? { |field| old[field] == now[field] } && (!old.respond_to?(:used?) || old.used? == now.used?) # a name alone makes a strand of a channel
+        loud.all? { |field| old[field] == now[field] } && (!old.respond_to?(:used?) || old.used? == now.used?) # a channel with nothing but a name has a strand
       end
 
       def self.quiet?(setting) = setting.part == "names" || setting.field == :armed

@@ -21,7 +21,7 @@ module Loomshuttle
 
       # @param show [Settings::Show]
       # @param strands [Array<Strand>] of the same show
-      # @param before [Sheet, nil] of a show that is much the same; where the strands are the same list, their ways are not looked for again
+      # @param before [Sheet, nil] of the previous version; its ways and threads are reused if the strands are the same list
       def initialize(show, strands, before: nil)
         @show, @strands = Settings::SharedPreamp.settled(show), strands
         @leaders = Settings::SharedPreamp.leaders(@show)

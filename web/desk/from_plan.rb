@@ -30,7 +30,7 @@ module Loomshuttle
 
         private
 
-        # What an item comes to is worked out once: most are as they were in the version before.
+        # Most items are unchanged since the previous version, so the result is cached with the item.
         def declared(name)
           collection = Settings.collection(name)
           all = {}

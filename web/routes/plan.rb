@@ -34,14 +34,13 @@ module Loomshuttle
         module Edits
           WHOLE = /\breturn\s*=\s*"?representation\b/i
 
-          # With what was found by ear last: nobody waits for that, and screens are told of newer ones. A screen that says which edition it has is
-          # told only what has changed since, as long as that is known.
+          # With the latest findings by ear, without waiting for newer ones. A screen that names an edition that is still kept gets only the changes.
           def shown(derived)
             drawn, since = @control.editions.drawn(derived, Present.new(derived, heard: @control.who_hears.found).findings), params["since"]
             changes = since && @control.editions.since(since, drawn)
             return { **drawn.to_h, **undoable } unless changes
 
-            cache_control :no_store # it is asked for once
+            cache_control :no_store # nobody requests the same changes twice
             { id: drawn.id, version: drawn.version, edition: drawn.edition, since: since, changes: changes, **undoable }
           end
 

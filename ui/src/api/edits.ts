@@ -39,7 +39,7 @@ function against(): Against {
   return { version: Math.max(shown.version, own.get(shown.id) ?? 0), show: shown.id };
 }
 
-/** Asks for what an edit makes of the show along with the answer to it. */
+/** Requests the changed show along with the answer to an edit. */
 type Wish = { params?: { header: { Prefer: 'return=representation' }; query: { since?: string } } };
 const withShow = (): Wish => ({ params: { header: { Prefer: 'return=representation' }, query: since() } });
 

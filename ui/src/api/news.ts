@@ -1,27 +1,27 @@
 import type { Schemas, Show } from './client';
 
-// The show as the application told it last. What this page only expects (echo.ts) is not in it: the application tells what has changed since the
-// edition that it named, and that is added here.
+// The show as last received, without the page's own unconfirmed edits (echo.ts). The application sends changes to an edition the page names; they are
+// applied here.
 export type ShowNews = Schemas['ShowNews'];
 type Change = Schemas['PatchOperation'];
 
-// The newest last. An answer may build on an edition before it: edits and reads are on their way at the same time.
+// Newest last. Edits and reads overlap, so an answer may build on an older edition.
 let known: Show[] = [];
 const KEPT = 8;
 
-/** Knows of no show, as a page that was just opened. */
+/** Forgets all editions, like a page that was just opened. */
 export function forgetTold() {
   known = [];
 }
 
-/** The edition that is here, for a request to name. */
+/** The newest edition, as a query parameter. */
 export function since(): { since?: string } {
   const edition = known.at(-1)?.edition;
   return edition ? { since: edition } : {};
 }
 
-/** The newest show that is known with an answer; undefined where it tells what has changed since an edition that is not here any more.
- *  @param asked what the request named: a whole show that answers to the newest edition here counts, whatever its version */
+/** Takes in an answer and returns the newest show; undefined if the changes build on an edition that is no longer kept.
+ *  @param asked the edition named in the request. A whole show in reply to the newest edition is accepted even with a lower version. */
 export function learn(answer: Show | ShowNews, asked?: { since?: string }): Show | undefined {
   const newest = known.at(-1);
   const show = 'changes' in answer ? hear(answer) : answer;
@@ -41,11 +41,11 @@ function hear({ changes, since: from, ...now }: ShowNews): Show | undefined {
 
 type Node = Record<string, unknown> | unknown[];
 
-/** A show with changes made to it; what they do not touch stays the same object. */
+/** Applies changes to a show. Untouched parts stay the same objects. */
 export function changed(show: Show, changes: Change[]): Show {
   const top: Record<string, unknown> = { ...show };
   const own = new Set<unknown>([top]);
-  // What stands in a place, as a copy that may be changed.
+  // The child under a key, copied once before it is changed.
   const inside = (node: Node, key: string): Node => {
     const here = (node as Record<string, unknown>)[key] as Node;
     if (own.has(here)) return here;
