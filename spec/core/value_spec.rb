@@ -11,14 +11,14 @@ RSpec.describe Loomshuttle::Value do
     expect(asked).to eq([[]])
   end
 
-  it "derives it anew under something else, even if that is equal, and keeps no more than the last" do
+  it "derives it again for another object, even an equal one, and keeps only the latest result" do
     one, same = +"rig", +"rig"
     [one, one, same, one].each { |rig| length(rig) }
     expect(asked.map { |under| under.map(&:object_id) }).to eq([one, same, one].map { |rig| [rig.object_id] })
   end
 
-  it "hands nothing on to the value that is made from it" do
+  it "passes no result on to a value made from it" do
     length
-    expect(value.with(name: "Tuba").memo(:length) { :anew }).to eq(:anew)
+    expect(value.with(name: "Tuba").memo(:length) { :again }).to eq(:again)
   end
 end

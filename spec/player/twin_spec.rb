@@ -12,7 +12,7 @@ RSpec.describe Loomshuttle::Player::Follower, :folder do
   def digest(number) = Loomshuttle::Player::Twin.digest(configs[number], Loomshuttle::Player::Library.new(songs, 48_000))
 
   before do
-    # The leader tells his state here only when asked to; on a slow machine a pause between two letters is no line that was cut.
+    # The leader sends its state here only on request, so a slow machine must not count as a lost connection.
     stub_const("Loomshuttle::Player::Twin::SILENT", 60)
     id = SongFolder.write(songs, { "Strings" => SongFolder.noise(960_000, 3) }, click: { "on" => false })
     roles = [["Strings", "parts", 1], ["Pilot", "pilot", 12]].map { |name, kind, output| { "name" => name, "kind" => kind, "outputs" => [output] } }
@@ -62,8 +62,8 @@ RSpec.describe Loomshuttle::Player::Follower, :folder do
     expect(two.players.map { |player| player.status.values_at("state", "position") }.uniq).to match([["stopped", be >= 0]])
   end
 
-  # Commands are told once: one that is told into a line that is about to be cut is lost.
-  it "keeps the line that it has made, also where whoever asked for it goes on only then" do
+  # A command is sent once; sent into a connection that is about to close, it is lost.
+  it "keeps its new connection if it connects before the call that started it returns" do
     allow(Loomshuttle::Runtime::Worker).to receive(:start).and_wrap_original do |start, *names, **options, &work|
       start.call(*names, **options, &work).tap { Tools.wait_until(20, "the line") { leader.count == 1 && follower.instance_variable_get(:@line) } }
     end
@@ -73,7 +73,7 @@ RSpec.describe Loomshuttle::Player::Follower, :folder do
     expect(follower.instance_variable_get(:@line)).to equal(line)
   end
 
-  it "leaves the one that it follows at once when it is to follow another" do
+  it "leaves the first leader at once when told to follow another" do
     pair
     tell_state { |status| status["connected"] }
     follower.follow({ "host" => "127.0.0.1", "port" => port, "code" => "654321" })

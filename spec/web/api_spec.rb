@@ -131,7 +131,7 @@ RSpec.describe Loomshuttle::Web::App, :folder do
     expect(ask("/api/show?since=#{'x' * 12}")).to eq(show)
   end
 
-  it "takes a version that is derived anew, since a profile has changed, for another edition" do
+  it "gives a version another edition after a profile has changed" do
     old = show
     control.forget
     expect(show).to include("version" => old["version"], "edition" => a_string_matching(/\A\w+\z/).and(satisfy { |edition| edition != old["edition"] }))

@@ -16,16 +16,16 @@ RSpec.describe Loomshuttle::Web::Desk::Sync do
 
   def words(show, mirror = {}) = Loomshuttle::Web::Desk::FromPlan.settings(show, mirror)
 
-  # What an item comes to at the desk is kept with it: whatever is edited, it must be as of a show that was just read.
+  # Items cache their desk settings. After any edit these must equal those of the same show loaded from its settings.
   (1..3).each do |seed|
-    it "says each version of a plan as if there had been none before it (seed #{seed})" do
+    it "translates each version of a plan like one that was just loaded (seed #{seed})" do
       random, show = Random.new(seed), RandomRig.new(seed).show
       mirror = words(show)
       25.times do
         show = CoreHelp.set(show, [CoreHelp.random_choice(show, random), bus_edit(show, random)].sample(random: random))
-        anew = Loomshuttle::Settings::Show.load(show.catalog, show.about, show.set_settings)
-        expect(words(show, mirror)).to eq(words(anew, mirror))
-        expect(Loomshuttle::Web::Desk::ToPlan.settings(show, mirror)).to eq(Loomshuttle::Web::Desk::ToPlan.settings(anew, mirror))
+        loaded = Loomshuttle::Settings::Show.load(show.catalog, show.about, show.set_settings)
+        expect(words(show, mirror)).to eq(words(loaded, mirror))
+        expect(Loomshuttle::Web::Desk::ToPlan.settings(show, mirror)).to eq(Loomshuttle::Web::Desk::ToPlan.settings(loaded, mirror))
       rescue Loomshuttle::Invalid
         next # more than the desk can do
       end

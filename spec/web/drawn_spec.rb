@@ -34,7 +34,7 @@ RSpec.describe Loomshuttle::Web::Drawn do
       end
     end
 
-    it "is the same whatever it was written beside (seed #{seed})" do
+    it "is the same with and without a previous state (seed #{seed})" do
       walk(seed, 12).each do |drawn|
         alone = derive(drawn.derived.show, drawn.version).then { |derived| described_class.new(derived, findings(derived)) }
         expect(rest(json(drawn))).to eq(rest(json(alone)))
@@ -68,7 +68,7 @@ RSpec.describe Loomshuttle::Web::Editions do
     expect(draw(derived)).to equal(first)
   end
 
-  it "takes the same version for another edition where it was derived anew, or something else is found by ear" do
+  it "gives a version another edition after it was derived again or findings by ear changed" do
     derived, found = derive("Fiddle"), [{ id: "cue-at-audience/1", sentence: "The audience hears the click." }]
     expect([draw(derived), draw(derive("Fiddle")), draw(derived, found)].map(&:edition).uniq.size).to eq(3)
     expect(draw(derived, found).since(draw(derived)).map { |one| one[:path] }).to eq(["/findings"])
@@ -86,13 +86,13 @@ end
 RSpec.describe Loomshuttle::Web::RecordList do
   def list(records, before: nil) = described_class.new(records, %i[id], before: before)
 
-  it "leaves out none of two that go by one name" do
+  it "keeps both of two records with the same name" do
     records = [{ id: 1, name: "Fiddle" }, { id: 1, name: "Tuba" }]
     expect(JSON.parse(list(records).text)).to eq([{ "id" => 1, "name" => "Fiddle" }, { "id" => 1, "name" => "Tuba" }])
     expect(list([*records, { id: 2, name: "Horn" }], before: list(records)).texts.size).to eq(3)
   end
 
-  it "takes what stands in the list before from there, also behind what has come, left or changed" do
+  it "reuses texts from the previous list, also after added, removed and changed records" do
     before = list(Array.new(6) { |id| { id: id } })
     now = list([{ id: 9 }, { id: 0 }, { id: 2 }, { id: 3, name: "Tuba" }, { id: 4 }, { id: 5 }], before: before)
     expect(JSON.parse(now.text).map(&:values)).to eq([[9], [0], [2], [3, "Tuba"], [4], [5]])

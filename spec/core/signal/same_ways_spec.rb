@@ -9,7 +9,7 @@ RSpec.describe Loomshuttle::Signal::SameWays do
     expect(same?("channel/1/name" => "Fiddle", "channel/2/short" => "Fdl", "track/3/colour" => "weld", "track/1/armed" => false, "channel/9/name" => "Horn")).to be(true)
   end
 
-  it "does not hold where a name is all that there is of a channel" do
+  it "does not hold for a channel with nothing but a name" do
     expect([same?("channel/12/name" => "Spare"), same?("channel/9/stage" => nil)]).to eq([false, false])
   end
 
@@ -23,7 +23,7 @@ RSpec.describe Loomshuttle::Signal::SameWays do
     expect(described_class.in?(blank, blank("rowan-10"))).to be(false)
   end
 
-  it "draws threads at the rows that ports have now, where a name gives a track a row of its own" do
+  it "draws threads to the new rows after a name has given a track its own row" do
     empty = { "track/1/inputs" => [], "track/1/outputs" => [], "track/2/inputs" => [], "track/2/outputs" => [], "track/2/armed" => false, "track/2/name" => "" }
     stereo = set(set(show, empty), "track/1/stereo" => true, "track/1/inputs" => [1, 2], "track/1/outputs" => [1, 2])
     context = Loomshuttle::Checks::Context.of(stereo)
@@ -31,24 +31,24 @@ RSpec.describe Loomshuttle::Signal::SameWays do
     named = set(stereo, "track/2/name" => "Spare")
     later = Loomshuttle::Checks::Context.of(named, before: context)
     expect(later.strands).to equal(context.strands)
-    expect(Loomshuttle::Signal::Sheet.new(named, later.strands, before: sheet).threads).to eq(anew(named).last.threads)
-    expect(anew(named).last.threads).not_to eq(sheet.threads)
+    expect(Loomshuttle::Signal::Sheet.new(named, later.strands, before: sheet).threads).to eq(from_scratch(named).last.threads)
+    expect(from_scratch(named).last.threads).not_to eq(sheet.threads)
   end
 
-  # Whatever is edited, and in whatever order: what is taken over from the version before is as if it had been derived anew.
+  # For any edits in any order, results reused from the previous version equal those derived from scratch.
   (1..4).each do |seed|
-    it "lets each version of a show build on the one before, which changes nothing (seed #{seed})" do
+    it "derives the same from the previous version as from scratch (seed #{seed})" do
       rig = RandomRig.new(seed)
       now, context, sheet = rig.show
       walk(now, Random.new(seed), 25).each do |later|
         context = Loomshuttle::Checks::Context.of(later, before: context)
         sheet = Loomshuttle::Signal::Sheet.new(later, context.strands, before: sheet)
-        expect(drawn(context, sheet)).to eq(drawn(*anew(later)))
+        expect(drawn(context, sheet)).to eq(drawn(*from_scratch(later)))
       end
     end
   end
 
-  # @return [Array<Settings::Show>] one edit after the other; many of them are names and the like
+  # @return [Array<Settings::Show>] after each of several edits, many of them names
   def walk(show, random, times)
     Array.new(times) do
       edit = [quiet_edit(show, random), quiet_edit(show, random), random_choice(show, random), random_choice(show, random), setup_edit(show, random)].sample(random: random)
@@ -69,7 +69,7 @@ RSpec.describe Loomshuttle::Signal::SameWays do
      { "setup/card_mode" => show.profile.card_modes.keys.sample(random: random) }].sample(random: random)
   end
 
-  def anew(show)
+  def from_scratch(show)
     fresh = Loomshuttle::Settings::Show.load(show.catalog, show.about, show.set_settings)
     context = Loomshuttle::Checks::Context.of(fresh)
     [context, Loomshuttle::Signal::Sheet.new(fresh, context.strands)]
