@@ -18,6 +18,15 @@ module Loomshuttle
   ROOMS = { stand_ins: %w[audio formats], recorder: %w[audio formats line_check], player: %w[audio formats timing songs],
             porter: %w[audio formats timing songs] }.freeze
 
+  # Folders that only sort files: what is in them belongs to the namespace of the folder around them.
+  SHELVES = {
+    "core/checks" => %w[rig capture soundcheck outputs playback heard], "core/settings" => %w[collections kinds edits],
+    "core/signal" => %w[graph levels strands], "core/steps" => %w[inputs outputs playback tracks],
+    "player" => %w[deck foot outputs twin], "recorder" => %w[capture card take_playback takes],
+    "runtime" => %w[calls files network threads], "stand_ins/desk" => %w[mixing settings],
+    "web" => %w[deliveries doors hearing present recorder show songs]
+  }.freeze
+
   # Makes the constants of some parts loadable on first use.
   # @param parts [Array<Symbol>] keys of PARTS
   # @return [void]
@@ -29,6 +38,7 @@ module Loomshuttle
       namespace = name ? const_set(name, Module.new) : self
       loader.push_dir(File.join(ROOT, part.to_s), namespace: namespace)
     end
+    SHELVES.each { |folder, shelves| loader.collapse(shelves.map { |shelf| File.join(ROOT, folder, shelf) }) }
     loader.ignore(File.join(ROOT, "store", "migrations"))
     loader.setup
   end

@@ -6,9 +6,9 @@ require_relative "support"
 require "numo/narray"
 require "socket"
 Loomshuttle.load_parts(:core, :runtime, :recorder)
-require_relative "../spec/support/damage"
-require_relative "../spec/support/hostile_packets"
-require_relative "../spec/support/packet_streams"
+require_relative "../spec/support/core/damage"
+require_relative "../spec/support/sound/hostile_packets"
+require_relative "../spec/support/sound/packet_streams"
 require ARGV.fetch(0)
 
 count, random = ARGV.fetch(1).to_i, Random.new(ARGV.fetch(2, 1).to_i)

@@ -6,8 +6,8 @@ require_relative "support"
 require "socket"
 Loomshuttle.load_parts(:core, :runtime, :recorder, :player, :web)
 require "rspec/core"
-require_relative "../spec/support/song_help"
-require_relative "../spec/support/song_folder"
+require_relative "../spec/support/core/song_help"
+require_relative "../spec/support/sound/song_folder"
 
 HOURS = (ARGV.first || 12).to_i
 L = Loomshuttle

@@ -9,8 +9,7 @@ require_relative "../loader"
 # spec/core runs with nothing but the core loaded; the other folders name the parts they test in their own helpers.
 only_core = RSpec.configuration.files_to_run.all? { |file| file.include?("/spec/core/") }
 Loomshuttle.load_parts(*(only_core ? [:core] : Loomshuttle::PARTS.keys))
-for_core = %w[core_help mix_help hearing_help random_rig damage song_help].map { |name| File.join(__dir__, "support", "#{name}.rb") }
-(only_core ? for_core : Dir[File.join(__dir__, "support", "*.rb")]).each { |file| require file }
+Dir[File.join(__dir__, "support", only_core ? "core" : "*", "*.rb")].each { |file| require file }
 
 # As in the processes that read packets.
 Loomshuttle::Runtime::Native.packets unless only_core
