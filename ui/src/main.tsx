@@ -7,8 +7,8 @@ import { createRoot } from 'react-dom/client';
 import { hearShow } from './api/edits';
 import { connectLive } from './api/live';
 import { askAgain, queries, refresh, refreshHeard, refreshTakes } from './api/queries';
-import { Boundary } from './app/Boundary';
-import { Shell } from './app/Shell';
+import { Boundary } from './app/shell/Boundary';
+import { Shell } from './app/shell/Shell';
 import { Look } from './look/theme';
 
 connectLive(

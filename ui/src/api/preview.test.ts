@@ -1,6 +1,6 @@
 import { renderHook } from '@testing-library/react';
 import { beforeEach, expect, test } from 'vitest';
-import { patch } from '../places/patch/patching';
+import { patch } from '../places/patch/editors/patching';
 import { answer, bodies, Refusal } from '../test/application';
 import { showOf } from '../test/pieces';
 import { edited, previewOf, shown } from '../test/screen';

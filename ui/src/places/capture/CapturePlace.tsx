@@ -8,10 +8,10 @@ import { ArmTools } from './ArmTools';
 import { LaneRow } from './LaneRow';
 import { LeftOut } from './LeftOut';
 import { Marking } from './Marking';
-import { TakeList } from './TakeList';
+import { TakeList } from './takes/TakeList';
 import { Transport } from './Transport';
-import { Told } from '../../app/Told';
-import { Away } from '../../app/Away';
+import { Told } from '../../app/status/Told';
+import { Away } from '../../app/status/Away';
 
 /** Transport, the tracks with arm, history and level, and the takes so far. */
 export default function CapturePlace() {

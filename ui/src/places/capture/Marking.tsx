@@ -3,7 +3,7 @@ import { useEffect } from 'react';
 import { api, type CaptureStatus, taken } from '../../api/client';
 import { useCommand } from '../../api/edits';
 import { tell } from '../../api/notices';
-import { HoldButton } from '../../app/HoldButton';
+import { HoldButton } from '../../app/controls/HoldButton';
 import { clock, count } from '../../look/format';
 import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';

@@ -7,7 +7,7 @@ import { useCommand } from '../../api/edits';
 import { useLiveState } from '../../api/live';
 import { tell } from '../../api/notices';
 import { refreshTakes, useTakes } from '../../api/queries';
-import { HoldButton } from '../../app/HoldButton';
+import { HoldButton } from '../../app/controls/HoldButton';
 import { clock, count, span } from '../../look/format';
 import { eachFrame } from '../../meters/clock';
 import { progress } from '../../meters/levels';

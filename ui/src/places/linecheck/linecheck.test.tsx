@@ -2,7 +2,7 @@ import { screen, waitFor, within } from '@testing-library/react';
 import { expect, test } from 'vitest';
 import type { RollLine } from '../../api/client';
 import { stopLooking } from '../../api/preview';
-import { PreviewDialog } from '../../app/PreviewDialog';
+import { PreviewDialog } from '../../app/dialogs/PreviewDialog';
 import { answer, bodies } from '../../test/application';
 import { draw, edited, previewOf, shown } from '../../test/screen';
 import LineCheckPlace from './LineCheckPlace';

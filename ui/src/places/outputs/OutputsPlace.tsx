@@ -1,15 +1,15 @@
 import { useState } from 'react';
 import type { Hearing, Outputs, Show } from '../../api/client';
 import { useHearing, useOutputs, useShow } from '../../api/queries';
-import { Answered } from '../../app/Answered';
-import { useJump } from '../../app/jump';
+import { Answered } from '../../app/status/Answered';
+import { useJump } from '../../app/shell/jump';
 import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
-import { FigureTable } from './FigureTable';
-import { Levels } from './Levels';
-import { Listening } from './Listening';
-import { Room } from './Room';
-import { Sockets } from './Sockets';
+import { FigureTable } from './listening/FigureTable';
+import { Levels } from './levels/Levels';
+import { Listening } from './listening/Listening';
+import { Room } from './room/Room';
+import { Sockets } from './sockets/Sockets';
 
 const VIEWS = [
   { id: 'who', name: 'Who hears what' },

@@ -2,15 +2,15 @@ import { screen, within } from '@testing-library/react';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { answer, bodies } from '../../test/application';
 import { draw, edited, previewOf, shown } from '../../test/screen';
-import { samplesOf } from './ears';
-import { cellsOf, sorted } from './figures';
-import { FigureTable } from './FigureTable';
-import { bar, heardBy, lateness, stateOf } from './heard';
-import { Listening } from './Listening';
-import { OutputSheet } from './OutputSheet';
-import { Room } from './Room';
-import { extent, things } from './room';
-import { chosen, linesOf, moved } from './sheet';
+import { samplesOf } from './listening/ears';
+import { cellsOf, sorted } from './listening/figures';
+import { FigureTable } from './listening/FigureTable';
+import { bar, heardBy, lateness, stateOf } from './listening/heard';
+import { Listening } from './listening/Listening';
+import { OutputSheet } from './sockets/OutputSheet';
+import { Room } from './room/Room';
+import { extent, things } from './room/room';
+import { chosen, linesOf, moved } from './sockets/sheet';
 import { hearingOf, outputsOf } from '../../test/hearing';
 
 beforeEach(() => {

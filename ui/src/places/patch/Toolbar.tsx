@@ -3,11 +3,11 @@ import { memo, type RefObject } from 'react';
 import type { Port, Show } from '../../api/client';
 import { redo, undo } from '../../api/edits';
 import { lookAt } from '../../api/preview';
-import { type Filter, FILTER_WORDS, FILTERS, type strandsOf } from './filter';
+import { type Filter, FILTER_WORDS, FILTERS, type strandsOf } from './sheet/filter';
 import type { PatchDialog } from './PatchPlace';
 import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
-import own from './sheet.module.css';
+import own from './sheet/sheet.module.css';
 
 interface ToolbarProps {
   show: Show;

@@ -5,7 +5,7 @@ import { useStrandTrace } from '../../api/queries';
 import { HopList } from '../trace/HopList';
 import { PointTrace } from '../trace/PointTrace';
 import { useRest } from '../trace/useRest';
-import { Answered } from '../../app/Answered';
+import { Answered } from '../../app/status/Answered';
 import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
 

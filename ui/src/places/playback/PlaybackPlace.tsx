@@ -2,14 +2,14 @@ import { useState } from 'react';
 import type { Playback, Show } from '../../api/client';
 import { useLivePlayer } from '../../api/live';
 import { usePlayback, useShow } from '../../api/queries';
-import { Answered } from '../../app/Answered';
-import { Told } from '../../app/Told';
+import { Answered } from '../../app/status/Answered';
+import { Told } from '../../app/status/Told';
 import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
-import { LibraryView } from './LibraryView';
-import { Order } from './Order';
-import { Roles } from './Roles';
-import { SongView } from './SongView';
+import { LibraryView } from './order/LibraryView';
+import { Order } from './order/Order';
+import { Roles } from './outputs/Roles';
+import { SongView } from './song/SongView';
 import own from './playback.module.css';
 
 const VIEWS = [

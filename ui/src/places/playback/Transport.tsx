@@ -3,7 +3,7 @@ import { useEffect, useRef, useState } from 'react';
 import type { PlaybackItem, Song } from '../../api/client';
 import { useLivePlayer } from '../../api/live';
 import { tell } from '../../api/notices';
-import { HoldButton } from '../../app/HoldButton';
+import { HoldButton } from '../../app/controls/HoldButton';
 import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
 import { eachFrame } from '../../meters/clock';

@@ -4,10 +4,10 @@ import type { Playback, Song } from '../../api/client';
 import { answer, bodies } from '../../test/application';
 import { draw, edited, shown } from '../../test/screen';
 import { hearSong, outputLevel, playing } from '../../meters/song';
-import { Order } from './Order';
-import { LibraryView } from './LibraryView';
+import { Order } from './order/Order';
+import { LibraryView } from './order/LibraryView';
 import { endsAt, followsWords, length, tonightWords } from './player';
-import { SectionTable } from './SectionTable';
+import { SectionTable } from './song/SectionTable';
 
 const item = (key: number, title: string, more = {}): Playback['items'][number] => ({
   key,

@@ -5,12 +5,12 @@ import TextField from '@mui/material/TextField';
 import type { Preview, Rig, Settings, Show } from '../../api/client';
 import { set, type StepKind, type StepOptions } from '../../api/edits';
 import { takeCarefully } from '../../api/preview';
-import { ChoiceField, TextSetting } from '../patch/Fields';
+import { ChoiceField, TextSetting } from '../patch/editors/Fields';
 import type { Chosen } from './RigPlace';
 import { LookBack } from './LookBack';
 import { RoundTrip } from './RoundTrip';
 import { SoundDevice } from './SoundDevice';
-import { Told } from '../../app/Told';
+import { Told } from '../../app/status/Told';
 import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
 

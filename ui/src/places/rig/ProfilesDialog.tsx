@@ -7,12 +7,12 @@ import { api, type Fault, Refused, type Schemas, taken } from '../../api/client'
 import { complain, useCommand } from '../../api/edits';
 import { tell } from '../../api/notices';
 import { refresh, useProfiles } from '../../api/queries';
-import { Faults } from '../../app/Faults';
-import { readJson } from '../../app/files';
-import { SureButton } from '../../app/SureButton';
-import { Answered } from '../../app/Answered';
-import { FilePick } from '../../app/FilePick';
-import { dialogOf } from '../../app/dialogOf';
+import { Faults } from '../../app/dialogs/Faults';
+import { readJson } from '../../app/controls/files';
+import { SureButton } from '../../app/controls/SureButton';
+import { Answered } from '../../app/status/Answered';
+import { FilePick } from '../../app/controls/FilePick';
+import { dialogOf } from '../../app/dialogs/dialogOf';
 import styles from '../../look/look.module.css';
 
 type Entry = Schemas['ProfileEntry'];

@@ -1,12 +1,12 @@
 import Button from '@mui/material/Button';
 import { useState } from 'react';
 import { useRig, useShow } from '../../api/queries';
-import { useJump } from '../../app/jump';
+import { useJump } from '../../app/shell/jump';
 import { DevicePanel } from './DevicePanel';
 import { Diagram } from './Diagram';
 import { ProfilesDialog } from './ProfilesDialog';
-import { Answered } from '../../app/Answered';
-import { Away } from '../../app/Away';
+import { Answered } from '../../app/status/Answered';
+import { Away } from '../../app/status/Away';
 import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
 import own from './rig.module.css';

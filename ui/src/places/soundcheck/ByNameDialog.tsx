@@ -5,8 +5,8 @@ import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
 import { useQuery } from '@tanstack/react-query';
 import { api, type Take, taken } from '../../api/client';
-import { Answered } from '../../app/Answered';
-import { Notes } from '../../app/Notes';
+import { Answered } from '../../app/status/Answered';
+import { Notes } from '../../app/dialogs/Notes';
 import { count } from '../../look/format';
 import styles from '../../look/look.module.css';
 

@@ -8,7 +8,7 @@ import { remember, remembered } from './choice';
 import { SafePanel } from './SafePanel';
 import { ShuttleBoard } from './ShuttleBoard';
 import { TakePlayer } from './TakePlayer';
-import { Away } from '../../app/Away';
+import { Away } from '../../app/status/Away';
 import styles from '../../look/look.module.css';
 import own from './soundcheck.module.css';
 

@@ -10,7 +10,7 @@ import { clock } from '../../look/format';
 import { ByNameDialog } from './ByNameDialog';
 import { ofOther, playable, usual } from './choice';
 import { type Range, TakeStrip } from './TakeStrip';
-import { Answered } from '../../app/Answered';
+import { Answered } from '../../app/status/Answered';
 import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
 import own from './soundcheck.module.css';

@@ -1,0 +1,15 @@
+import { Refused } from '../../api/client';
+
+/** The JSON object of a file that somebody chose; says so when it is none. */
+export async function readJson(file: File): Promise<Record<string, unknown>> {
+  const refuse = (message: string) => new Refused({ error: { message, where: file.name } }, 422);
+  let data: unknown;
+  try {
+    data = JSON.parse(await file.text());
+  } catch (error) {
+    throw refuse(`${file.name} is not JSON: ${error instanceof Error ? error.message : ''}`);
+  }
+  if (typeof data !== 'object' || data === null || Array.isArray(data))
+    throw refuse(`${file.name} holds no JSON object.`);
+  return data as Record<string, unknown>;
+}

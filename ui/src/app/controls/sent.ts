@@ -1,0 +1,26 @@
+import { useEffect, useState } from 'react';
+import { api } from '../../api/client';
+
+class Sent {
+  private id: string | null = null;
+
+  keep(id: string) {
+    this.id = id;
+  }
+
+  used() {
+    this.id = null;
+  }
+
+  giveUp() {
+    if (this.id !== null) void api.DELETE('/api/deliveries/{id}', { params: { path: { id: this.id } } });
+    this.id = null;
+  }
+}
+
+/** What was sent from a dialog: cleared away as soon as it is given up, so that it does not fill the disk. */
+export function useSent() {
+  const [sent] = useState(() => new Sent());
+  useEffect(() => () => sent.giveUp(), [sent]);
+  return sent;
+}

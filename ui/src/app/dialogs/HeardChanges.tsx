@@ -1,0 +1,11 @@
+import type { HeardChange } from '../../api/client';
+import { level } from '../../look/format';
+import { Notes } from './Notes';
+
+/** Who would hear what louder or softer, or no more. */
+export function HeardChanges({ changes, more = 0 }: { changes: HeardChange[]; more?: number }) {
+  const all = changes.map((one) => `${one.listener}: ${one.source}, ${level(one.from)} → ${level(one.to)}`);
+  const count = all.length + more;
+  const title = `Heard otherwise ${count === 1 ? 'once' : `${count} times`}`;
+  return <Notes title={title} kind="look" lines={all} />;
+}

@@ -1,0 +1,64 @@
+import Button from '@mui/material/Button';
+import Dialog from '@mui/material/Dialog';
+import DialogActions from '@mui/material/DialogActions';
+import DialogContent from '@mui/material/DialogContent';
+import DialogTitle from '@mui/material/DialogTitle';
+import { type Pressing, setLevels, stopPressing, usePressing } from '../../api/press';
+import { cx } from '../../look/cx';
+import { HeardChanges } from './HeardChanges';
+import { Notes } from './Notes';
+import styles from '../../look/look.module.css';
+
+/** Levels that are about to be set at the desk: from what to what, and for whom that is louder or softer. */
+export function PressDialog() {
+  const pressing = usePressing();
+  return (
+    <Dialog open={pressing !== null} onClose={stopPressing} maxWidth="sm" fullWidth>
+      {pressing && <Inside pressing={pressing} />}
+    </Dialog>
+  );
+}
+
+function Inside({ pressing: { label, values, preview } }: { pressing: Pressing }) {
+  return (
+    <>
+      <DialogTitle>{label}</DialogTitle>
+      <DialogContent>
+        <div className={styles.stack}>
+          <p>This sets the mix at the desk itself; the plan stays as it is.</p>
+          <Notes title="Would be wrong then" kind="look" lines={preview.findings_new} />
+          <Notes title="Would be mended" kind="well" lines={preview.findings_gone} />
+          <HeardChanges changes={preview.heard} />
+          <table className={styles.plain}>
+            <thead>
+              <tr>
+                <th>At the desk</th>
+                <th>Now</th>
+                <th>Then</th>
+              </tr>
+            </thead>
+            <tbody>
+              {preview.values.map((one) => (
+                <tr key={one.name}>
+                  <td>{one.words}</td>
+                  <td className={styles.figure}>{one.from}</td>
+                  <td className={cx(styles.figure, styles.strong)}>{one.to}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+      </DialogContent>
+      <DialogActions>
+        <Button onClick={stopPressing}>Cancel</Button>
+        <Button
+          variant="contained"
+          autoFocus
+          onClick={() => void setLevels(values).then((done) => done && stopPressing())}
+        >
+          Set at the desk
+        </Button>
+      </DialogActions>
+    </>
+  );
+}

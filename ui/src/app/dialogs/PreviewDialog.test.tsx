@@ -1,0 +1,131 @@
+import { act, screen, waitFor, within } from '@testing-library/react';
+import { beforeEach, expect, test } from 'vitest';
+import { lookAt } from '../../api/preview';
+import { answer, bodies, Refusal } from '../../test/application';
+import { draw, edited, previewOf, shown } from '../../test/screen';
+import { PreviewDialog } from './PreviewDialog';
+
+const PREVIEW = 'POST /api/steps/preview';
+beforeEach(() => {
+  shown();
+  answer('POST /api/edits', edited(8));
+});
+
+async function look(...[kind, options, more]: Parameters<typeof lookAt>) {
+  const drawn = draw(<PreviewDialog />);
+  await act(() => lookAt(kind, options, more));
+  return drawn;
+}
+
+test('tells what breaks, what would be wrong, what is mended, and each setting in words', async () => {
+  answer(
+    PREVIEW,
+    previewOf({
+      label: 'Remove Box B',
+      losses: [{ name: 'Viola', channel: 'desk/ch/21', lost: ['its socket', 'its track'] }],
+      notes: ['Fiddle takes a free slot; 3 stay free.'],
+      findings_new: ['Viola hears no socket.'],
+      findings_gone: ['Box B hangs on no link.'],
+      problems: [{ where: 'line 4', message: '"Z 99" is no socket' }],
+    }),
+  );
+  await look('remove_box', { box: 'b' });
+  expect(screen.getByText('Remove Box B')).toBeTruthy();
+  for (const line of [
+    'This breaks a strand',
+    'Viola loses its socket and its track',
+    'Fiddle takes a free slot; 3 stay free.',
+    'Viola hears no socket.',
+    'Box B hangs on no link.',
+    'line 4: "Z 99" is no socket',
+  ])
+    expect(screen.getByText(line)).toBeTruthy();
+  const row = screen.getByRole('row', { name: /Channel 1/ });
+  expect(
+    within(row)
+      .getAllByRole('cell')
+      .map((cell) => cell.textContent),
+  ).toEqual(['Channel 1', 'name', 'none', 'Tuba']);
+});
+
+test('sets what it showed, closes, and says so to who asked', async () => {
+  let done = 0;
+  answer(PREVIEW, previewOf());
+  const { user } = await look('main_mix', {}, { onDone: () => (done += 1) });
+  await user.click(screen.getByRole('button', { name: 'Make 1 change' }));
+  await waitFor(() => expect(screen.queryByRole('dialog')).toBeNull());
+  expect(bodies('POST /api/edits')).toMatchObject([{ version: 7, settings: { 'channel/1/name': 'Tuba' } }]);
+  expect(done).toBe(1);
+});
+
+test('stays open when it is refused', async () => {
+  answer(PREVIEW, previewOf());
+  answer('POST /api/edits', new Refusal(409, 'changed'));
+  const { user } = await look('main_mix');
+  await user.click(screen.getByRole('button', { name: 'Make 1 change' }));
+  await waitFor(() => expect(bodies('POST /api/edits')).toHaveLength(1));
+  expect(screen.getByRole('dialog')).toBeTruthy();
+});
+
+test('shows what it would do now when somebody else was first, and takes that by the same key', async () => {
+  let label = 'Remove Box B';
+  answer(PREVIEW, () => previewOf({ label }));
+  let first = true;
+  answer('POST /api/edits', () => {
+    if (!first) return edited(9);
+    first = false;
+    return new Refusal(409, 'Ada has changed Channel 4 meanwhile.');
+  });
+  const { user } = await look('main_mix');
+  label = 'Remove Box B, now with Viola';
+  await user.keyboard('{Enter}');
+  expect((await screen.findByRole('alert')).textContent).toContain('Ada has changed Channel 4 meanwhile.');
+  expect(screen.getByText('Remove Box B, now with Viola')).toBeTruthy();
+  await user.keyboard('{Enter}');
+  await waitFor(() => expect(screen.queryByRole('dialog')).toBeNull());
+  expect(bodies('POST /api/edits')).toHaveLength(2);
+});
+
+test('takes only the inputs that are ticked', async () => {
+  answer(PREVIEW, (body) =>
+    previewOf({
+      parts: [
+        { title: 'Tuba', kind: 'changed', note: null },
+        { title: 'Viola', kind: 'renamed', note: 'channel 4, was Fiddle' },
+        { title: 'Harp', kind: 'removed', note: 'channel 9' },
+      ],
+      label: JSON.stringify((body as { options: { only?: string[] } }).options.only),
+    }),
+  );
+  const { user } = await look('auto_patch');
+  expect(screen.getByText('2 of 2 inputs taken')).toBeTruthy();
+  await user.click(screen.getByRole('checkbox', { name: 'Tuba' }));
+  expect(await screen.findByText('["Viola"]')).toBeTruthy();
+  await user.click(screen.getByText('1 channel in use that this list has not: tick what is to go'));
+  await user.click(screen.getByRole('checkbox', { name: 'Harp channel 9' }));
+  expect(await screen.findByText('["Viola","Harp"]')).toBeTruthy();
+  await user.click(screen.getByRole('button', { name: 'None' }));
+  expect(await screen.findByText('["Harp"]')).toBeTruthy();
+  expect(screen.getByText('0 of 2 inputs taken')).toBeTruthy();
+});
+
+test('offers another way, and marks the one that is looked at', async () => {
+  const ways = [
+    { label: 'By a free slot', options: { moving: 'slot' } },
+    { label: 'Move the whole block', options: { moving: 'block' } },
+  ];
+  answer(PREVIEW, previewOf());
+  const { user } = await look('settings', { settings: {}, moving: 'slot' }, { ways });
+  const chosen = () => screen.getAllByRole('radio').map((one) => one.getAttribute('aria-checked'));
+  expect(chosen()).toEqual(['true', 'false']);
+  await user.click(screen.getByRole('radio', { name: 'Move the whole block' }));
+  await waitFor(() => expect(chosen()).toEqual(['false', 'true']));
+  expect(bodies(PREVIEW).at(-1)).toEqual({ kind: 'settings', options: { settings: {}, moving: 'block' } });
+});
+
+test('has nothing to make where nothing would change', async () => {
+  answer(PREVIEW, previewOf({ changes: [], settings: {} }));
+  await look('auto_patch');
+  expect(screen.getByText('Nothing would change: everything is so already.')).toBeTruthy();
+  expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Make 0 changes' }).disabled).toBe(true);
+});

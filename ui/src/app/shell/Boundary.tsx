@@ -1,0 +1,38 @@
+import Button from '@mui/material/Button';
+import { Component, type ErrorInfo, type ReactNode } from 'react';
+import { Told } from '../status/Told';
+import own from '../status/told.module.css';
+
+interface BoundaryProps {
+  /** What is inside, for people. */
+  what: string;
+  children: ReactNode;
+}
+
+/** Keeps the trouble of what is inside to itself: what is around goes on, and it can be shown anew. */
+export class Boundary extends Component<BoundaryProps, { error: Error | null }> {
+  override state: { error: Error | null } = { error: null };
+
+  static getDerivedStateFromError(error: Error) {
+    return { error };
+  }
+
+  /** Where it was, for whoever mends it. */
+  override componentDidCatch(error: Error, { componentStack }: ErrorInfo) {
+    console.error(`${this.props.what} cannot be shown: ${error.message}`, componentStack);
+  }
+
+  override render() {
+    const { error } = this.state;
+    if (!error) return this.props.children;
+    return (
+      <section className={own.broken}>
+        <Told kind="error" again={() => this.setState({ error: null })}>
+          {this.props.what} cannot be shown: {error.message}. Nothing that was saved is lost, and captures go
+          on.
+        </Told>
+        <Button onClick={() => window.location.reload()}>Load the page anew</Button>
+      </section>
+    );
+  }
+}

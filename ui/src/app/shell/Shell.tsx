@@ -1,0 +1,92 @@
+import { Suspense, useState } from 'react';
+import { useConnected } from '../../api/live';
+import { useShow } from '../../api/queries';
+import { FindingsDrawer } from '../dialogs/FindingsDrawer';
+import { places, usePlace } from './places';
+import { Notices } from './Notices';
+import { OnTakeDialog } from '../dialogs/OnTakeDialog';
+import { OnTakeLine } from '../status/OnTakeLine';
+import { PlayingBar } from '../status/PlayingBar';
+import { PressDialog } from '../dialogs/PressDialog';
+import { PreviewDialog } from '../dialogs/PreviewDialog';
+import { Said } from '../status/Said';
+import { StateBand } from '../status/StateBand';
+import { Answered } from '../status/Answered';
+import { Boundary } from './Boundary';
+import { Told } from '../status/Told';
+import styles from '../../look/look.module.css';
+import own from './shell.module.css';
+
+/** Rail, state band, the place that is open, and what is told at the foot. */
+export function Shell() {
+  const place = usePlace();
+  const show = useShow();
+  const connected = useConnected();
+  const [findings, openFindings] = useState(false);
+  const View = place.view;
+  if (place.bare)
+    return (
+      <Boundary what={place.name}>
+        <Suspense fallback={<Opening />}>
+          <OnTakeLine />
+          <View />
+          <Notices />
+        </Suspense>
+      </Boundary>
+    );
+  return (
+    <div className={own.shell}>
+      <div className={own.top}>
+        <Boundary what="The state band">
+          <StateBand onFindings={() => openFindings(true)} />
+        </Boundary>
+        {!connected && (
+          <div className={styles.lost} role="alert">
+            No connection to the application. Levels and states below are old; it is tried again all the time.
+          </div>
+        )}
+      </div>
+      <OnTakeDialog />
+      <nav className={own.rail} aria-label="Places">
+        {places.map((one) => (
+          <a key={one.id} href={`#/${one.id}`} aria-current={one === place ? 'page' : undefined}>
+            <svg viewBox="0 0 24 24" aria-hidden="true">
+              <path d={one.icon} />
+            </svg>
+            {one.name}
+          </a>
+        ))}
+      </nav>
+      <div className={own.place}>
+        {show.data ? (
+          <Boundary key={place.id} what={place.name}>
+            <Suspense fallback={<Opening />}>
+              <View key={show.data.id} />
+            </Suspense>
+          </Boundary>
+        ) : (
+          <main>
+            <Answered of={show} waiting="Reading the show …">
+              {() => null}
+            </Answered>
+          </main>
+        )}
+      </div>
+      <Boundary what="What plays">{place.id !== 'soundcheck' && <PlayingBar />}</Boundary>
+      <Boundary what="A dialog">
+        <FindingsDrawer open={findings} onClose={() => openFindings(false)} />
+        <PreviewDialog />
+        <PressDialog />
+      </Boundary>
+      <Notices />
+      <Said />
+    </div>
+  );
+}
+
+/** A place on its way; it comes with the first opening. */
+const Opening = () => (
+  <main>
+    <Told kind="waiting">Opening …</Told>
+  </main>
+);

@@ -1,0 +1,23 @@
+import { screen } from '@testing-library/react';
+import { describe, expect, it } from 'vitest';
+import { draw } from '../../test/screen';
+import { TroublePill } from './TroublePill';
+
+describe('Troubles', () => {
+  it('are no word while there are none', () => {
+    draw(<TroublePill troubles={[]} />);
+    expect(screen.queryByText(/in trouble/)).toBeNull();
+  });
+
+  it('are told with what was put aside', async () => {
+    const { user } = draw(
+      <TroublePill
+        troubles={['The porter ends again and again.', 'recorder.json was put aside: damaged.']}
+      />,
+    );
+    expect(screen.queryByText('The porter ends again and again.')).toBeNull();
+    await user.click(screen.getByRole('button', { name: '2 troubles' }));
+    expect(await screen.findByText('The porter ends again and again.')).toBeTruthy();
+    expect(screen.getByText('recorder.json was put aside: damaged.')).toBeTruthy();
+  });
+});

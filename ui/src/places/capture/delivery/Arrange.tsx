@@ -1,0 +1,60 @@
+import Button from '@mui/material/Button';
+import Menu from '@mui/material/Menu';
+import MenuItem from '@mui/material/MenuItem';
+import { useState } from 'react';
+import type { DeliveryItem } from '../../../api/client';
+import { JoinDialog } from './JoinDialog';
+import { PartsDialog } from './PartsDialog';
+import { channels, type Row, splitChannels, splitParts } from './delivery';
+
+export interface ArrangeProps {
+  items: DeliveryItem[];
+  rows: Row[];
+  at: number;
+  onChange: (rows: Row[]) => void;
+}
+
+/** What can be done by hand to a recording: joined with another, split, its parts put in order. */
+export function Arrange(props: ArrangeProps) {
+  const { items, rows, at, onChange } = props;
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  const [dialog, setDialog] = useState<'join' | 'parts' | null>(null);
+  const item = items[at];
+  if (!item) return null;
+  const many = channels(item);
+  const parts = item.pieces.length;
+  const open = (which: typeof dialog) => {
+    setAnchor(null);
+    setDialog(which);
+  };
+  const change = (next: Row[]) => {
+    setAnchor(null);
+    onChange(next);
+  };
+  return (
+    <>
+      <Button
+        size="small"
+        aria-haspopup="menu"
+        aria-label={`Arrange ${item.title}`}
+        onClick={(event) => setAnchor(event.currentTarget)}
+      >
+        Arrange
+      </Button>
+      <Menu open={anchor !== null} anchorEl={anchor} onClose={() => setAnchor(null)}>
+        <MenuItem disabled={items.length < 2} onClick={() => open('join')}>
+          Join with another…
+        </MenuItem>
+        {parts > 1 && <MenuItem onClick={() => open('parts')}>Order of its parts…</MenuItem>}
+        {parts > 1 && (
+          <MenuItem onClick={() => change(splitParts(rows, at))}>Split into its {parts} parts</MenuItem>
+        )}
+        <MenuItem disabled={many < 2} onClick={() => change(splitChannels(rows, at, many))}>
+          {many > 2 ? `Split into its ${many} channels` : 'Split into left and right'}
+        </MenuItem>
+      </Menu>
+      {dialog === 'join' && <JoinDialog {...props} onClose={() => setDialog(null)} />}
+      {dialog === 'parts' && <PartsDialog {...props} onClose={() => setDialog(null)} />}
+    </>
+  );
+}

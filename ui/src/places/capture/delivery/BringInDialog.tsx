@@ -1,0 +1,171 @@
+import Button from '@mui/material/Button';
+import Dialog from '@mui/material/Dialog';
+import DialogActions from '@mui/material/DialogActions';
+import DialogContent from '@mui/material/DialogContent';
+import DialogTitle from '@mui/material/DialogTitle';
+import MenuItem from '@mui/material/MenuItem';
+import TextField from '@mui/material/TextField';
+import { useRef, useState } from 'react';
+import { api, type DeliveryPlan, taken } from '../../../api/client';
+import { useCommand } from '../../../api/edits';
+import { refresh } from '../../../api/queries';
+import { count } from '../../../look/format';
+import { DeliveryTable } from './DeliveryTable';
+import { looked, mostParts, type Row, rowsOf, wanted } from './delivery';
+import { cx } from '../../../look/cx';
+import { SourcePick } from '../../../app/controls/SourcePick';
+import { useSent } from '../../../app/controls/sent';
+import styles from '../../../look/look.module.css';
+import own from '../capture.module.css';
+
+/** Brings in what others delivered: chosen, looked at, put on its tracks, and only then kept. */
+export function BringInDialog({ onClose }: { onClose: () => void }) {
+  const [seen, setSeen] = useState<{ look: string; plan: DeliveryPlan } | null>(null);
+  const sent = useSent();
+  const back = () => {
+    sent.giveUp();
+    setSeen(null);
+  };
+  const done = () => {
+    sent.used();
+    onClose();
+  };
+  return (
+    <Dialog open onClose={onClose} maxWidth="lg" fullWidth>
+      <DialogTitle>Bring in a delivery</DialogTitle>
+      {seen ? (
+        <Look {...seen} onBack={back} onDone={done} />
+      ) : (
+        <SourcePick
+          words="WAV, AIFF, FLAC, MP3 and most others, named as people name them, or a ZIP file of them. Everything is shown before it is kept."
+          files="Files to bring in"
+          folderLabel="Or a folder or ZIP file on the recording computer"
+          placeholder="/media/disk/first-night"
+          onLook={async (look, onSeen) => setSeen({ look, plan: await looked(look, onSeen) })}
+          onSent={(id) => sent.keep(id)}
+          onClose={onClose}
+        />
+      )}
+    </Dialog>
+  );
+}
+
+interface LookProps {
+  look: string;
+  plan: DeliveryPlan;
+  onBack: () => void;
+  onDone: () => void;
+}
+
+/** What would become of it; it can be arranged otherwise, and files left out. */
+function Look({ look, plan: proposed, onBack, onDone }: LookProps) {
+  const [name, setName] = useState('Delivered');
+  const [part, setPart] = useState(0);
+  const { plan, rows, arrange, arranging } = useArrangement(look, proposed);
+  const parts = mostParts(rows);
+  const items = wanted(rows);
+  const warnings = plan.items.filter((_, at) => rows[at]?.taken).flatMap((item) => item.warnings);
+  const bring = useCommand(async () => {
+    await taken(
+      api.POST('/api/deliveries/bring-in', {
+        body: { look, name, items, ...(part > 0 ? { part } : {}) },
+      }),
+    );
+    await refresh('exports');
+    onDone();
+  });
+  return (
+    <>
+      <DialogContent>
+        <div className={styles.stack}>
+          <div className={styles.row}>
+            <TextField
+              label="Name of the take"
+              size="small"
+              value={name}
+              onChange={(event) => setName(event.target.value)}
+            />
+            {parts > 1 && (
+              <TextField
+                select
+                size="small"
+                label="Split recordings"
+                className={own.takeName}
+                value={part}
+                onChange={(event) => setPart(Number(event.target.value))}
+              >
+                <MenuItem value={0}>all parts, one behind the other</MenuItem>
+                {Array.from({ length: parts }, (_, at) => (
+                  <MenuItem key={at} value={at + 1}>
+                    part {at + 1} only
+                  </MenuItem>
+                ))}
+              </TextField>
+            )}
+          </div>
+          {plan.problems.length > 0 && (
+            <section className={cx(styles.note, styles.look)}>
+              <h3>Left out</h3>
+              <ul>
+                {plan.problems.map((one) => (
+                  <li key={one.where}>
+                    {one.where} {one.message}
+                  </li>
+                ))}
+              </ul>
+            </section>
+          )}
+          {warnings.length > 0 && (
+            <section className={cx(styles.note, styles.look)}>
+              <h3>Look at these</h3>
+              <ul className={own.warnings}>
+                {warnings.map((words) => (
+                  <li key={words}>{words}</li>
+                ))}
+              </ul>
+            </section>
+          )}
+          <DeliveryTable plan={plan} rows={rows} onChange={arrange} />
+        </div>
+      </DialogContent>
+      <DialogActions>
+        <Button onClick={onBack}>Back</Button>
+        <Button
+          variant="contained"
+          disabled={items.length === 0 || name.trim() === '' || bring.isPending || arranging}
+          onClick={() => bring.mutate(undefined)}
+        >
+          Bring in {count(items.length, 'recording')}
+        </Button>
+      </DialogActions>
+    </>
+  );
+}
+
+/** The recordings as somebody arranges them, and what the application says of each arrangement. */
+function useArrangement(look: string, proposed: DeliveryPlan) {
+  const [plan, setPlan] = useState(proposed);
+  const [rows, setRows] = useState<Row[]>(() => rowsOf(proposed));
+  const newest = useRef(0);
+  const ask = useCommand(async (next: Row[]) => {
+    const number = (newest.current += 1);
+    const told = await taken(
+      api.POST('/api/deliveries/looks/{id}/arrange', {
+        params: { path: { id: look } },
+        body: { items: next.map(({ pieces, track, offset }) => ({ pieces, track, offset })) },
+      }),
+    );
+    if (number !== newest.current) return;
+    setPlan(told);
+    setRows(next);
+  });
+  const arrange = (next: Row[]) => {
+    // What is taken is nobody's business but the screen's.
+    if (next.length === rows.length && next.every((row, at) => same(row, rows[at]))) setRows(next);
+    else ask.mutate(next);
+  };
+  return { plan, rows, arrange, arranging: ask.isPending };
+}
+
+const same = (one: Row, other?: Row) =>
+  one.pieces === other?.pieces && one.track === other.track && one.offset === other.offset;

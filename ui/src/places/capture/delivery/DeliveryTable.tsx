@@ -1,0 +1,96 @@
+import Checkbox from '@mui/material/Checkbox';
+import MenuItem from '@mui/material/MenuItem';
+import TextField from '@mui/material/TextField';
+import type { DeliveryPlan } from '../../../api/client';
+import { clock } from '../../../look/format';
+import { Arrange } from './Arrange';
+import { Begins } from './Begins';
+import { changed, filesOf, type Row, withTrack } from './delivery';
+import { cx } from '../../../look/cx';
+import styles from '../../../look/look.module.css';
+import own from '../capture.module.css';
+
+interface TableProps {
+  plan: DeliveryPlan;
+  rows: Row[];
+  onChange: (rows: Row[]) => void;
+}
+
+/** Each recording with its files, the track it goes to, where it begins, and what is done to it. */
+export function DeliveryTable({ plan, rows, onChange }: TableProps) {
+  return (
+    <table className={cx(styles.plain, styles.stacked, own.delivery)}>
+      <thead>
+        <tr>
+          <th />
+          <th>Delivered</th>
+          <th>Goes to track</th>
+          <th>Begins (s)</th>
+          <th>Length</th>
+          <th>What is done to it</th>
+          <th />
+        </tr>
+      </thead>
+      <tbody>
+        {plan.items.map((item, at) => (
+          <tr key={`${filesOf(item)} ${at}`}>
+            <td data-head="Take">
+              <Checkbox
+                size="small"
+                checked={rows[at]?.taken ?? false}
+                slotProps={{ input: { 'aria-label': `Take ${item.title}` } }}
+                onChange={(_, on) => onChange(changed(rows, at, { taken: on }))}
+              />
+            </td>
+            <td data-head="Delivered" data-wide className={own.deliveredFiles}>
+              {filesOf(item)}
+            </td>
+            <td data-head="Goes to track">
+              <TextField
+                select
+                size="small"
+                variant="standard"
+                className={own.ofTrack}
+                slotProps={{ htmlInput: { 'aria-label': `Track of ${item.title}` } }}
+                value={rows[at]?.track ?? 'own'}
+                onChange={(event) =>
+                  onChange(
+                    withTrack(rows, at, event.target.value === 'own' ? null : Number(event.target.value)),
+                  )
+                }
+              >
+                <MenuItem value="own">none of the show’s</MenuItem>
+                {plan.tracks.map((track) => (
+                  <MenuItem key={track.number} value={track.number}>
+                    {track.number} {track.title}
+                  </MenuItem>
+                ))}
+              </TextField>
+            </td>
+            <td data-head="Begins (s)">
+              <Begins
+                title={item.title}
+                offset={rows[at]?.offset ?? 0}
+                rate={plan.rate}
+                onMove={(offset) => onChange(changed(rows, at, { offset }))}
+              />
+            </td>
+            <td data-head="Length" className={styles.figure}>
+              {clock(item.length_s)}
+            </td>
+            <td
+              data-head="What is done to it"
+              data-wide
+              className={item.track === null || item.score < 0.85 ? styles.inLook : styles.quiet}
+            >
+              {item.notes.join('; ')}
+            </td>
+            <td>
+              <Arrange items={plan.items} rows={rows} at={at} onChange={onChange} />
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}

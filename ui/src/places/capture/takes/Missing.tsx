@@ -1,0 +1,33 @@
+import type { Take } from '../../../api/client';
+import { clock, count } from '../../../look/format';
+import { lanes, milliseconds } from './takes';
+import { cx } from '../../../look/cx';
+import styles from '../../../look/look.module.css';
+import own from '../capture.module.css';
+
+const SHOWN = 6;
+
+/** Where a take is silent since nothing arrived, and on which lanes. */
+export function Missing({ take }: { take: Take }) {
+  if (take.missing.length === 0) return null;
+  const rest = take.missing.length - SHOWN;
+  return (
+    <div className={cx(styles.inLook, styles.figure)}>
+      Nothing arrived:
+      <ul className={own.missing}>
+        {take.missing.slice(0, SHOWN).map((one) => (
+          <li key={one.at}>
+            {clock(one.at / take.rate)} for {milliseconds(one.frames, take.rate)}, {lanes(one.lanes)}
+          </li>
+        ))}
+        {rest > 0 && <li>and at {rest} more places, drawn red at the foot of the picture</li>}
+        {take.gaps_total.unlisted > 0 && (
+          <li>
+            and {count(take.gaps_total.unlisted, 'gap')} more that no list has room for:{' '}
+            {milliseconds(take.gaps_total.frames, take.rate)} in all streams together
+          </li>
+        )}
+      </ul>
+    </div>
+  );
+}

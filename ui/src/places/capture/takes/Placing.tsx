@@ -1,0 +1,39 @@
+import Button from '@mui/material/Button';
+import { clock } from '../../../look/format';
+import { cx } from '../../../look/cx';
+import styles from '../../../look/look.module.css';
+
+/** Frames of a take; a place when both are the same. */
+export interface Part {
+  from: number;
+  to: number;
+}
+
+interface PlacingProps {
+  chosen: Part | null;
+  rate: number;
+  onMark: () => void;
+  onSection: () => void;
+}
+
+/** What can be done with the place or the part that is chosen in the picture. */
+export function Placing({ chosen, rate, onMark, onSection }: PlacingProps) {
+  const wide = chosen !== null && chosen.to > chosen.from;
+  return (
+    <>
+      <Button variant="outlined" size="small" disabled={!chosen} onClick={onMark}>
+        Marker there&nbsp;<kbd>M</kbd>
+      </Button>
+      <Button variant="outlined" size="small" disabled={!wide} onClick={onSection}>
+        Section of it&nbsp;<kbd>S</kbd>
+      </Button>
+      <span className={cx(styles.quiet, styles.figure)}>
+        {chosen
+          ? wide
+            ? `${clock(chosen.from / rate)} to ${clock(chosen.to / rate)} is chosen`
+            : `${clock(chosen.from / rate)} is chosen`
+          : 'Click into the picture to choose a place, drag to choose a part.'}
+      </span>
+    </>
+  );
+}

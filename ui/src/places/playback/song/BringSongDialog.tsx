@@ -1,0 +1,184 @@
+import Button from '@mui/material/Button';
+import Checkbox from '@mui/material/Checkbox';
+import DialogActions from '@mui/material/DialogActions';
+import DialogContent from '@mui/material/DialogContent';
+import DialogTitle from '@mui/material/DialogTitle';
+import TextField from '@mui/material/TextField';
+import { useState } from 'react';
+import { api, type Show, type SongPlan, taken } from '../../../api/client';
+import { useCommand } from '../../../api/edits';
+import { refresh } from '../../../api/queries';
+import { dialogOf } from '../../../app/dialogs/dialogOf';
+import { lookedInto, SourcePick } from '../../../app/controls/SourcePick';
+import { useSent } from '../../../app/controls/sent';
+import { count } from '../../../look/format';
+import { cx } from '../../../look/cx';
+import styles from '../../../look/look.module.css';
+import own from '../playback.module.css';
+
+interface BringProps {
+  show: Show;
+  onClose: () => void;
+}
+
+const planOf = (id: string, onSeen: (files: number) => void) =>
+  lookedInto<SongPlan>(() => taken(api.GET('/api/song-looks/{id}', { params: { path: { id } } })), onSeen);
+
+/** A folder of stems becomes a song: looked at, its roles corrected, and only then brought in. */
+export const BringSongDialog = dialogOf(
+  function BringSong({ onClose }: BringProps) {
+    const [seen, see] = useState<{ look: string; plan: SongPlan } | null>(null);
+    const sent = useSent();
+    const back = () => {
+      sent.giveUp();
+      see(null);
+    };
+    const done = () => {
+      sent.used();
+      onClose();
+    };
+    return (
+      <>
+        <DialogTitle>Bring in a song</DialogTitle>
+        {seen ? (
+          <Plan {...seen} onBack={back} onDone={done} />
+        ) : (
+          <SourcePick
+            words="All stems of one song, of any format and rate, or a ZIP file of them; a MIDI file beside them tells tempos and sections. Everything is shown before it is brought in."
+            files="Stems of a song"
+            folderLabel="Or a folder or ZIP file on this computer"
+            placeholder="/media/disk/ropewalk"
+            onLook={async (look, onSeen) => see({ look, plan: await planOf(look, onSeen) })}
+            onSent={(id) => sent.keep(id)}
+            onClose={onClose}
+          />
+        )}
+      </>
+    );
+  },
+  { maxWidth: 'md', fullWidth: true },
+);
+
+interface PlanProps {
+  look: string;
+  plan: SongPlan;
+  onBack: () => void;
+  onDone: () => void;
+}
+
+function Plan({ look, plan, onBack, onDone }: PlanProps) {
+  const [name, setName] = useState(plan.name);
+  const [bpm, setBpm] = useState(plan.bpm === null ? '' : String(plan.bpm));
+  const [stems, setStems] = useState(plan.stems.map((stem) => ({ role: stem.role, wanted: true })));
+  const change = (at: number, part: Partial<{ role: string; wanted: boolean }>) =>
+    setStems(stems.map((one, nth) => (nth === at ? { ...one, ...part } : one)));
+  const wanted = plan.stems.flatMap((stem, at) =>
+    stems[at]?.wanted ? [{ files: stem.files, role: stems[at].role.trim() || stem.role }] : [],
+  );
+  const tempo = Number(bpm.replace(',', '.'));
+  const bring = useCommand(async () => {
+    const body = { look, name: name.trim(), stems: wanted, ...(bpm.trim() ? { bpm: tempo } : {}) };
+    await taken(api.POST('/api/songs/bring-in', { body }));
+    await refresh('exports');
+    onDone();
+  });
+  return (
+    <>
+      <DialogContent>
+        <div className={styles.stack}>
+          <div className={styles.row}>
+            <TextField
+              label="Name of the song"
+              size="small"
+              value={name}
+              onChange={(event) => setName(event.target.value)}
+            />
+            <TextField
+              label="Tempo"
+              size="small"
+              value={bpm}
+              placeholder={plan.midi ? 'from the MIDI file' : 'heard by the beat tracker'}
+              helperText={
+                plan.midi
+                  ? `tempos and sections from ${plan.midi}`
+                  : 'quarter notes a minute; empty: it is heard'
+              }
+              onChange={(event) => setBpm(event.target.value)}
+            />
+          </div>
+          <table className={cx(styles.plain, styles.stacked)}>
+            <thead>
+              <tr>
+                <td />
+                <th>Files</th>
+                <th>Role</th>
+                <td />
+              </tr>
+            </thead>
+            <tbody>
+              {plan.stems.map((stem, at) => (
+                <tr key={stem.files.join()}>
+                  <td data-head="Take">
+                    <Checkbox
+                      checked={stems[at]?.wanted ?? false}
+                      slotProps={{ input: { 'aria-label': `Bring in ${stem.names[0]}` } }}
+                      onChange={(event) => change(at, { wanted: event.target.checked })}
+                    />
+                  </td>
+                  <td data-head="Files" data-wide>
+                    {stem.names.join(' + ')}
+                    {stem.notes.map((note) => (
+                      <div key={note} className={styles.quiet}>
+                        {note}
+                      </div>
+                    ))}
+                  </td>
+                  <td data-head="Role">
+                    <TextField
+                      size="small"
+                      value={stems[at]?.role ?? ''}
+                      slotProps={{ htmlInput: { 'aria-label': `Role of ${stem.names[0]}`, maxLength: 40 } }}
+                      onChange={(event) => change(at, { role: event.target.value })}
+                    />
+                  </td>
+                  <td className={cx(styles.quiet, own.kind)}>
+                    {stem.lanes === 2 ? 'stereo' : 'mono'}
+                    {stem.kind !== 'parts' && ` · ${stem.kind}`}
+                    {!stem.known && <span className={styles.inLook}> new role</span>}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          {plan.problems.length > 0 && (
+            <section className={cx(styles.note, styles.look)}>
+              <h3>Left out</h3>
+              <ul>
+                {plan.problems.map((one) => (
+                  <li key={one.where}>
+                    {one.where} {one.message}
+                  </li>
+                ))}
+              </ul>
+            </section>
+          )}
+        </div>
+      </DialogContent>
+      <DialogActions>
+        <Button onClick={onBack}>Back</Button>
+        <Button
+          variant="contained"
+          disabled={
+            wanted.length === 0 ||
+            name.trim() === '' ||
+            bring.isPending ||
+            (bpm.trim() !== '' && !(tempo >= 20 && tempo <= 400))
+          }
+          onClick={() => bring.mutate(undefined)}
+        >
+          Bring in {count(wanted.length, 'stem')}
+        </Button>
+      </DialogActions>
+    </>
+  );
+}
