@@ -6,7 +6,7 @@ Encoding.default_external = Encoding::UTF_8
 require "zeitwerk"
 
 # One product in parts that must not grow together. Each process loads only the parts it may know; naming any other
-# part is then a NameError at once. The table is the dependency rule of docs/architecture.md.
+# part is then a NameError at once.
 module Loomshuttle
   ROOT = __dir__
 
@@ -14,7 +14,16 @@ module Loomshuttle
   PARTS = { core: nil, runtime: :Runtime, recorder: :Recorder, player: :Player, stand_ins: :StandIns, porter: :Porter, store: :Store, web: :Web,
             command_line: :CommandLine, supervisor: :Supervisor }.freeze
 
-  # Rooms of the core that a part may know, where that is not the whole of it: a stand-in shares no routing with the application.
+  # Which other parts each part may name. docs/architecture.md shows this table and the next; a spec keeps all three equal.
+  MAY_USE = { core: [], runtime: %i[core], recorder: %i[core runtime], player: %i[core runtime], porter: %i[core runtime], stand_ins: %i[core runtime],
+              store: %i[core runtime], web: %i[core runtime store], command_line: %i[runtime], supervisor: %i[core runtime store] }.freeze
+
+  # Which other rooms each room of the core may name. Never both ways.
+  CORE_MAY_USE = { audio: [], rig: [], timing: [], settings: %i[rig], formats: %i[audio rig settings], songs: %i[audio formats timing], line_check: %i[audio rig settings],
+                   delivery: %i[formats], signal: %i[rig settings], hearing: %i[rig settings signal timing], views: %i[rig settings timing],
+                   steps: %i[formats hearing rig settings signal], checks: %i[hearing rig settings signal steps timing views] }.freeze
+
+  # Rooms of the core that a part may load, where that is not the whole of it: a stand-in shares no routing with the application.
   ROOMS = { stand_ins: %w[audio formats], recorder: %w[audio formats line_check], player: %w[audio formats timing songs],
             porter: %w[audio formats timing songs] }.freeze
 

@@ -40,8 +40,5 @@ module Loomshuttle
 
     # @return [Array<Finding>] without those that somebody has accepted
     def self.open(context) = run(context).reject { |finding| context.show.setup.accepted.key?(finding.id) }
-
-    # @return [Settings::Edit, nil] a fix with what moves along on a desk that patches in blocks; nil when that cannot be
-    def self.edit(show, label, settings) = Steps::Completed.edit(show, label, settings)
   end
 end

@@ -11,6 +11,8 @@ module Loomshuttle
     RATES = [44_100, 48_000, 88_200, 96_000].freeze
     BUFFERS = [128, 256, 512, 1024, 2048, 4096].freeze
     DYES = %w[walnut weld cochineal woad madder terracotta indigo lichen heather iron verdigris saffron].freeze
+    # dBFS, and who publishes it.
+    ALIGNMENT_LEVELS = { -18 => "EBU R 68", -20 => "SMPTE RP 155" }.freeze
     # Characters of a name, of a short one, and of words for the stage.
     NAME, SHORT, WORDS = 40, 6, 60
     KEPT = 20_000

@@ -20,7 +20,7 @@ module Loomshuttle
       def self.fix(show, channel)
         free = choices(show, channel)
         choice = (yield(free) if block_given?) || free.first or return
-        Checks.edit(show, "Patch #{choice.label} to #{channel.title}", choice.settings)
+        Steps::Completed.edit(show, "Patch #{choice.label} to #{channel.title}", choice.settings)
       end
     end
   end

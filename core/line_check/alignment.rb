@@ -2,10 +2,8 @@
 
 module Loomshuttle
   module LineCheck
-    # Where levels should be, in dBFS.
+    # How near to the alignment level (Settings::ALIGNMENT_LEVELS) and to full scale levels should be.
     module Alignment
-      # Alignment levels and who publishes them.
-      LEVELS = { -18 => "EBU R 68", -20 => "SMPTE RP 155" }.freeze
       # Peaks stay this clear of full scale, as bands play louder in the show (common practice, no published source).
       CEILING_DB = -6.0
       # A loud part this near to the alignment level is good (common practice, no published source).

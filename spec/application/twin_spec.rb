@@ -132,7 +132,7 @@ RSpec.describe "A second computer", :own_application, type: :feature do
     Tools.wait_until(60, "the chorus") { player(second)["position"] > 96_000 * 3 }
     killed = first.pids("player").each { |pid| Process.kill(:KILL, pid) }
     # Not the cut line: a new player may be back before the next status shows the cut.
-    Tools.wait_until(60, "its end") { (first.pids("player") & killed).empty? }
+    Tools.wait_until(60, "its end") { !first.pids("player").intersect?(killed) }
     bar = -> { find("[aria-label='bar and beat']").text.to_i }
     died_in = bar.call
     Tools.wait_until(60, -> { bar.call }) { bar.call > died_in }

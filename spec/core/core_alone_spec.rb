@@ -28,23 +28,45 @@ RSpec.describe "The core by itself" do
     end
   end
 
-  # design: who may depend on whom. A name counts however it is written: a room that is named alone as well as one behind its part.
-  # Within the core the arrows go one way, too: audio, rig < settings < formats < steps, signal < views < checks.
-  { "core" => %w[Runtime Recorder Player StandIns Store Web Supervisor CommandLine Porter], "core/songs" => %w[Settings Steps Views Signal Checks Rig],
-    "core/audio" => %w[Settings Formats Steps Views Signal Checks Rig],
-    "core/rig" => %w[Settings Formats Steps Views Signal Checks], "core/settings" => %w[Formats Steps Views Signal Checks], "core/formats" => %w[Steps Views Signal Checks],
-    "core/steps" => %w[Views Signal Checks], "core/signal" => %w[Steps Views Checks], "core/views" => %w[Steps Checks], "core/delivery" => %w[Steps Views Signal Checks],
-    "runtime" => %w[Recorder Player StandIns Store Web Supervisor Porter],
-    "recorder" => %w[Store Web StandIns Porter], "player" => %w[Store Web StandIns Porter Recorder],
-    "store" => %w[Web Recorder StandIns Porter], "command_line" => %w[Store Web Recorder StandIns Porter Settings],
-    "stand_ins" => %w[Store Web Recorder Porter], "web" => %w[StandIns Recorder Player Porter Supervisor], "porter" => %w[Recorder StandIns Store Web],
-    "supervisor" => %w[Web Recorder Player StandIns Porter] }.each do |folder, strangers|
-    it "keeps #{folder} from naming #{strangers.join(', ')}" do
-      used = Dir[File.join(Loomshuttle::ROOT, folder, "**", "*.rb")].flat_map do |file|
-        code = File.readlines(file).reject { |line| line.strip.start_with?("#") }.join.gsub(/"[^"]*"/, "").gsub(/^ *(module|class) \w+.*$/, "")
-        strangers.select { |name| code.match?(/(?<![\w:@])(Loomshuttle::)?#{name}(?=[.:,)\s])/) }.map { |name| "#{file} names #{name}" }
-      end
-      expect(used).to eq([])
+  # What a folder's code names of others, however it is written: a room alone as well as one behind its part.
+  # @param others [Hash{Symbol=>String}] folder => namespace
+  # @return [Hash{Symbol=>Array<String>}] files by what they name
+  def named_in(files, others)
+    files.each_with_object({}) do |file, found|
+      code = File.readlines(file).reject { |line| line.strip.start_with?("#") }.join.gsub(/"[^"#]*"/, "").gsub(/^ *(module|class) \w+.*$/, "")
+      others.each { |folder, name| (found[folder] ||= []) << file if code.match?(/(?<![\w:@])(Loomshuttle::)?#{name}(?=[.:,)\s\]])/) }
     end
+  end
+
+  def camel(folder) = folder.to_s.split("_").map(&:capitalize).join
+  def ruby_files(*folder) = Dir[File.join(Loomshuttle::ROOT, *folder, "**", "*.rb")]
+
+  # A part's own classes may be called like another part, such as the recorder's Player.
+  Loomshuttle::MAY_USE.each do |part, allowed|
+    it "keeps #{part} from naming any part but #{[part, *allowed].join(', ')}" do
+      files = ruby_files(part.to_s)
+      strangers = Loomshuttle::PARTS.compact.except(part, *allowed).reject { |_, name| files.any? { |file| File.read(file).match?(/^ *(class #{name}\b|#{name} = )/) } }
+      expect(named_in(files, strangers)).to eq({})
+    end
+  end
+
+  Loomshuttle::CORE_MAY_USE.each do |room, allowed|
+    it "keeps the core's room #{room} from naming any room but #{[room, *allowed].join(', ')}" do
+      strangers = (Loomshuttle::CORE_MAY_USE.keys - [room, *allowed]).to_h { |folder| [folder, camel(folder)] }
+      expect(named_in(ruby_files("core", room.to_s) + [File.join(Loomshuttle::ROOT, "core", "#{room}.rb")].select { |file| File.exist?(file) }, strangers)).to eq({})
+    end
+  end
+
+  it "lets no two rooms of the core use each other, also not by way of a third one" do
+    reached = ->(room, seen = []) { Loomshuttle::CORE_MAY_USE[room].reduce(seen) { |all, other| all.include?(other) ? all : reached.call(other, all + [other]) } }
+    expect(Loomshuttle::CORE_MAY_USE.keys.select { |room| reached.call(room).include?(room) }).to eq([])
+    expect(Loomshuttle::CORE_MAY_USE.keys.map(&:to_s)).to match_array(Dir.children(File.join(Loomshuttle::ROOT, "core")).reject { |entry| entry.end_with?(".rb") })
+  end
+
+  it "is drawn in the documents as it is" do
+    rows = File.read(File.join(Loomshuttle::ROOT, "docs", "architecture.md")).scan(%r{^\| `([\w/]+)/` \| .*? \|([^|]*)\|$}).to_h { |folder, uses| [folder, uses.scan(/\w+/).map(&:to_sym)] }
+    parts = Loomshuttle::MAY_USE.transform_keys(&:to_s)
+    rooms = Loomshuttle::CORE_MAY_USE.transform_keys { |room| "core/#{room}" }
+    expect(rows.slice(*parts.keys, *rooms.keys).transform_values(&:sort)).to eq(parts.merge(rooms).transform_values(&:sort))
   end
 end

@@ -17,7 +17,7 @@ module Loomshuttle
       def roll
         lines = @control.roll
         places = lines.each_with_index.to_h { |line, at| [line.source.number, at] }
-        { alignment: @show.setup.alignment, levels: LineCheck::Alignment::LEVELS.map { |level, standard| { level: level, standard: standard } }, ceiling: LineCheck::Alignment::CEILING_DB,
+        { alignment: @show.setup.alignment, levels: Settings::ALIGNMENT_LEVELS.map { |level, standard| { level: level, standard: standard } }, ceiling: LineCheck::Alignment::CEILING_DB,
           tolerance: LineCheck::Alignment::TOLERANCE_DB, version: @control.seen.version,
           lines: LineCheck::Ear.by_need(lines).map { |line| line_hash(line, places[line.source.number]) } }
       end

@@ -31,7 +31,7 @@ module Loomshuttle
           point = has.take.beside(lacks.number - has.number)
           return if point.nil? || !show.profile.return_points.include?(point) || show.returns_heard.include?(point.number)
 
-          Checks.edit(show, "Let #{lacks.title} hear card return #{point.number} on take", "channel/#{lacks.number}/take" => point.name)
+          Steps::Completed.edit(show, "Let #{lacks.title} hear card return #{point.number} on take", "channel/#{lacks.number}/take" => point.name)
         end
 
         # For both as it is where there is more of it: nothing that is heard goes.
@@ -41,7 +41,7 @@ module Loomshuttle
           words = %i[main polarity].include?(field) ? "#{more.title} #{WORDS[field]} and #{less.title} is not" : "#{more.title} #{WORDS[field]} than #{less.title}"
           setting = Settings.find("channel/#{more.number}/#{field}").last
           finding(left, right, field, "#{words}, and they are a pair.",
-                  Checks.edit(show, "#{less.title}: #{setting.words} as #{more.title}", "channel/#{less.number}/#{field}" => setting.plain(more)))
+                  Steps::Completed.edit(show, "#{less.title}: #{setting.words} as #{more.title}", "channel/#{less.number}/#{field}" => setting.plain(more)))
         end
 
         def amount(value) = value.respond_to?(:size) ? value.size : { true => 1, false => 0 }.fetch(value)

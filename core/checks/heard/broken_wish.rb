@@ -16,7 +16,7 @@ module Loomshuttle
         wants = { "reach" => "and must", "never" => "and never should" }.fetch(result.wish.kind) { "and it should be #{Hearing::Wishes.words(result.wish)}" }
         Finding.new(id: "broken-wish/#{result.wish.number}/#{result.source}/#{result.listener}", check: "broken-wish", severity: Finding::BLOCKS,
                     sentence: "#{listener} #{is}, #{wants}.", path: Hearing::Way.points(survey, result.source, result.listener), at: [],
-                    fix: fixes ? Hearing::Mend.of(survey, result) : nil)
+                    fix: fixes ? Steps::Mend.of(survey, result) : nil)
       end
       private_class_method :finding
     end

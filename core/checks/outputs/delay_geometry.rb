@@ -26,7 +26,8 @@ module Loomshuttle
         def fix(show, zone)
           return unless zone.possible
 
-          Checks.edit(show, "Delay output #{zone.output} by #{format('%.1f', Timing::Latency.ms(zone.wanted, show.rate))} ms", "output/#{zone.output}/delay" => zone.wanted)
+          Steps::Completed.edit(show, "Delay output #{zone.output} by #{format('%.1f', Timing::Latency.ms(zone.wanted, show.rate))} ms",
+                                "output/#{zone.output}/delay" => zone.wanted)
         end
       end
     end

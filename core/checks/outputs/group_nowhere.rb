@@ -25,7 +25,7 @@ module Loomshuttle
         def fix(show, bus)
           return unless show.profile.mixing.bus_to_main
 
-          Checks.edit(show, "Put #{show.label(bus.point)} on main", "bus/#{bus.number}/main" => true)
+          Steps::Completed.edit(show, "Put #{show.label(bus.point)} on main", "bus/#{bus.number}/main" => true)
         end
       end
     end

@@ -28,7 +28,7 @@ module Loomshuttle
           show.profile.outlet_blocks.each do |block, points|
             at = points.index { |point| show.layout.sockets_of_outlet(point).include?(output.expected) } or next
             first = output.number - at
-            return Checks.edit(show, "Feed #{Rig::Label.for(output.expected)} with output #{output.number} again", "outlet/#{block}/first" => first) if first.positive?
+            return Steps::Completed.edit(show, "Feed #{Rig::Label.for(output.expected)} with output #{output.number} again", "outlet/#{block}/first" => first) if first.positive?
           end
           nil
         end

@@ -37,7 +37,7 @@ module Loomshuttle
 
           single = channels.select { |channel| channel.send_taps.key?(bus.number.to_s) }
           settings = single.to_h { |channel| ["channel/#{channel.number}/send_taps", channel.send_taps.except(bus.number.to_s)] }
-          Checks.edit(show, "Take #{show.label(bus.point)}'s sends pre-fader", settings.merge("bus/#{bus.number}/tap" => "pre-fader"))
+          Steps::Completed.edit(show, "Take #{show.label(bus.point)}'s sends pre-fader", settings.merge("bus/#{bus.number}/tap" => "pre-fader"))
         end
       end
     end

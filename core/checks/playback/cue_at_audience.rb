@@ -20,7 +20,7 @@ module Loomshuttle
         Finding.new(id: "cue-at-audience/#{source.id}/#{listener.number}", check: "cue-at-audience", severity: Finding::BLOCKS,
                     sentence: "#{source.title} can be heard by #{listener.title}, at #{Hearing::Level.words(decibels)}.",
                     path: Hearing::Way.points(survey, source.id, listener.number), at: [],
-                    fix: fixes ? Hearing::Mend.stop(survey, source.id, listener.number) : nil)
+                    fix: fixes ? Steps::Mend.stop(survey, source.id, listener.number) : nil)
       end
       private_class_method :finding
     end

@@ -19,7 +19,7 @@ module Loomshuttle
           show.tracks.values.select { |track| track.outputs.intersect?(taken) }.map do |track|
             lanes = track.outputs & taken
             finding("track/#{track.number}", "#{show.title_of(track)} plays to card return #{lanes.join(' and ')}, which playback has to itself.",
-                    Checks.edit(show, "Let #{show.title_of(track)} play nowhere", "track/#{track.number}/outputs" => []))
+                    Steps::Completed.edit(show, "Let #{show.title_of(track)} play nowhere", "track/#{track.number}/outputs" => []))
           end
         end
 
@@ -28,7 +28,7 @@ module Loomshuttle
           return [] if lanes.empty?
 
           [finding("own-mix", "The recorder's own mix leaves on card return #{lanes.join(' and ')}, which playback has to itself.",
-                   Checks.edit(show, "Let the recorder's own mix leave nowhere", "setup/own_mix" => []))]
+                   Steps::Completed.edit(show, "Let the recorder's own mix leave nowhere", "setup/own_mix" => []))]
         end
 
         def finding(id, sentence, fix)

@@ -74,8 +74,8 @@ module Loomshuttle
           return if show.profile.strip(channel.number).width > 1
 
           others = away(show, strand).to_h { |base| ["channel/#{show.channel_at(base).number}/take", nil] }
-          Checks.edit(show, "Let #{channel.title} alone hear card return #{strand.return} on take",
-                      others.merge("channel/#{channel.number}/take" => strand.return_point.name))
+          Steps::Completed.edit(show, "Let #{channel.title} alone hear card return #{strand.return} on take",
+                                others.merge("channel/#{channel.number}/take" => strand.return_point.name))
         end
       end
     end

@@ -10,7 +10,7 @@ module Loomshuttle
     #   length_minutes    how long the show is captured
     #   monitoring        "desk", or "computer" when somebody hears the stage through it
     #   desk_follows      "at once": each edit goes to the desk; "when sent": the desk waits until the plan is sent
-    #   alignment         dBFS at which a line check wants the loud parts (LineCheck::Alignment)
+    #   alignment         dBFS at which a line check wants the loud parts (ALIGNMENT_LEVELS)
     #   temperature       of the air, in °C: how fast sound is there       later_ms  what delayed speakers are later than the main ones, on purpose
     #   accepted          finding id => reason why it may stay
     Setup = declare("setup", :setup, :one, words: ->(_, _) { "Show" }) do
@@ -26,7 +26,7 @@ module Loomshuttle
       setting :length_minutes, Kinds.whole(1..(24 * 60)), blank: 120, words: "length of the show", unit: "minutes"
       setting :monitoring, Kinds.one_of("desk", "computer"), blank: "desk", words: "the stage hears itself through"
       setting :desk_follows, Kinds.one_of("at once", "when sent"), blank: "at once", words: "the desk follows edits"
-      setting :alignment, Kinds.one_of(*LineCheck::Alignment::LEVELS.keys), blank: LineCheck::Alignment::LEVELS.keys.first, words: "alignment level", unit: "dBFS"
+      setting :alignment, Kinds.one_of(*ALIGNMENT_LEVELS.keys), blank: ALIGNMENT_LEVELS.keys.first, words: "alignment level", unit: "dBFS"
       setting :temperature, RoomKinds.figure(-30..50, 10, "°C"), blank: 20, words: "air temperature", unit: "°C"
       setting :later_ms, RoomKinds.figure(0..50, 10, "ms"), blank: 0, words: "delayed speakers later by", unit: "ms"
       setting :accepted, Kinds.reasons(500), blank: {}.freeze, words: "accepted findings"

@@ -17,10 +17,10 @@ RSpec.describe Loomshuttle::LineCheck do
     Loomshuttle::LineCheck::Judge.on(source.with(**source_as), heard, hum, alignment)
   end
 
-  describe Loomshuttle::LineCheck::Alignment do
+  describe Loomshuttle::Settings do
     # EBU R 68-2000: alignment level is 18 dB below full scale. SMPTE RP 155-2004: 20 dB below. Both from memory.
     it "knows the two published alignment levels" do
-      expect(described_class::LEVELS).to eq(-18 => "EBU R 68", -20 => "SMPTE RP 155")
+      expect(described_class::ALIGNMENT_LEVELS).to eq(-18 => "EBU R 68", -20 => "SMPTE RP 155")
     end
   end
 

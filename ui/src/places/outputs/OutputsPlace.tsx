@@ -9,6 +9,7 @@ import { FigureTable } from './listening/FigureTable';
 import { Levels } from './levels/Levels';
 import { Listening } from './listening/Listening';
 import { Room } from './room/Room';
+import type { Chosen } from './listening/heard';
 import { Sockets } from './sockets/Sockets';
 
 const VIEWS = [
@@ -18,12 +19,6 @@ const VIEWS = [
   { id: 'sockets', name: 'Outputs and buses' },
 ] as const;
 type View = (typeof VIEWS)[number]['id'];
-
-/** The listener and the source that are looked at, kept from view to view. */
-export interface Chosen {
-  listener: number | null;
-  source: string | null;
-}
 
 /** Who hears what, by which way, how loud and how late; and where all of that is set. */
 export default function OutputsPlace() {

@@ -9,14 +9,14 @@ import { BulkEditor } from './editors/BulkEditor';
 import { CellEditor } from './editors/CellEditor';
 import { emptying, forAll, namesFor, numbersOf, portOf } from './editors/cells';
 import { type Cursor, inRange, isRange, start } from './sheet/cursor';
-import { Dyes } from './editors/Dyes';
+import { Dyes } from '../../app/controls/Dyes';
 import { type Filter, found, shown as show_, strandsOf } from './sheet/filter';
 import { InputListDialog } from './dialogs/InputListDialog';
 import { patch } from './editors/patching';
 import { RunStraightDialog } from './dialogs/RunStraightDialog';
 import { Sheet, type SheetActions } from './sheet/Sheet';
 import { ShortcutsDialog } from './dialogs/ShortcutsDialog';
-import { Toolbar } from './Toolbar';
+import { type PatchDialog, Toolbar } from './Toolbar';
 import { TracePanel } from './TracePanel';
 import { TracksDialog } from './dialogs/TracksDialog';
 import styles from '../../look/look.module.css';
@@ -27,7 +27,6 @@ interface Open {
   cell: HTMLElement;
   typed: string;
 }
-export type PatchDialog = 'run' | 'tracks' | 'list' | 'keys';
 
 /** The strand sheet with its tools, and the chosen strand told hop by hop at the side. */
 export function PatchPlace() {

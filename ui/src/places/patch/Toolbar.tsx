@@ -4,10 +4,11 @@ import type { Port, Show } from '../../api/client';
 import { redo, undo } from '../../api/edits';
 import { lookAt } from '../../api/preview';
 import { type Filter, FILTER_WORDS, FILTERS, type strandsOf } from './sheet/filter';
-import type { PatchDialog } from './PatchPlace';
 import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
 import own from './sheet/sheet.module.css';
+
+export type PatchDialog = 'run' | 'tracks' | 'list' | 'keys';
 
 interface ToolbarProps {
   show: Show;

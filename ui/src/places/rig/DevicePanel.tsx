@@ -5,8 +5,7 @@ import TextField from '@mui/material/TextField';
 import type { Preview, Rig, Settings, Show } from '../../api/client';
 import { set, type StepKind, type StepOptions } from '../../api/edits';
 import { takeCarefully } from '../../api/preview';
-import { ChoiceField, TextSetting } from '../patch/editors/Fields';
-import type { Chosen } from './RigPlace';
+import { ChoiceField, TextSetting } from '../../app/controls/Fields';
 import { LookBack } from './LookBack';
 import { RoundTrip } from './RoundTrip';
 import { SoundDevice } from './SoundDevice';
@@ -17,7 +16,8 @@ import styles from '../../look/look.module.css';
 interface PanelProps {
   rig: Rig;
   show: Show;
-  chosen: Chosen;
+  /** "desk", "recorder", "interface" or a box's letter. */
+  chosen: string;
 }
 
 // What breaks strands, or makes something wrong, is shown before it is done.

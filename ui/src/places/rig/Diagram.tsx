@@ -4,7 +4,6 @@ import Menu from '@mui/material/Menu';
 import { type ReactNode, useState } from 'react';
 import type { Rig, Schemas } from '../../api/client';
 import { step } from '../../api/edits';
-import type { Chosen } from './RigPlace';
 import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
 import own from './rig.module.css';
@@ -13,7 +12,8 @@ type Way = Schemas['Way'];
 
 interface DiagramProps {
   rig: Rig;
-  chosen: Chosen;
+  /** "desk", "recorder", "interface" or a box's letter. */
+  chosen: string;
   onChoose: (device: string) => void;
 }
 

@@ -11,15 +11,12 @@ import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
 import own from './rig.module.css';
 
-/** What is chosen in the diagram: "desk", "recorder", "interface" or a box's letter. */
-export type Chosen = string;
-
 /** Stage, desk and computer in one line, and how full every link is. */
 export default function RigPlace() {
   const show = useShow().data;
   const asked = useRig();
   const rig = asked.data;
-  const [chosen, choose] = useState<Chosen>('desk');
+  const [chosen, choose] = useState('desk');
   const [profiles, openProfiles] = useState(false);
   useJump('rig', (setting) => choose(deviceOf(setting)));
   if (!show) return null;

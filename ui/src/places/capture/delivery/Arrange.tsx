@@ -2,20 +2,12 @@ import Button from '@mui/material/Button';
 import Menu from '@mui/material/Menu';
 import MenuItem from '@mui/material/MenuItem';
 import { useState } from 'react';
-import type { DeliveryItem } from '../../../api/client';
 import { JoinDialog } from './JoinDialog';
 import { PartsDialog } from './PartsDialog';
-import { channels, type Row, splitChannels, splitParts } from './delivery';
-
-export interface ArrangeProps {
-  items: DeliveryItem[];
-  rows: Row[];
-  at: number;
-  onChange: (rows: Row[]) => void;
-}
+import { type RowProps, channels, type Row, splitChannels, splitParts } from './delivery';
 
 /** What can be done by hand to a recording: joined with another, split, its parts put in order. */
-export function Arrange(props: ArrangeProps) {
+export function Arrange(props: RowProps) {
   const { items, rows, at, onChange } = props;
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const [dialog, setDialog] = useState<'join' | 'parts' | null>(null);

@@ -10,11 +10,10 @@ import RadioGroup from '@mui/material/RadioGroup';
 import TextField from '@mui/material/TextField';
 import { useState } from 'react';
 import styles from '../../../look/look.module.css';
-import type { ArrangeProps } from './Arrange';
-import { canStandAside, filesOf, joinedAside, joinedBehind } from './delivery';
+import { type RowProps, canStandAside, filesOf, joinedAside, joinedBehind } from './delivery';
 
 /** Another recording is put behind one, or beside it. */
-export function JoinDialog({ items, rows, at, onChange, onClose }: ArrangeProps & { onClose: () => void }) {
+export function JoinDialog({ items, rows, at, onChange, onClose }: RowProps & { onClose: () => void }) {
   const others = items.flatMap((item, index) => (index === at ? [] : [{ item, index }]));
   const [other, setOther] = useState(others[0]?.index ?? at);
   const [how, setHow] = useState<'behind' | 'aside'>('behind');

@@ -3,14 +3,13 @@ import Dialog from '@mui/material/Dialog';
 import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
-import type { ArrangeProps } from './Arrange';
-import { earlier } from './delivery';
+import { type RowProps, earlier } from './delivery';
 import { cx } from '../../../look/cx';
 import styles from '../../../look/look.module.css';
 import own from '../capture.module.css';
 
 /** The parts of a recording, in the order in which they are put one behind the other. */
-export function PartsDialog({ items, rows, at, onChange, onClose }: ArrangeProps & { onClose: () => void }) {
+export function PartsDialog({ items, rows, at, onChange, onClose }: RowProps & { onClose: () => void }) {
   const item = items[at];
   return (
     <Dialog open onClose={onClose} maxWidth="sm" fullWidth>

@@ -10,6 +10,14 @@ export interface Row extends DeliveryChoice {
   taken: boolean;
 }
 
+/** One row of all of them, and what takes them changed. */
+export interface RowProps {
+  items: DeliveryItem[];
+  rows: Row[];
+  at: number;
+  onChange: (rows: Row[]) => void;
+}
+
 type Piece = Row['pieces'][number];
 
 export const rowsOf = (plan: DeliveryPlan): Row[] =>

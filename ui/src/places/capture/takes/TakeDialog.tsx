@@ -9,7 +9,7 @@ import { api, type Take, taken } from '../../../api/client';
 import { useCommand } from '../../../api/edits';
 import { refreshTakes, useShow } from '../../../api/queries';
 import { clock, count, moment, size } from '../../../look/format';
-import { Dyes } from '../../patch/editors/Dyes';
+import { Dyes } from '../../../app/controls/Dyes';
 import { ExportPanel } from './ExportPanel';
 import { Listen } from './Listen';
 import { MarkerTable } from './MarkerTable';

@@ -4,8 +4,8 @@ import { Told } from '../../../app/status/Told';
 import { cx } from '../../../look/cx';
 import { level } from '../../../look/format';
 import styles from '../../../look/look.module.css';
-import type { Chosen } from '../OutputsPlace';
 import { cellsOf, type Cell, type Row, sorted } from './figures';
+import type { Chosen } from './heard';
 import own from '../outputs.module.css';
 
 interface TableProps {

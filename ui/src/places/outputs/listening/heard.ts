@@ -23,6 +23,12 @@ export function heardBy(hearing: Hearing, listener: number): Heard[] {
   return all.sort((a, b) => (b.db ?? -200) - (a.db ?? -200));
 }
 
+/** The listener and the source that are looked at, kept from view to view. */
+export interface Chosen {
+  listener: number | null;
+  source: string | null;
+}
+
 export interface State {
   kind: 'well' | 'look' | 'stop';
   text: string;

@@ -1,7 +1,7 @@
 import { useEffect, useRef } from 'react';
 import { change } from '../../../api/careful';
 import type { Outputs } from '../../../api/client';
-import { TextSetting } from '../../patch/editors/Fields';
+import { TextSetting } from '../../../app/controls/Fields';
 import { cx } from '../../../look/cx';
 import { count } from '../../../look/format';
 import styles from '../../../look/look.module.css';

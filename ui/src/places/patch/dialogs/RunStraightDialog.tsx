@@ -8,7 +8,7 @@ import { useState } from 'react';
 import type { Port, Show } from '../../../api/client';
 import { takeCarefully } from '../../../api/preview';
 import type { Rail } from '../sheet/layout';
-import { NumberField } from '../editors/NumberField';
+import { NumberField } from '../../../app/controls/NumberField';
 import { cx } from '../../../look/cx';
 import { dialogOf } from '../../../app/dialogs/dialogOf';
 import styles from '../../../look/look.module.css';

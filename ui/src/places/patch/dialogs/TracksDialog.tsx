@@ -10,7 +10,7 @@ import { useState } from 'react';
 import type { Port, Show } from '../../../api/client';
 import { set, step } from '../../../api/edits';
 import { lookAt } from '../../../api/preview';
-import { NumberField } from '../editors/NumberField';
+import { NumberField } from '../../../app/controls/NumberField';
 import { cx } from '../../../look/cx';
 import { dialogOf } from '../../../app/dialogs/dialogOf';
 import styles from '../../../look/look.module.css';

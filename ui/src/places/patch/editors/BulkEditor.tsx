@@ -8,7 +8,7 @@ import { set, step } from '../../../api/edits';
 import { lookAt } from '../../../api/preview';
 import { count } from '../../../look/format';
 import { emptying, forAll, namesFor, numbersOf } from './cells';
-import { Dyes } from './Dyes';
+import { Dyes } from '../../../app/controls/Dyes';
 import { HEADS } from '../sheet/layout';
 import { patch } from './patching';
 import styles from '../../../look/look.module.css';

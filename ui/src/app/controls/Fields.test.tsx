@@ -1,7 +1,7 @@
 import { screen, waitFor } from '@testing-library/react';
 import { beforeEach, expect, test, vi } from 'vitest';
-import { answer, bodies, Refusal } from '../../../test/application';
-import { draw, edited, shown } from '../../../test/screen';
+import { answer, bodies, Refusal } from '../../test/application';
+import { draw, edited, shown } from '../../test/screen';
 import { ChoiceField, fitting, TextSetting } from './Fields';
 
 beforeEach(() => {

@@ -1,5 +1,5 @@
 import type { KeyboardEvent } from 'react';
-import styles from '../../../look/look.module.css';
+import styles from '../../look/look.module.css';
 
 interface DyesProps {
   dyes: string[];

@@ -1,4 +1,4 @@
-import { jumpTo } from '../../app/shell/jump';
+import { jumpTo } from '../shell/jump';
 import styles from '../../look/look.module.css';
 import own from './trace.module.css';
 

@@ -3,8 +3,8 @@ import { useState } from 'react';
 import type { Hop, Show } from '../../api/client';
 import { usePointTrace } from '../../api/queries';
 import { HopList } from './HopList';
-import { Answered } from '../../app/status/Answered';
-import { Told } from '../../app/status/Told';
+import { Answered } from '../status/Answered';
+import { Told } from '../status/Told';
 
 /** Every way through a point, one after the other. */
 export function PointTrace({ point, show, empty }: { point: string; show: Show; empty: string }) {

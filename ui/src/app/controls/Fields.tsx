@@ -2,10 +2,10 @@ import Autocomplete from '@mui/material/Autocomplete';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import { useEffect, useRef, useState } from 'react';
-import type { Choice, Settings } from '../../../api/client';
-import { set } from '../../../api/edits';
-import { type Column, useChoices } from '../../../api/queries';
-import styles from '../../../look/look.module.css';
+import type { Choice, Settings } from '../../api/client';
+import { set } from '../../api/edits';
+import { type Column, useChoices } from '../../api/queries';
+import styles from '../../look/look.module.css';
 
 interface ChoiceProps {
   column: Column;

@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 module Loomshuttle
-  module Hearing
+  module Steps
     # What would keep a broken wish: an edit of the plan where it is a matter of routing, a press at the desk where it is one of levels.
     class Mend
       OFF = Signal::MixedLevels::OFF
@@ -10,12 +10,12 @@ module Loomshuttle
       # Ways add up, so a level is found step by step.
       TRIES = 20
 
-      # @param survey [Survey]   @param result [Wishes::Result] that is not kept
-      # @return [Settings::Edit, Press, nil] nil where nothing simple does
+      # @param survey [Hearing::Survey]   @param result [Hearing::Wishes::Result] that is not kept
+      # @return [Settings::Edit, Hearing::Press, nil] nil where nothing simple does
       def self.of(survey, result) = new(survey, result.source, result.listener).of(result.wish, result.figure.heard)
 
       # @param source [String]   @param listener [Integer]
-      # @return [Settings::Edit, Press, nil] that stops the way which carries most
+      # @return [Settings::Edit, Hearing::Press, nil] that stops the way which carries most
       def self.stop(survey, source, listener) = new(survey, source, listener).stop
 
       def initialize(survey, source, listener)
@@ -52,13 +52,13 @@ module Loomshuttle
 
       def level(join) = join.level && @names[join.level]
       def title(base) = @show.channel_at(base).title
-      def edit(label, settings) = Checks.edit(@show, label, settings)
+      def edit(label, settings) = Completed.edit(@show, label, settings)
 
       def keep_out(base, bus)
         number, name = base.number, @show.label(Rig::Point.desk("bus", bus))
         return edit("Take #{title(base)} out of subgroup #{name}", "channel/#{number}/groups" => @show.channels[number].groups - [bus]) if @mix.group?(bus)
 
-        Press.new(label: "Close #{title(base)}'s send to #{name} at the desk", values: { "channel/#{number}/send/#{bus}" => OFF })
+        Hearing::Press.new(label: "Close #{title(base)}'s send to #{name} at the desk", values: { "channel/#{number}/send/#{bus}" => OFF })
       end
 
       # A channel or a card return straight to an output.
@@ -77,16 +77,16 @@ module Loomshuttle
           db = @survey.turned(values.merge(name => level)).figure(@source, @listener).db or return
           break if (db - wanted).abs < 0.05
 
-          level = (level + wanted - db).clamp(OFF + 1, Press::RANGE.max).round(2)
+          level = (level + wanted - db).clamp(OFF + 1, Hearing::Press::RANGE.max).round(2)
         end
-        pressed(values.merge(name => level), wanted) { "#{level > before ? 'Raise' : 'Lower'} it by #{Level.words((level - before).abs)} at the desk" }
+        pressed(values.merge(name => level), wanted) { "#{level > before ? 'Raise' : 'Lower'} it by #{Hearing::Level.words((level - before).abs)} at the desk" }
       end
 
       # A send where there is one, or else the fader.
       def own_level(survey)
         names = survey.loudest(@source, @listener).filter_map { |join| level(join) }
         own = names.find { |name| name.first == :send && !@mix.group?(name.last) } || names.find { |name| name.first == :fader }
-        own && SlotWords.value(own, @mix)
+        own && Hearing::SlotWords.value(own, @mix)
       end
 
       # Opens what is closed on the way that needs least opened.
@@ -99,13 +99,13 @@ module Loomshuttle
         pressed(values, wanted) { "Open its way at the desk" }
       end
 
-      # @return [Press, nil] nil where it would not do, or there is nothing to press
+      # @return [Hearing::Press, nil] nil where it would not do, or there is nothing to press
       def pressed(values, wanted)
         changed = values.reject { |name, value| @survey.values[name] == value }
         db = @survey.turned(values).figure(@source, @listener).db
         return if changed.empty? || db.nil? || (wanted && (db - wanted).abs > 0.1)
 
-        Press.new(label: yield, values: changed)
+        Hearing::Press.new(label: yield, values: changed)
       end
 
       # What a silent level needs, to be open.
@@ -113,8 +113,8 @@ module Loomshuttle
         case name
         in [:mute, number] then { "channel/#{number}/mute" => false }
         in [:fader, number] then master("channel/#{number}", SOFTLY)
-        in [:send, *] | [:matrix, *] then { SlotWords.value(name, @mix) => SOFTLY }
-        in [:master, base] then master(SlotWords.master(base, @mix), 0)
+        in [:send, *] | [:matrix, *] then { Hearing::SlotWords.value(name, @mix) => SOFTLY }
+        in [:master, base] then master(Hearing::SlotWords.master(base, @mix), 0)
         in [:output, number] then { "output/#{number}/mute" => false }
         end
       end
