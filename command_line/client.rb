@@ -8,7 +8,15 @@ module Loomshuttle
     # Asks the running application over HTTP.
     class Client
       # What the application said against it, or that it is not there.
-      class Failed < StandardError; end
+      class Failed < StandardError
+        # @return [String, nil] kind of the problem, as the API tells it
+        attr_reader :kind
+
+        def initialize(message, kind: nil)
+          super(message)
+          @kind = kind
+        end
+      end
 
       def initialize(port)
         @port = port
@@ -49,14 +57,16 @@ module Loomshuttle
         end
       end
 
-      def refuse(response) = raise(Failed, JSON.parse(response.body).dig("error", "message") || "The application answered #{response.code}.")
+      def refuse(response)
+        JSON.parse(response.body)["error"].to_h.then { |error| raise Failed.new(error["message"] || "The application answered #{response.code}.", kind: error["kind"]) }
+      end
 
       def asking
         yield
       rescue Errno::EEXIST, Errno::EACCES, Errno::ENOENT, Errno::ENOSPC, Errno::EISDIR => e
         raise Failed, "The file cannot be written: #{e.message}."
       rescue SystemCallError
-        raise Failed, "Nothing answers on port #{@port}; start the application with bin/demo, or name its port with --port."
+        raise Failed.new("Nothing answers on port #{@port}; start the application with bin/demo, or name its port with --port.", kind: "away")
       rescue JSON::ParserError, EOFError, Net::ReadTimeout
         raise Failed, "What runs on port #{@port} does not answer like Loomshuttle."
       end

@@ -18,9 +18,12 @@ module Loomshuttle
       def self.main(arguments)
         start(arguments, debug: true)
         0
-      rescue Client::Failed, Thor::Error => e
+      rescue Client::Failed => e
         warn e.message
-        1
+        ExitCodes.of(e.kind)
+      rescue Thor::Error => e
+        warn e.message
+        ExitCodes::USAGE
       rescue SystemExit => e
         e.status
       end

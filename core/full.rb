@@ -1,8 +1,12 @@
 # frozen_string_literal: true
 
 module Loomshuttle
-  # There is no room on a disk for what is asked. Nothing of it was kept.
+  # A disk has no room for what is asked. Nothing of it was saved.
   class Full < Invalid
+    KIND = :full
+
     def initialize(message, where: "disk", faults: []) = super
+
+    def details = {}
   end
 end

@@ -1,19 +1,22 @@
 # frozen_string_literal: true
 
 module Loomshuttle
-  # Input that cannot be accepted. The message is a sentence for a person; `where` names the setting or place, and `faults`
-  # lists every one where there are several.
-  class Invalid < StandardError
+  # Input that cannot be accepted. `faults` lists every fault where there are several.
+  class Invalid < Problem
+    KIND = :invalid
+
     # One fault of several.
     Fault = Value.define(:where, :message)
 
-    attr_reader :where, :faults
+    # @return [Array<Fault>]
+    attr_reader :faults
 
     # @param faults [Array<Fault>]
     def initialize(message, where: nil, faults: [])
-      super(message)
-      @where = where
+      super(message, where: where)
       @faults = faults
     end
+
+    def details = { faults: faults.map(&:to_h) }
   end
 end

@@ -4,7 +4,7 @@ module Loomshuttle
   module Store
     # An edit was made against a version that is no longer the newest. Nothing was changed; `entries` are the journal
     # entries that came in between, so that the edit can be looked at and made again.
-    class Stale < StandardError
+    class Stale < Loomshuttle::Stale
       attr_reader :version, :entries
 
       def initialize(version, entries)

@@ -43,16 +43,6 @@ module Loomshuttle
         @comparison = Comparison.new(control)
       end
 
-      # @param error [Sequel::DatabaseError]
-      # @return [Array(Integer, String, String)] status, message and where
-      def self.database_problem(error)
-        case error.wrapped_exception
-        when PG::DiskFull, PG::OutOfMemory, PG::InsufficientResources then [507, "The database's disk is full; nothing was saved. Make room and try again.", "disk"]
-        when PG::NumericValueOutOfRange, PG::DataException then [400, "A number or text is beyond what can be saved. Nothing was changed.", "request"]
-        else [500, "Something went wrong in the database. Nothing was changed by this request.", "request"]
-        end
-      end
-
       before { Uses.begin(who, request.request_method, request.path_info) }
 
       register Routes::Plan
@@ -78,7 +68,7 @@ module Loomshuttle
           JSON.generate(data)
         end
 
-        def problem(code, message, where, more = {}) = json({ error: { message: message, where: where, **more } }, code)
+        def problem(code, message, where, more = {}) = json({ error: { message: message, where: where, kind: Statuses::OF.key(code), **more } }, code)
 
         # An answer that takes much computing, made once for all that it depends on.
         def slowly(*key, &) = @control.slow_answers.of([request.path_info, request.query_string, *key], &)
@@ -104,27 +94,12 @@ module Loomshuttle
         end
       end
 
-      error(Missing) { |e| problem(404, e.message, e.where) }
-      error(Full) { |e| problem(507, e.message, e.where) }
-      error(Errno::ENOSPC, Errno::EDQUOT) { problem(507, "The disk is full; nothing was saved. Make room and try again.", "disk") }
-      error(Invalid) { |e| problem(422, e.message, e.where, faults: e.faults.map(&:to_h)) }
-      error(RecorderLink::Away) { |e| problem(503, e.message, e.part) }
-      error(Store::Database::Unknown) do
-        problem(503, "The database did not confirm the change in time. It may be saved or not; the show is read again as it is. Look before you try again.", "unknown")
-      end
-      error(Sequel::DatabaseError) do |e|
-        code, message, where = App.database_problem(e)
+      error(Store::Stale) { |e| problem(409, e.message, "version", kind: "stale", version: e.version, entries: e.entries.map { |entry| entry_hash(entry, entry[:changes].first(Routes::Journal::SOME)) }) }
+      error(Problem) { |e| problem(Statuses.of(e), e.message, e.where, kind: e.kind, **e.details) }
+      error do |e|
+        code, message, where = Statuses.of_error(e) || [500, "Something went wrong inside: #{e.class}. Nothing was changed by this request.", "request"]
         Runtime::Log.surprise(e, "#{request.request_method} #{Text.readable(request.path_info)}") if code == 500
         problem(code, message, where)
-      end
-      error(Sequel::DatabaseConnectionError, Sequel::DatabaseDisconnectError, Sequel::PoolTimeout) { problem(503, "The database does not answer; nothing was changed. Try again in a moment.", "database") }
-      error(Desk::OnTake::Undecided) { |e| problem(409, e.message, "on_take", channels: e.channels) }
-      error(SlowAnswers::Busy) { |e| problem(503, e.message, "busy") }
-      error(OpenShow::NotYet) { |e| problem(503, e.message, "database") }
-      error(Store::Stale) { |e| problem(409, e.message, "version", version: e.version, entries: e.entries.map { |entry| entry_hash(entry, entry[:changes].first(Routes::Journal::SOME)) }) }
-      error do |e|
-        Runtime::Log.surprise(e, "#{request.request_method} #{Text.readable(request.path_info)}")
-        problem(500, "Something went wrong inside: #{e.class}. Nothing was changed by this request.", "request")
       end
       not_found do
         response.body.empty? || response.body == ["<h1>Not Found</h1>"] ? problem(404, "There is nothing at #{Text.readable(request.path_info)}.", "address") : response.body

@@ -176,7 +176,7 @@ module Loomshuttle
         @watch.recorder_state(@recorder.call("status"))
       end
 
-      # @raise [RecorderLink::Away] it is told again when it comes back
+      # @raise [Away] it is told again when it comes back
       def configure_recorder
         return unless @open_show.known?
 

@@ -26,7 +26,7 @@ module Loomshuttle
         return [] unless link.up?
 
         link.call("health", within: 1)["threads"].map { |thread| thread.merge("part" => part) }
-      rescue RecorderLink::Away, Invalid
+      rescue Away, Invalid
         []
       end
     end

@@ -7,8 +7,8 @@ module Loomshuttle
     # JSON-RPC 2.0, one document a line: turns a request into a call and a result or error into an answer.
     class Rpc
       PARSE, REQUEST, METHOD, PARAMS, INTERNAL = -32_700, -32_600, -32_601, -32_602, -32_603
-      # Our own: the request was understood and refused; data tells where.
-      REFUSED = 1
+      # Our own: the request was understood and refused. `data` tells where, and the problem's kind.
+      CODES = Problem::KINDS.each.with_index(1).to_h.freeze
 
       # Requests in one batch, and how deep one may be nested.
       MOST, DEEPEST = 100, 16
@@ -65,10 +65,10 @@ module Loomshuttle
         return failure(PARAMS, problem) if problem
 
         { "result" => method.call(**checked(request["method"], params.transform_keys(&:to_sym))) }
-      rescue Invalid => e
-        failure(REFUSED, e.message, { "where" => e.where, "full" => (true if e.is_a?(Full)) }.compact)
+      rescue Problem => e
+        failure(CODES.fetch(e.kind), e.message, { "where" => e.where, "kind" => e.kind }.compact)
       rescue Errno::ENOSPC, Errno::EDQUOT => e
-        failure(REFUSED, "The disk is full: #{e.message}", "where" => "disk", "full" => true)
+        failure(CODES.fetch(:full), "The disk is full: #{e.message}", "where" => "disk", "kind" => :full)
       rescue SystemCallError => e
         failure(INTERNAL, "It could not be done: #{e.message}")
       rescue StandardError => e

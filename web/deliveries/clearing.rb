@@ -55,7 +55,7 @@ module Loomshuttle
       def take_over(job)
         @recorder.call("take.adopt", folder: job["result"])
         @deliveries.used(job)
-      rescue RecorderLink::Away, Invalid => e
+      rescue Away, Invalid => e
         Runtime::Health.trouble(e, "taking over #{job['name']}")
       end
     end

@@ -100,7 +100,7 @@ module Loomshuttle
       def ready_stems(jobs = all) = jobs.select { |job| job["kind"] == "vary" && job["state"] == "done" && Dir.exist?(job["result"]) }
 
       # @raise [Invalid] when there is none
-      def find(id) = all.find { |job| job["id"] == id } || raise(Missing.new("There is no such job any more.", where: "job"))
+      def find(id) = all.find { |job| job["id"] == id } || raise(NotFound.new("There is no such job any more.", where: "job"))
 
       # Asks the porter to end it.
       def cancel(id) = FileUtils.touch(File.join(folder(find(id)), "cancel"))

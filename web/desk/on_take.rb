@@ -6,15 +6,19 @@ module Loomshuttle
       # Which channels of the desk hear the take instead of the stage, as the desk says it, whatever show is open.
       module OnTake
         # Something would be done that leaves the desk on take, and nobody has said that it may.
-        class Undecided < StandardError
+        class Undecided < Problem
+          KIND = :undecided
+
           attr_reader :channels
 
           # @param channels [Integer]   @param what [String] that would be done, such as "open the show"
           def initialize(channels, what)
             @channels = channels
             who = channels == 1 ? "channel is" : "channels are"
-            super("#{channels} #{who} on take, so the stage is not heard there. Return to stage first, or leave them on take, to #{what}.")
+            super("#{channels} #{who} on take, so the stage is not heard there. Return to stage first, or leave them on take, to #{what}.", where: "on_take")
           end
+
+          def details = { channels: channels }
         end
 
         HEARS = %r{\A(strip|block)/(\d+)/hears\z}

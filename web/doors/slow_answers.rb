@@ -11,9 +11,6 @@ module Loomshuttle
       # Seconds that one may take; that may wait; answers that are kept, and bytes of them.
       SECONDS, WAITING, KEPT, BYTES = 15, 8, 40, 32 << 20
 
-      # It could not be made now.
-      class Busy < StandardError; end
-
       def initialize(seconds: SECONDS)
         @seconds = seconds
         @jobs = Runtime::Mailbox.new(most: WAITING)

@@ -18,7 +18,7 @@ module Loomshuttle
 
       # @param listener [Integer]   @param from [Integer, nil] position where it goes on
       # @return [Hash] schema Heard: the recorder's answer, and whether it is of the outputs themselves or computed from channels
-      # @raise [Invalid] @raise [RecorderLink::Away]
+      # @raise [Invalid] @raise [Away]
       def read(listener, from)
         by, ways = Hearing::Carried.of(@who_hears.now.survey, listener)
         loud = ways.reject { |way| way.amplitude.abs < 1e-4 }.max_by(MOST) { |way| way.amplitude.abs }
@@ -29,7 +29,7 @@ module Loomshuttle
       private
 
       def in_turn
-        turn = @turns.pop(PATIENCE) or raise RecorderLink::Away, "Too many listen at once; it is tried again."
+        turn = @turns.pop(PATIENCE) or raise(Busy, "Too many listen at once; it is tried again.")
         begin
           yield
         ensure

@@ -9,7 +9,7 @@ module Loomshuttle
       # Seconds that a plan nobody waits for is left alone, so that the screens of those who watch come first.
       PAUSE = 0.1
 
-      # @param tell [Proc] tells the recorder; raises RecorderLink::Away while it cannot be told
+      # @param tell [Proc] tells the recorder; raises Away while it cannot be told
       # @param name [String] of the thread
       def initialize(tell, name: "recorder follows")
         @tell, @name = tell, name
@@ -45,7 +45,7 @@ module Loomshuttle
         @tell.call
         @again = false
         @told.wake
-      rescue RecorderLink::Away
+      rescue Away
         @wake.wait(AGAIN) && @wake.wake
       end
     end

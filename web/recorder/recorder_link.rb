@@ -9,17 +9,6 @@ module Loomshuttle
     # holds up no other; one that is known to hang is not even asked. Its thread:
     #   hears the recorder   takes meters and state, notices when nothing comes any more, and comes back when the recorder does
     class RecorderLink
-      # The recorder is not there, or does not answer in time.
-      class Away < StandardError
-        # @return [String] the part that is away
-        attr_reader :part
-
-        def initialize(message = nil, part: "recorder")
-          super(message)
-          @part = part
-        end
-      end
-
       # Seconds that an answer may take: as a rule, and where there is more to do.
       SOON = 3
       LATER = { "capture.stop" => 75, "capture.rest" => 65, "capture.start" => 10, "capture.over" => 10, "play" => 10, "trip.measure" => 12, "take.change" => 60,
@@ -58,7 +47,7 @@ module Loomshuttle
       # @return [Object] the result
       # @raise [Away] @raise [Invalid] when the recorder refuses
       def call(method, within: nil, **params)
-        raise Away.new("The #{name} does not answer; nothing was heard of it for #{(Runtime::Clock.now - @heard).round} s.", part: name) if @up && silent?
+        raise Away.new("The #{name} does not answer; nothing was heard of it for #{(Runtime::Clock.now - @heard).round} s.", where: name) if @up && silent?
 
         counted { ask(method, params, within || later.fetch(method, SOON)) }
       end
@@ -72,7 +61,7 @@ module Loomshuttle
 
       def counted
         @lock.synchronize do
-          raise Away.new("The #{name} has #{CALLS} requests to answer already.", part: name) if @calls >= CALLS
+          raise Away.new("The #{name} has #{CALLS} requests to answer already.", where: name) if @calls >= CALLS
 
           @calls += 1
         end
@@ -86,14 +75,14 @@ module Loomshuttle
       def ask(method, params, seconds)
         line = connect
         line.puts(JSON.generate({ jsonrpc: "2.0", id: 1, method: method, params: params }), seconds)
-        answer = line.gets(seconds) or raise Away.new("The #{name} ended while it was asked.", part: name)
+        answer = line.gets(seconds) or raise Away.new("The #{name} ended while it was asked.", where: name)
         result(JSON.parse(answer))
       rescue SystemCallError, IOError
-        raise Away.new("The #{name} does not answer.", part: name)
+        raise Away.new("The #{name} does not answer.", where: name)
       rescue Runtime::LineSocket::Late
-        raise Away.new("The #{name} did not answer within #{seconds} s.", part: name)
+        raise Away.new("The #{name} did not answer within #{seconds} s.", where: name)
       rescue JSON::ParserError
-        raise Away.new("The #{name}'s answer cannot be read.", part: name)
+        raise Away.new("The #{name}'s answer cannot be read.", where: name)
       ensure
         line&.close
       end
@@ -104,7 +93,7 @@ module Loomshuttle
         return answer["result"] unless answer["error"]
 
         error = answer["error"]
-        raise (error.dig("data", "full") ? Full : Invalid).new(error["message"], where: error.dig("data", "where") || name)
+        raise Problem.of(error.dig("data", "kind"), error["message"], where: error.dig("data", "where") || name)
       end
 
       def listen(worker)

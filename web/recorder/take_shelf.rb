@@ -42,10 +42,10 @@ module Loomshuttle
       def all = @looking.synchronize { found }
 
       # @return [Hash] one take
-      # @raise [Missing] when there is none of that number or id
+      # @raise [NotFound] when there is none of that number or id
       def find(take)
         all.find { |one| one["id"] == take.to_s || one["number"].to_s == take.to_s } or
-          raise Missing.new("There is no take #{Text.readable(take, most: 60)}.", where: "take")
+          raise NotFound.new("There is no take #{Text.readable(take, most: 60)}.", where: "take")
       end
 
       # @return [Hash] one take that can be heard and packed

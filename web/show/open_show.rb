@@ -12,11 +12,6 @@ module Loomshuttle
       # Seconds between two looks; and after a change, so that the screens of those who watch come first.
       PAUSE, SETTLE = 1.0, 1.5
 
-      # No show has been opened yet, since the database has not answered since the start.
-      class NotYet < StandardError
-        def message = "The database has not answered yet, so no show is open. It is tried all the time."
-      end
-
       # @param shows [Store::Shows]   @param kept [KeptShow]
       # @param free [Proc] gives the bytes that are free for takes, or nil
       # @param on_change [Proc] called when another show, or anything of it that is no edit, is there
@@ -61,7 +56,7 @@ module Loomshuttle
 
       # For screens that must work without the database.
       # @return [Derived] as current, or else the newest version that has been seen
-      # @raise [NotYet]
+      # @raise [Away]
       def latest
         return seen if @away_until && Runtime::Clock.now < @away_until
 
@@ -75,11 +70,11 @@ module Loomshuttle
       def known? = !@derived.nil?
 
       # @return [Derived] the newest version that has been seen; asks nobody
-      # @raise [NotYet]
-      def seen = @derived || raise(NotYet)
+      # @raise [Away]
+      def seen = @derived || raise(Away.new("The database has not answered yet, so no show is open. It is tried all the time.", where: "database"))
 
       # @return [Derived] the newest version
-      # @raise [Sequel::Error] while the database is away   @raise [NotYet]
+      # @raise [Sequel::Error] while the database is away   @raise [Away]
       def current
         known = seen
         loaded = @shows.load(known.id, known: known.loaded)

@@ -33,13 +33,13 @@ module Loomshuttle
 
       # @param command [String] of COMMANDS   @param options [Hash]
       # @return [Hash] the player's status
-      # @raise [RecorderLink::Away] @raise [Invalid]
+      # @raise [Away] @raise [Invalid]
       def command(command, options)
         heard(@link.call(command, **options.transform_keys(&:to_sym)))
       end
 
       # @return [Array<Hash>] sound cards of this computer that can be played to: id, words
-      # @raise [RecorderLink::Away]
+      # @raise [Away]
       def sound_devices = @link.call("sound.devices")
 
       # What a song needs to be written as it would be played.
@@ -66,7 +66,7 @@ module Loomshuttle
         status
       end
 
-      # @raise [RecorderLink::Away] it is told again when it comes back
+      # @raise [Away] it is told again when it comes back
       def configure
         return unless @open_show.known?
 

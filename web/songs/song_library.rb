@@ -19,9 +19,6 @@ module Loomshuttle
       ROLE = Shape.record({ "kind" => Shape.one_of(*Songs::Role::KINDS), "outputs" => Shape.list(Shape.whole(1..Settings::PlaybackKinds::OUTPUTS), most: 2) })
       SHAPE = Shape.record({ "roles" => Shape.map(ROLE, most: 500) }, { "accents" => Songs::SongFile::ACCENTS })
 
-      # Somebody changed the song meanwhile.
-      class Stale < StandardError; end
-
       # data: as SongFile has it; folder; problem: why it cannot be played, or nil; damaged: names of files that are not as they were brought in
       Entry = Struct.new(:id, :data, :folder, :problem, :damaged) do
         def song = @song ||= Songs::SongFile.song(data)
@@ -184,7 +181,7 @@ module Loomshuttle
       def keep_rules = @lock.synchronize { Runtime::Files.replace(File.join(@root, ROLES), JSON.pretty_generate(SHAPE.check(yield(rules), ROLES))) }
 
       def same(known, version)
-        raise Stale, "#{known.data['name']} was changed meanwhile; look at it again." unless known.data["version"] == version
+        raise Stale, "#{known.data['name']} was changed by someone else; look at it again." unless known.data["version"] == version
       end
 
       # Files are the song's: they are neither invented nor exchanged.

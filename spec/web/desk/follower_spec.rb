@@ -66,7 +66,7 @@ end
 RSpec.describe Loomshuttle::Web::RecorderFollower do
   let(:told) { Queue.new }
   let(:away) { [] }
-  let(:follower) { described_class.new(-> { (told << 1) && away.shift && raise(Loomshuttle::Web::RecorderLink::Away, "gone") }).tap(&:start) }
+  let(:follower) { described_class.new(-> { (told << 1) && away.shift && raise(Loomshuttle::Away, "gone") }).tap(&:start) }
 
   before { stub_const("#{described_class}::AGAIN", 0.05) }
   after { follower.stop }

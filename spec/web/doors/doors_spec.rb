@@ -159,7 +159,7 @@ RSpec.describe Loomshuttle::Web::SlowAnswers do
   end
 
   it "gives up what takes too long, and goes on" do
-    expect { answers.of([1]) { sleep } }.to raise_error(described_class::Busy, /took longer than 0.2 s/)
+    expect { answers.of([1]) { sleep } }.to raise_error(Loomshuttle::Busy, /took longer than 0.2 s/)
     expect(answers.of([1]) { "fine" }).to eq("fine")
   end
 
@@ -171,7 +171,7 @@ RSpec.describe Loomshuttle::Web::SlowAnswers do
     Tools.wait_until(20, "it to be made") { held.num_waiting == 1 }
     threads += Array.new(2) { |n| Thread.new { slow.of([n + 1]) { "x" } } }
     Tools.wait_until(20, "two to wait") { slow.instance_variable_get(:@jobs).size == 2 }
-    expect { slow.of([9]) { "x" } }.to raise_error(described_class::Busy, /Too much is being computed/)
+    expect { slow.of([9]) { "x" } }.to raise_error(Loomshuttle::Busy, /Too much is being computed/)
     held << "y"
     threads.each(&:join)
     expect { slow.of([5]) { raise Loomshuttle::Invalid, "No." } }.to raise_error(Loomshuttle::Invalid, "No.")
