@@ -44,7 +44,7 @@ ROLES = [1, 2].map { |n| { "name" => "Role #{n}", "kind" => "parts", "outputs" =
 
 def player(root, sent)
   streams = [L::Formats::Sdp::Stream.new(host: "127.0.0.1", port: 9, lanes: 8, first: 1, rate: RATE, payload_type: 97)]
-  unit = L::Player::Unit.new(rate: RATE, streams: streams, library: L::Player::Library.new(root, RATE), config: L::Player::Config.new(nil), now: -> { 0.0 }) { |_, bytes| sent << bytes }
+  unit = L::Player::Unit.new(rate: RATE, streams: streams, library: L::Player::SongReader.new(root, RATE), config: L::Player::Config.new(nil), now: -> { 0.0 }) { |_, bytes| sent << bytes }
   unit.configure(items: [{ "key" => 1, "song" => ID }], roles: ROLES)
   unit
 end
@@ -77,7 +77,7 @@ def whim(random)
   when 0..5 then ["jump", { section: random.rand(1..24), at_next: %w[beat bar section].sample(random: random) }]
   when 6 then ["around", { on: true }]
   when 7 then ["around", { on: false }]
-  when 8 then ["take back", {}]
+  when 8 then ["take.back", {}]
   else ["stop", {}]
   end
 end

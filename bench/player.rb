@@ -39,7 +39,7 @@ def player(root, id)
   @there = UDPSocket.new.tap { |socket| socket.bind("127.0.0.1", 0) } # who is sent to, and reads nothing
   out = L::Runtime::PacketSender.new("127.0.0.1", @there.addr[1])
   streams = [1, 9].map { |first| L::Formats::Sdp::Stream.new(host: "127.0.0.1", port: 9, lanes: 8, first: first, rate: RATE, payload_type: 97) }
-  unit = L::Player::Unit.new(rate: RATE, streams: streams, library: L::Player::Library.new(root, RATE), config: L::Player::Config.new(nil), now: -> { 0.0 }) { |_, bytes, size| out.send(bytes, size) }
+  unit = L::Player::Unit.new(rate: RATE, streams: streams, library: L::Player::SongReader.new(root, RATE), config: L::Player::Config.new(nil), now: -> { 0.0 }) { |_, bytes, size| out.send(bytes, size) }
   unit.leave_by(streams, together: true) # as the process does
   unit.configure(items: [{ "key" => 1, "song" => id }], roles: roles)
   unit

@@ -152,13 +152,13 @@ module Loomshuttle
         rate = client.get("/api/state")["rate"]
         number = take.match?(/\A\d+\z/) ? take.to_i : take
         body = { "take" => number, "from" => (options[:from] * rate).round, "to" => options[:to] && (options[:to] * rate).round, "loop" => options[:loop] }
-        playing = client.post("/api/playback", body.compact)
+        playing = client.post("/api/take-playback", body.compact)
         show(playing) { "Playing take #{playing['number']} #{playing['name']}." }
       end
 
       desc "stop", "Stop playback"
       def stop
-        show(client.post("/api/playback/stop")) { "Stopped." }
+        show(client.post("/api/take-playback/stop")) { "Stopped." }
       end
 
       desc "songs", "Songs of this computer"

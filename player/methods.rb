@@ -25,10 +25,10 @@ module Loomshuttle
           { "play" => ->(section: nil, sample: nil, at: nil) { unit.command("play", at: at, **{ section: section, sample: sample }.compact) },
             "stop" => ->(at: nil) { unit.command("stop", at: at) }, "panic" => -> { unit.command("panic") },
             "fade" => ->(seconds:, at: nil) { unit.command("fade", at: at, seconds: seconds) },
-            "jump" => ->(section:, when: "bar", at: nil) { unit.command("jump", at: at, section: section, at_next: binding.local_variable_get(:when)) },
+            "jump" => ->(section:, at_next: "bar", at: nil) { unit.command("jump", at: at, section: section, at_next: at_next) },
             "around" => ->(on: true, at: nil) { unit.command("around", at: at, on: on) },
-            "stop.at" => ->(when: "section", at: nil) { unit.command("stop at", at: at, at_next: binding.local_variable_get(:when)) },
-            "take.back" => -> { unit.command("take back") } }
+            "stop.at" => ->(at_next: "section", at: nil) { unit.command("stop.at", at: at, at_next: at_next) },
+            "take.back" => -> { unit.command("take.back") } }
         end
       end
     end

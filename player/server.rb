@@ -23,7 +23,7 @@ module Loomshuttle
         aside, file = Runtime::Aside.new(home), File.join(home, "player.json")
         aside.put(file, "The player ended again and again.") if cautious
         @ways = WaysOut.new(host: host, rate: rate, outputs: outputs, interface: [clock, lanes], card_clock: card_clock, description: File.join(home, "card-returns.sdp"))
-        library, @config = Library.new(File.join(home, "songs"), rate), Config.new(file, aside)
+        library, @config = SongReader.new(File.join(home, "songs"), rate), Config.new(file, aside)
         @unit = Unit.new(rate: rate, streams: @ways.streams, library: library, config: @config, outputs: outputs, now: Runtime::Clock.method(:now),
                          &@ways.method(:send))
         leave

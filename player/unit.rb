@@ -21,7 +21,7 @@ module Loomshuttle
       attr_reader :opener
 
       # @param rate [Integer]   @param streams [Array<Formats::Sdp::Stream>] of the outputs
-      # @param library [Library]   @param config [Config]   @param outputs [Integer] that songs may be played to, whatever leaves
+      # @param library [SongReader]   @param config [Config]   @param outputs [Integer] that songs may be played to, whatever leaves
       # @param now [Proc] seconds that only grow
       # @param send [Proc] takes stream index and RTP bytes
       def initialize(rate:, streams:, library:, config:, now:, outputs: streams.sum(&:lanes), &send)

@@ -17,7 +17,7 @@ module Loomshuttle
       # @param command [Array<String>] @param input [String, nil] that it is told
       # @yield each time the job is looked at
       # @return [Array(String, Boolean)] what it said, the last of it, and whether it ended well
-      # @raise [Job::Cancelled] @raise [Stopped]   @raise [Invalid] when it takes too long   @raise [SystemCallError] when there is no such program
+      # @raise [Job::Cancelled] @raise [Job::Stopped]   @raise [Invalid] when it takes too long   @raise [SystemCallError] when there is no such program
       def run(*command, input: nil)
         stdin, output, process = Open3.popen2e(*command)
         said = listen(output)
@@ -39,19 +39,19 @@ module Loomshuttle
 
       # So that a program with much to say never waits for somebody to hear it.
       def listen(output)
-        Thread.new do
+        Runtime::Task.start("reads a program's output") do
           kept = "".b
           while (part = output.readpartial(4096))
             kept = (kept << part).byteslice(-8192, 8192) || kept
           end
         rescue IOError
           kept
-        end.tap { |thread| thread.name = "hears a program" }
+        end
       end
 
       def look(deadline)
         @job.check
-        raise Stopped if @stopped.call
+        raise Job::Stopped if @stopped.call
         raise Invalid.new("It took longer than #{@seconds / 60} minutes.", where: @where) if Runtime::Clock.now > deadline
       end
     end

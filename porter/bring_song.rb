@@ -53,7 +53,7 @@ module Loomshuttle
 
         @room.check
         @job.check
-        raise Stopped if @stopped.call
+        raise Job::Stopped if @stopped.call
       end
 
       def writer(stem, number)

@@ -80,7 +80,7 @@ module Loomshuttle
         @done += bytes
         @room.check(@total - @done)
         @job.check
-        raise Stopped if @stopped.call
+        raise Job::Stopped if @stopped.call
 
         return unless @told.nil? || @done - @told > @total / 100
 

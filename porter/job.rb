@@ -12,6 +12,8 @@ module Loomshuttle
 
       # Somebody does not want it any more.
       class Cancelled < StandardError; end
+      # The process ends while the job is under way.
+      class Stopped < StandardError; end
 
       attr_reader :folder, :data
 

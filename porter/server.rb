@@ -51,7 +51,7 @@ module Loomshuttle
         KINDS.fetch(job["kind"]).new(job, stopped: -> { @stopped }, room: Room.new(job["place"] || job.folder, @takes)).run
       rescue Job::Cancelled
         over(job, state: "cancelled")
-      rescue Stopped
+      rescue Job::Stopped
         tell(job, tries: 0) # the next start goes on with it
       rescue StandardError => e
         Runtime::Log.surprise(e, "job #{job.id}") unless e.is_a?(Invalid)

@@ -36,10 +36,10 @@ module Life
 
   def self.end_with_parent(server)
     parent = Process.ppid
-    Thread.new do
+    Loomshuttle::Runtime::Task.start("watches the supervisor") do
       sleep(0.5) while Process.ppid == parent
       server.stop
-    end.name = "looks for its starter"
+    end
   end
   private_class_method :prepare, :end_with_parent
 end

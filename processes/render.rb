@@ -11,7 +11,7 @@ begin
   config = Loomshuttle::Player::Config.new(nil)
   config.change("roles" => asked.fetch("roles"), "pilot" => asked.fetch("pilot"), "fps" => asked.fetch("fps"))
   item = Loomshuttle::Player::Config::ITEM.check(asked.fetch("item"), "item")
-  tonight = Loomshuttle::Player::Order.tonight(item)
+  tonight = Loomshuttle::Player::OrderItems.tonight(item)
   data = Loomshuttle::Songs::SongFile.song(Loomshuttle::Songs::Varied.data(Loomshuttle::Songs::SongFile.read(song), tonight.tempo, tonight.key))
   timecode = Loomshuttle::Player::Timecode.new(data.rate, config["fps"], Loomshuttle::Shape.whole(1..1000).check(asked.fetch("hour"), "hour"))
   render = Loomshuttle::Player::Render.new(data, song, config.roles, tonight: tonight, pilot: config.pilot, timecode: timecode)

@@ -107,7 +107,7 @@ module Loomshuttle
 
       # It ends only once all that has arrived is written.
       def batch_thread
-        Thread.new do
+        Runtime::Task.start("batches", priority: -3) do
           while (batch = @spool.pop)
             begin
               @unit.handle(batch)
@@ -115,9 +115,6 @@ module Loomshuttle
               Runtime::Health.trouble(e, "batches")
             end
           end
-        end.tap do |thread|
-          thread.name = "batches"
-          thread.priority = -3
         end
       end
 

@@ -25,7 +25,7 @@ module Loomshuttle
       def initialize(sends:, returns:, takes:, settings:, now:, wall: -> { Time.now }, aside: nil, cautious: false, &send)
         @takes = takes
         @engine = Engine.new(sends, now: now) { |batch| @spool.call(batch) }
-        @playback = Playback.new(@engine, returns: returns, &send)
+        @playback = TakePlayback.new(@engine, returns: returns, &send)
         @spool = method(:handle)
         @config = Config.new(settings, aside)
         FileUtils.mkdir_p(takes)
@@ -36,8 +36,8 @@ module Loomshuttle
         @recheck = Recheck.new(@shelf)
         @recovered = []
         recover(takes)
-        @captures = Captures.new(@engine, @config, @capturing, @playback, on_change: method(:changed))
-        @plays = Plays.new(@engine, @config, @playback, @captures, shelf: @shelf, now: now, on_change: method(:changed))
+        @captures = CaptureCalls.new(@engine, @config, @capturing, @playback, on_change: method(:changed))
+        @plays = TakePlaybackCalls.new(@engine, @config, @playback, @captures, shelf: @shelf, now: now, on_change: method(:changed))
       end
 
       # @param spool [Proc] takes batches instead of handling them where they arise, to hand them to `handle` elsewhere
@@ -68,7 +68,7 @@ module Loomshuttle
       def status
         { "clock" => @engine.clock?, "hz" => @engine.hz, "position" => @engine.position, "rate" => @engine.rate, "lanes" => @engine.lanes, "buffer" => @config["buffer"],
           "counts" => @engine.counts.transform_keys(&:to_s), "restarts" => @engine.timeline.restarts, "capture" => @capturing.status,
-          "look_back" => @capturing.look_back.status, "playback" => @playback.status, "tracks" => @config["tracks"], "takes_folder" => File.expand_path(@takes),
+          "look_back" => @capturing.look_back.status, "take_playback" => @playback.status, "tracks" => @config["tracks"], "takes_folder" => File.expand_path(@takes),
           "mirror_folder" => mirror, "mirror_problem" => @second_copy&.problem, "mirror_note" => @second_copy&.note, "card" => @card_status&.call, "trip" => trip,
           "last_problem" => @capturing.problem,
           "recovered" => @recovered.map { |take| take.slice("id", "number", "name", "frames", "note") }, "recovering" => @recheck.status, "dropped" => @dropped&.call.to_i }
@@ -78,7 +78,7 @@ module Loomshuttle
       def playing? = @playback.going?
 
       # @return [Hash] frames of the take under way and of the one that plays, nil where there is none, and lanes that rest
-      def progress = { "capture" => @capturing.frames, "playback" => @playback.position, "resting" => @capturing.resting_lanes }
+      def progress = { "capture" => @capturing.frames, "take_playback" => @playback.position, "resting" => @capturing.resting_lanes }
 
       # @return [Hash] status, after Captures#configure
       def configure(...) = @captures.configure(...).then { status }

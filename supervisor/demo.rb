@@ -78,11 +78,19 @@ module Loomshuttle
 
       # @raise [Failed] what the database could not live with, once the others have begun
       def begin_database_beside
-        @database_begins = Thread.new { @database.begin }
-        @database_begins.report_on_exception = false
+        @database_begins = Runtime::Task.start("prepares the database") { begin_database }
         yield
       ensure
-        @database_begins.join
+        failed = @database_begins.value
+        raise failed if failed
+      end
+
+      # @return [StandardError, nil]
+      def begin_database
+        @database.begin
+        nil
+      rescue StandardError => e
+        e
       end
 
       def start_web
@@ -97,7 +105,7 @@ module Loomshuttle
         child("desk", @ports.osc, @ports.sends, @ports.returns, @home.path, @ports.word_clock, @ports.cables, @ports.card_clock)
         child("interface", @ports.word_clock, @ports.lanes, @ports.player_clock, @ports.cables, @home.path)
         wait_for("the desk's card") do
-          start_web if @database_begins.status == false # it has ended well
+          start_web if !@database_begins.alive? && @database_begins.value.nil?
           File.exist?(File.join(@home.path, "card-returns.sdp"))
         end
         child("recorder", @home.path, environment: RECORDER_HEAP)

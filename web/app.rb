@@ -26,7 +26,7 @@ module Loomshuttle
         inner = new(nil, control)
         Rack::Builder.app do
           use Guard, hosts: hosts, proxy: proxy
-          use Rack::Deflater, if: Sparing.method(:compress?), sync: false
+          use Rack::Deflater, if: Compression.method(:compress?), sync: false
           use Rack::ConditionalGet
           use Rack::ETag
           use HeadAsGet
@@ -43,7 +43,7 @@ module Loomshuttle
         @comparison = Comparison.new(control)
       end
 
-      before { Uses.begin(who, request.request_method, request.path_info) }
+      before { RequestLog.begin(who, request.request_method, request.path_info) }
 
       register Routes::Plan
       register Routes::HearingRoutes
@@ -59,7 +59,7 @@ module Loomshuttle
       register Routes::DeliveryRoutes
       register Routes::SongRoutes
       register Routes::PlayerRoutes
-      register Routes::Interface
+      register Routes::Screens
 
       helpers do
         def json(data, code = 200)

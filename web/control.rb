@@ -9,7 +9,7 @@ module Loomshuttle
     class Control
       extend Forwardable
 
-      attr_reader :shelf, :hub, :recorder, :desk, :shows, :library, :in_step, :listener, :ticks, :guard, :jobs, :deliveries, :looks, :outflow, :parts,
+      attr_reader :shelf, :hub, :recorder, :desk, :shows, :library, :in_step, :listener, :ticks, :guard, :jobs, :deliveries, :inspections, :stream_writer, :parts,
                   :who_hears, :slow_answers, :levels, :live_ears, :songs, :order, :list_columns, :folders, :editions
 
       # @param shows [Store::Shows]  @param database [Sequel::Database]
@@ -18,7 +18,7 @@ module Loomshuttle
       def initialize(shows:, database:, home:, desk_port:, folders: nil)
         @shows = shows
         @hub = LiveHub.new
-        @outflow = Outflow.new
+        @stream_writer = StreamWriter.new
         @slow_answers = SlowAnswers.new
         @editions = Editions.new
         @parts = Parts.new(home)
@@ -30,7 +30,7 @@ module Loomshuttle
         reach_out(home, desk_port)
         keep_books(home, database, folders)
         @order = PlayOrder.new(@open_show, @songs, hub: @hub, path: File.join(home, "player.sock"), on_change: method(:touch))
-        @watch.of(desk: @desk, sync: @sync, follower: @follower, recorder: @recorder, guard: @guard, shelf: @shelf, who_hears: @who_hears)
+        @watch.of(desk: @desk, sync: @sync, edit_queue: @edit_queue, recorder: @recorder, guard: @guard, shelf: @shelf, who_hears: @who_hears)
         @open_show.first
       end
 
@@ -43,36 +43,14 @@ module Loomshuttle
       def_delegators :@open_show, :current, :latest, :seen, :forget
       def_delegators :@plan, :edit, :revert, :flip, :undoable
       def_delegators :@watch, :state, :touch
-
-      # Makes another show the one that is edited, captured and compared with the desk. Nothing is sent to the desk, but for a return to stage
-      # that somebody wants first.
-      # @param on_take ["stage", "keep", nil] what becomes of channels on take
-      # @raise [Invalid] when there is no such show   @raise [Desk::OnTake::Undecided]
-      def open_show(id, on_take: nil, who: "somebody")
-        if @open_show.known? && seen.id != id
-          @guard.whole("opening another show")
-          settle_take(on_take, "open another show", who)
-        end
-        @open_show.turn_to(id)
-      end
-
-      # @return [Array<Integer>] channels that hear the take at the desk
-      def on_take = @sync.on_take(seen.show)
-
-      # Before something is done that would leave channels on take without a word.
-      # @param choice ["stage", "keep", nil]   @param what [String] that would be done
-      # @raise [Desk::OnTake::Undecided] when nobody has chosen   @raise [Invalid] when they did not return
-      def settle_take(choice, what, who)
-        channels = on_take
-        return if channels.empty? || choice == "keep"
-        raise Desk::OnTake::Undecided.new(channels.size, what) unless choice == "stage"
-
-        problems = flip(to: "stage", channels: nil, version: nil, who: who)[:desk_problems]
-        raise Invalid.new("The desk did not return to stage: #{problems.first}", where: "desk") if problems.any?
-      end
+      def_delegators :@switch, :open_show, :settle_take, :on_take
+      def_delegators :@song_edits, :change_song, :delete_song
 
       # @return [Array<LineCheck::Ear::Line>] in patch order
       def roll = @listener.roll(seen.show.setup.alignment)
+
+      # @raise [Away] it is told again when it comes back
+      def configure_recorder = @open_show.known? && @recorder.call("configure", **RecorderConfig.of(seen.show))
 
       # Starts a capture of what the plan has armed; one without a name is called like the show.
       # @param frames [Integer, nil]   @param back [Numeric] seconds before now that it begins
@@ -82,25 +60,6 @@ module Loomshuttle
         @recorder.call("capture.start", name: name.strip.empty? ? seen.show.about.fetch(:name, "Take") : name, frames: frames, back: back)
       end
 
-      # A song changes; roles that are new in it come into the open show, where it is played tonight.
-      # @return [SongLibrary::Entry]
-      def change_song(id, version, changes)
-        @songs.change(id, version, changes).tap do |entry|
-          next unless seen.show.setlist.values.any? { |item| item.song == id } && Steps::AddSong.roles(seen.show, @songs.roles_of(entry.song))
-
-          edit(version: nil, who: "the library") { |show| Steps::AddSong.roles(show, @songs.roles_of(entry.song)) || Settings::Edit.set("Roles", {}) }
-        end
-      end
-
-      # @raise [Invalid] where it is in a running order
-      def delete_song(id)
-        shows = @shows.that_play(id)
-        raise Invalid.new("It is in the running order of #{shows.join(', ')}; take it out there first.", where: "song") if shows.any?
-
-        @songs.delete(id)
-        true
-      end
-
       # The stand-in's cables are plugged as they are planned.
       # @raise [Invalid] when the desk has no workshop
       def plug_cables = @in_step.plug(current.show)
@@ -108,7 +67,8 @@ module Loomshuttle
       private
 
       def parts_at_work
-        [@watch, @who_hears, @open_show, @space, @hub, @outflow, @slow_answers, @follower, @recorder_follower, @desk, @recorder, @shelf, @songs, @order, @looks, @clearing]
+        [@watch, @who_hears, @open_show, @space, @hub, @stream_writer, @slow_answers, @edit_queue, @recorder_plan, @desk, @recorder, @shelf, @songs, @order, @inspections,
+         @clearing]
       end
 
       # What lives outside.
@@ -118,18 +78,20 @@ module Loomshuttle
                                                                        on_status: @watch.method(:recorder_status), on_meters: @watch.method(:lane_meters),
                                                                        on_second: @watch.method(:lane_second))
         @sync = Desk::Sync.new(@desk)
-        @follower = Follower.new(@sync, on_done: @watch.method(:followed))
-        @recorder_follower = RecorderFollower.new(method(:configure_recorder))
-        @plan = PlanChanges.new(@open_show, @shows, guard: @guard, follower: @follower, sync: @sync, on_change: method(:changed_plan))
+        @edit_queue = Desk::EditQueue.new(@sync, on_done: @watch.method(:followed))
+        @recorder_plan = PlanSender.new(method(:configure_recorder))
+        @switch = ShowSwitch.new(self, @open_show, @sync)
+        @plan = PlanChanges.new(@open_show, @shows, guard: @guard, edit_queue: @edit_queue, sync: @sync, on_change: method(:changed_plan))
       end
 
       # What is kept: in the database, and in folders that others fill.
       def keep_books(home, database, folders)
         @jobs = Jobs.new(home)
         @deliveries = Deliveries.new(home, @jobs, folders: @folders = AllowedFolders.new(folders))
-        @looks = Looks.new(@deliveries)
-        @deliveries.in_use = @looks.method(:folders)
+        @inspections = Inspections.new(@deliveries)
+        @deliveries.in_use = @inspections.method(:folders)
         @songs = SongLibrary.new(File.join(home, "songs"), on_change: method(:changed_songs))
+        @song_edits = SongEdits.new(self, @songs, @shows)
         @clearing = Clearing.new(@jobs, @deliveries, @recorder, @songs)
         @ticks = Store::Ticks.new(database)
         sheets = Store::LevelSheets.new(database)
@@ -138,7 +100,7 @@ module Loomshuttle
         @levels = LevelDesk.new(self, sheets: sheets, sync: @sync)
         @live_ears = LiveEars.new(@who_hears, @recorder)
         @shelf = TakeShelf.new(File.join(home, "takes"), Store::Takes.new(database), on_change: -> { @hub.tell("takes", {}) })
-        @library = Library.new(self, presets: Store::Presets.new(database))
+        @library = ShowArchive.new(self, presets: Store::Presets.new(database))
         @in_step = Desk::InStep.new(self, link: @desk, sync: @sync, copies: Store::DeskCopies.new(database))
       end
 
@@ -155,7 +117,7 @@ module Loomshuttle
       end
 
       def changed_show
-        @recorder_follower.follow
+        @recorder_plan.follow
         @order&.follow
         @who_hears&.touch
         @hub.tell("show", { id: seen.id, version: seen.version })
@@ -167,25 +129,13 @@ module Loomshuttle
         @hub.tell("show", { id: loaded.id, version: loaded.version })
         @who_hears.settle
         @order.follow
-        @recorder_follower.follow(wait: @recorder.up? ? wait : 0)
+        @recorder_plan.follow(wait: @recorder.up? ? wait : 0)
       end
 
       # It has come, or something of it was missed.
       def recorder_up
-        @recorder_follower.follow
+        @recorder_plan.follow
         @watch.recorder_state(@recorder.call("status"))
-      end
-
-      # @raise [Away] it is told again when it comes back
-      def configure_recorder
-        return unless @open_show.known?
-
-        show = seen.show
-        tracks = show.tracks.values.select(&:used?).map do |track|
-          { number: track.number, name: show.title_of(track), inputs: track.inputs, outputs: track.outputs, armed: track.armed }
-        end
-        @recorder.call("configure", tracks: tracks, buffer: show.setup.buffer, own_mix: show.setup.own_mix, bits: show.setup.bits,
-                                    mirror: show.setup.mirror.empty? ? nil : show.setup.mirror, project: show.about.fetch(:name, ""))
       end
     end
   end

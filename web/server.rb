@@ -23,7 +23,7 @@ module Loomshuttle
         @launcher = Puma::Launcher.new(Puma::Configuration.new do |config|
           config.bind("tcp://#{bind}:#{port}")
           config.threads(2, THREADS)
-          config.http_content_length_limit(UploadRoom.new(Door::UPLOAD, free: -> { @control.free_bytes }, reserve: Deliveries::RESERVE))
+          config.http_content_length_limit(UploadRoom.new(Door::UPLOAD, free: -> { @control.free_bytes }, reserve: SentFiles::RESERVE))
           config.first_data_timeout(20)
           config.app(app)
           config.lowlevel_error_handler(method(:unreadable))

@@ -6,7 +6,7 @@ class LongPlayer
     streams = [L::Formats::Sdp::Stream.new(host: "127.0.0.1", port: 9, lanes: 8, first: 1, rate: 48_000, payload_type: 97)]
     id = SongFolder.write(folder, { "Strings" => SongFolder.noise(48_000 * 20, 5) })
     @now, @time = 0.0, 5_000_000
-    @unit = L::Player::Unit.new(rate: 48_000, streams: streams, library: L::Player::Library.new(folder, 48_000), config: L::Player::Config.new(nil), now: -> { @now }) { |*| nil }
+    @unit = L::Player::Unit.new(rate: 48_000, streams: streams, library: L::Player::SongReader.new(folder, 48_000), config: L::Player::Config.new(nil), now: -> { @now }) { |*| nil }
     @unit.configure(items: [{ "key" => 1, "song" => id }], roles: [{ "name" => "Strings", "kind" => "parts", "outputs" => [1] }])
     run(1)
   end

@@ -10,7 +10,7 @@ module Loomshuttle
       FULL_SCALE = 8_388_608
       BYTES = 3
 
-      # Uses a faster way to unpack (Runtime::Native), or the one here.
+      # RequestLog a faster way to unpack (Runtime::Native), or the one here.
       # @param way [#integers, #planes, nil] both take bytes and lanes; the one gives 32-bit integers of all lanes, one lane after the other, the
       #   other likewise little-endian samples
       def self.unpack_with(way)

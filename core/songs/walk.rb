@@ -19,7 +19,7 @@ module Loomshuttle
       Turn = Value.define(:old, :new, :frames, :place)
       # Length of a crossfade (seconds).
       FADE = 0.008
-      WHEN = %w[beat bar section].freeze
+      AT_NEXT = %w[beat bar section].freeze
 
       attr_reader :song, :passes, :position, :asked
 
@@ -72,16 +72,16 @@ module Loomshuttle
         (@turn ? @turn.frames - @done : 0) + (@passes[here.pass].to - here.sample) + @passes.drop(here.pass + 1).sum(&:frames)
       end
 
-      # @param key [Integer] of a section   @param at [String] of WHEN
+      # @param key [Integer] of a section   @param at_next [String] of AT_NEXT
       # @return [Asked]
       # @raise [Invalid] when it is not played tonight
-      def jump(key, at: "bar")
+      def jump(key, at_next: "bar")
         place = place_of(key) or raise Invalid.new("#{song.section(key)&.name || 'That section'} is not played tonight.", where: "section")
-        ask("jump", at, place)
+        ask("jump", at_next, place)
       end
 
       # Ends at the end of the section, or sooner.
-      def stop(at: "section") = ask("stop", at, nil)
+      def stop(at_next: "section") = ask("stop", at_next, nil)
 
       # @param wanted [Boolean]
       def around=(wanted)
@@ -126,12 +126,12 @@ module Loomshuttle
         @turn = Turn.new(old: nil, new: place.sample - @fade, frames: @fade, place: place)
       end
 
-      def ask(kind, at, place)
-        raise Invalid.new("It goes on at the next #{WHEN.join(', ')}, not at #{Text.readable(at, most: 40)}.", where: "at") unless WHEN.include?(at)
+      def ask(kind, at_next, place)
+        raise Invalid.new("It goes on at the next #{AT_NEXT.join(', ')}, not at #{Text.readable(at_next, most: 40)}.", where: "at_next") unless AT_NEXT.include?(at_next)
 
         here = @turn&.place || Place.new(pass: @pass, sample: @position)
         pass = @passes[here.pass]
-        edge = at == "section" ? pass.to : Grid.next(song, [here.sample + @fade, pass.to].min, at)
+        edge = at_next == "section" ? pass.to : Grid.next(song, [here.sample + @fade, pass.to].min, at_next)
         @asked = Asked.new(kind: kind, edge: [edge, pass.to].min, place: place)
       end
 

@@ -20,11 +20,11 @@ module Loomshuttle
       SILENCES = %w[stop fade].freeze
       HEARD = %i[playing falling].freeze
       # Where each command may be given. What silences may be given anywhere.
-      ALLOWED = { "play" => %i[ready stopped falling pausing], "jump" => %i[playing], "around" => %i[playing], "stop at" => %i[playing],
-                  "take back" => %i[playing falling pausing], "stop" => nil, "fade" => nil, "panic" => nil }.freeze
+      ALLOWED = { "play" => %i[ready stopped falling pausing], "jump" => %i[playing], "around" => %i[playing], "stop.at" => %i[playing],
+                  "take.back" => %i[playing falling pausing], "stop" => nil, "fade" => nil, "panic" => nil }.freeze
       # What each command takes, and whether it must be there.
-      TAKES = { "play" => { section: false, sample: false }, "jump" => { section: true, at_next: false }, "around" => { on: false }, "stop at" => { at_next: false },
-                "take back" => {}, "stop" => {}, "fade" => { seconds: true }, "panic" => { ramp: false } }.freeze
+      TAKES = { "play" => { section: false, sample: false }, "jump" => { section: true, at_next: false }, "around" => { on: false }, "stop.at" => { at_next: false },
+                "take.back" => {}, "stop" => {}, "fade" => { seconds: true }, "panic" => { ramp: false } }.freeze
       private_constant :SILENCES, :HEARD, :ALLOWED, :TAKES
 
       attr_reader :rate, :outputs, :time
@@ -71,7 +71,7 @@ module Loomshuttle
         @doing.synchronize { [@loaded, following].compact.each { |one| one.material.roles = roles } }
       end
 
-      # @param what [String] "play", "stop", "fade", "panic", "jump", "around", "stop at", "take back"
+      # @param what [String] "play", "stop", "fade", "panic", "jump", "around", "stop.at", "take.back"
       # @param at [Integer, nil] sample of the clock; nil: with the next block
       # @raise [Invalid] when there is no such command, it does not take that, or the state does not allow it
       def command(what, at: nil, **with)
@@ -231,10 +231,10 @@ module Loomshuttle
         when "panic" then silence(**with)
         when "stop" then fall(STOP, :stop)
         when "fade" then fall(with.fetch(:seconds), :fade)
-        when "jump" then @walk.jump(with.fetch(:section), at: with.fetch(:at_next, "bar"))
+        when "jump" then @walk.jump(with.fetch(:section), at_next: with.fetch(:at_next, "bar"))
         when "around" then @walk.around = with.fetch(:on, true)
-        when "stop at" then @walk.stop(at: with.fetch(:at_next, "section"))
-        when "take back" then @state == :pausing ? end_pause : @walk.take_back
+        when "stop.at" then @walk.stop(at_next: with.fetch(:at_next, "section"))
+        when "take.back" then @state == :pausing ? end_pause : @walk.take_back
         end
       end
 

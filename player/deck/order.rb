@@ -2,23 +2,17 @@
 
 module Loomshuttle
   module Player
-    # The running order at the deck: which song is loaded, which one is prepared ahead, what was played. Only the opener opens songs (Opener),
-    # so stop works at once while one is being opened.
+    # The running order at the deck: which song is loaded, which one is prepared ahead, what was played. What the running order says is in
+    # OrderItems. Only the opener opens songs (Opener), so stop works at once while one is being opened.
     class Order
       # @return [String, nil] why the next song cannot be played
       attr_reader :problem
 
-      # @param item [Hash] as Config::ITEM
-      # @return [Songs::Tonight]
-      def self.tonight(item)
-        Songs::Tonight.new(skips: item.fetch("skips", []), repeats: item.fetch("repeats", {}).transform_keys(&:to_i), follows: item["follows"], pause: item["pause"],
-                           tempo: item.fetch("tempo", 100), key: item.fetch("key_by", 0))
-      end
-
-      # @param deck [Deck]   @param library [Library]   @param config [Config]
+      # @param deck [Deck]   @param library [SongReader]   @param config [Config]
       # @param opener [Opener]
       def initialize(deck, library, config, opener: Opener.new)
-        @deck, @library, @config, @opener = deck, library, config, opener
+        @deck, @opener = deck, opener
+        @items = OrderItems.new(library, config)
         @played = []
         @ended = Queue.new
       end
@@ -27,7 +21,7 @@ module Loomshuttle
       # @param key [Integer] of an item
       # @raise [Invalid]
       def put_on(key)
-        item = find(key) or raise Invalid.new("The running order has no song #{key}.", where: "item")
+        item = @items.fetch(key)
         @opener.wait { exchange(item) }
         @opener.later(:make_ready) { make_ready }
       end
@@ -37,7 +31,7 @@ module Loomshuttle
       # @yield once it is on
       # @raise [Invalid] when there is no such item
       def put_on_later(key)
-        item = find(key) or raise Invalid.new("The running order has no song #{key}.", where: "item")
+        item = @items.fetch(key)
         @opener.later(:put_on) do
           exchange(item)
           yield if block_given?
@@ -66,13 +60,13 @@ module Loomshuttle
       def renew = @opener.later(:renew) { bring_up_to_date }
 
       # @return [Array<Hash>] key of each item, and whether it was played
-      def told = @config["items"].map { |item| { "key" => item["key"], "played" => @played.include?(item["key"]) } }
+      def told = @items.keys.map { |key| { "key" => key, "played" => @played.include?(key) } }
 
       private
 
       # @raise [Invalid] when it cannot be opened, or a song plays
       def exchange(item)
-        loaded = ready?(item) ? @next : opened(item)
+        loaded = ready?(item) ? @next : @items.open(item)
         previous = @deck.loaded
         begin
           @deck.load(loaded)
@@ -86,9 +80,9 @@ module Loomshuttle
 
       # A pause before the next song is somebody's wish, and goes on.
       def bring_up_to_date
-        drop_next(:opening) unless @next && current?(@next)
+        drop_next(:opening) unless @next && @items.current?(@next)
         again = @deck.loaded
-        exchange(find(again.item)) if again && !@deck.playing? && @deck.state != :pausing && find(again.item) && !current?(again)
+        exchange(@items.find(again.item)) if again && !@deck.playing? && @deck.state != :pausing && @items.find(again.item) && !@items.current?(again)
         make_ready
       rescue Invalid => e
         @deck.follow_with(nil)
@@ -107,15 +101,13 @@ module Loomshuttle
 
       # What comes after the song that is on.
       def make_ready
-        current = @deck.loaded&.item
-        at = @config["items"].index { |item| item["key"] == current }
-        following = at && @config["items"][at + 1]
+        following = @items.after(@deck.loaded&.item)
         @problem = nil
         return drop_next unless following
         return if ready?(following)
 
         drop_next(:opening)
-        @next = opened(following)
+        @next = @items.open(following)
         @deck.follow_with(@next)
       rescue Invalid => e
         @deck.follow_with(nil)
@@ -123,13 +115,7 @@ module Loomshuttle
       end
 
       # @param item [Hash] of the running order
-      def ready?(item) = !@next.nil? && @next.item == item["key"] && current?(@next)
-
-      # Whether a song is still as the running order has it.
-      def current?(loaded)
-        item = find(loaded.item)
-        !item.nil? && loaded.song.id == item["song"] && loaded.tonight == Order.tonight(item) && (item["version"].nil? || item["version"] == loaded.song.version)
-      end
+      def ready?(item) = !@next.nil? && @next.item == item["key"] && @items.current?(@next)
 
       # What follows may have begun just now.
       # @param instead [:opening, nil] what the deck is told of what follows
@@ -137,17 +123,6 @@ module Loomshuttle
         @deck.follow_with(instead)
         let_go(@next) if @next
         @next = nil
-      end
-
-      def find(key) = @config["items"].find { |item| item["key"] == key }
-
-      def opened(item)
-        tonight = Order.tonight(item)
-        song, stock, voice = @library.open(item["song"], tonight)
-        Songs::Pass.all(song, tonight)
-        2.times { stock.fill } # so that it may begin at once
-        timecode = Timecode.new(song.rate, @config["fps"], @config["items"].index(item) + 1)
-        Loaded.new(item: item["key"], material: Material.new(song, stock, @config.roles, voice: voice, timecode: timecode), tonight: tonight)
       end
 
       # Files of what is on stay open.

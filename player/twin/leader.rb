@@ -55,10 +55,7 @@ module Loomshuttle
       def serve(socket)
         return socket.close unless @lock.synchronize { @followers.size < MOST && @unknown < UNKNOWN && @unknown += 1 }
 
-        Thread.new { follow(Runtime::LineSocket.new(socket, most: Twin::LINE)) }.tap do |thread|
-          thread.name = "tells a follower"
-          thread.report_on_exception = false
-        end
+        Runtime::Task.start("tells a follower") { follow(Runtime::LineSocket.new(socket, most: Twin::LINE)) }
       end
 
       def follow(line)

@@ -24,7 +24,7 @@ module Loomshuttle
       SAMPLE = Shape.whole(0..Shape::LARGEST)
       HELLO = Shape.record({ "code" => Shape.text(most: 64), "digest" => DIGEST })
       WITH = Shape.record({}, { "section" => Requests::SECTION, "sample" => Songs::SongFile::FRAMES, "seconds" => Shape.number(0.01..60), "on" => Shape.boolean,
-                                "at_next" => Shape.one_of(*Songs::Walk::WHEN) })
+                                "at_next" => Shape.one_of(*Songs::Walk::AT_NEXT) })
       SAY = { "welcome" => Shape.record({ "digest" => DIGEST }), "refused" => Shape.record({ "why" => Shape.text(most: 200) }),
               "do" => Shape.record({ "what" => Shape.text(most: 20), "with" => WITH, "at" => Shape.or_none(SAMPLE) }),
               "load" => Shape.record({ "song" => Shape.text(most: 36, pattern: Songs::SongFile::ID) }),
@@ -32,7 +32,7 @@ module Loomshuttle
                                         "digest" => DIGEST }) }.freeze
 
       class << self
-        # @param config [Config]   @param library [Library]
+        # @param config [Config]   @param library [SongReader]
         # @return [Hash{String=>String}] checksums of all that must be the same, by name for people
         def digest(config, library)
           songs = config["items"].map { |item| item["song"] }.uniq.to_h { |id| library.sum(id) }.merge(varied(config["items"], library))

@@ -110,8 +110,7 @@ module Loomshuttle
 
         # What arecord says: lost samples with their length, or why it ends.
         def listen(pipe)
-          Thread.new do
-            Thread.current.name = "hears arecord's words"
+          Runtime::Task.start("reads arecord's messages") do
             pipe.each_line("\n", 4096) do |line|
               line = line.scrub("?")
               line =~ /overrun.*at least ([\d.]+) ms/ ? overrun(Regexp.last_match(1).to_f) : (@complaint = line.strip unless line.start_with?("Recording"))
@@ -187,12 +186,11 @@ module Loomshuttle
         def close_playback
           playback, @playback = @playback, nil
           @playout.clear
-          @ending = Thread.new { let_play_out(playback) } if playback
+          @ending = Runtime::Task.start("lets aplay finish") { let_play_out(playback) } if playback
         end
 
         # It plays what it has, or is ended.
         def let_play_out(playback)
-          Thread.current.name = "lets aplay end"
           waiting = Process.detach(playback.pid)
           playback.close_write
           Process.kill(:KILL, playback.pid) unless waiting.join(2)

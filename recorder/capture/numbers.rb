@@ -13,7 +13,15 @@ module Loomshuttle
       # @param folders [Array<String>] where takes are kept
       # @return [Integer]
       def next(folders)
-        @lock.synchronize { @given = [@given + 1, *folders.map { |folder| TakeFiles.next_number(folder) }].max }
+        @lock.synchronize { @given = [@given + 1, *folders.map { |folder| free(folder) }].max }
+      end
+
+      private
+
+      # @return [Integer] one more than any that is there, or in its bin
+      def free(folder)
+        there = [folder, File.join(folder, TakeChange::BIN)].select { |one| Dir.exist?(one) }
+        (there.flat_map { |one| Dir.children(one).filter_map { |entry| entry[/\A(\d+) /, 1]&.to_i } }.max || 0) + 1
       end
     end
   end

@@ -22,10 +22,7 @@ module Loomshuttle
         @lock = Mutex.new
         @changed = ConditionVariable.new
         @moved = Runtime::Clock.now
-        @thread = Thread.new { work }
-        @thread.name = "writes a copy"
-        @thread.priority = -3
-        @thread.report_on_exception = false
+        @thread = Runtime::Task.start("writes a copy", priority: -3) { work }
       end
 
       def path = @folder.path

@@ -8,7 +8,7 @@ module Loomshuttle
       # Longest wait for what should come back (seconds).
       PATIENCE = 5
 
-      # @param playback [Playback]   @param transport [Monitor] held while playback is changed
+      # @param playback [TakePlayback]   @param transport [Monitor] held while playback is changed
       # @param returns [Integer] lanes of the card   @param rate [Integer]   @param now [Proc] seconds that only grow
       def initialize(playback, transport:, returns:, rate:, now:)
         @playback, @transport, @returns, @rate, @now = playback, transport, returns, rate, now

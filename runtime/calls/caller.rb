@@ -22,7 +22,7 @@ module Loomshuttle
 
       # @param rpc [Rpc]
       def listen(rpc)
-        @reader = guarded("reads a caller") { read(rpc) }
+        @reader = Task.start("reads a caller") { read(rpc) }
       end
 
       # @return [Boolean] whether he wants to be told
@@ -31,7 +31,7 @@ module Loomshuttle
       # @param wanted [Boolean]   @return [Boolean] the same
       def subscribe(wanted)
         @subscribed = wanted
-        @teller ||= guarded("tells a caller") { tell_all } if wanted
+        @teller ||= Task.start("tells a caller") { tell_all } if wanted
         wanted
       end
 
@@ -47,14 +47,6 @@ module Loomshuttle
       end
 
       private
-
-      # Ends with him; what goes wrong ends him alone.
-      def guarded(name, &block)
-        Thread.new(&block).tap do |thread|
-          thread.name = name
-          thread.report_on_exception = false
-        end
-      end
 
       def read(rpc)
         while (request = @line.gets)

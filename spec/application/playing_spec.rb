@@ -57,10 +57,10 @@ RSpec.describe "Songs on the running application", :own_application do
                                                    **(25..32).to_h { |number| ["track/#{number}/outputs", []] } })
     before = application.take(application.capture("name" => "Before", "frames" => 96_000))
     Tools.wait_until(60, "the player at the card's clock") { player.values_at("by_card", "clock") == [true, true] }
-    expect(application.post("/api/playback", "take" => before["id"], "loop" => true)).not_to include("error")
+    expect(application.post("/api/take-playback", "take" => before["id"], "loop" => true)).not_to include("error")
     expect(best_share("By the card")).to be > 0.98
   ensure
-    application.post("/api/playback/stop")
+    application.post("/api/take-playback/stop")
     press("stop")
     application.open_show(RunningApplication::CLEAN) && application.post("/api/undo")
     Tools.wait_until(60, "the player at the interface's clock") { player.values_at("by_card", "clock") == [false, true] }

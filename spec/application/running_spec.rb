@@ -74,9 +74,9 @@ RSpec.describe "The running application" do
     it "plays a take and stops it" do
       take = json("capture", "--seconds", "1").first["take"]
       expect(json("play", take.to_s, "--loop").first).to include("number" => take, "loop" => true)
-      expect(Tools.wait_until(60, "playback") { application.get("/api/state")["recorder"]["playback"] }).to include("number" => take)
+      expect(Tools.wait_until(60, "playback") { application.get("/api/state")["recorder"]["take_playback"] }).to include("number" => take)
       json("stop")
-      expect(application.get("/api/state")["recorder"]["playback"]).to be_nil
+      expect(application.get("/api/state")["recorder"]["take_playback"]).to be_nil
     end
 
     it "says what is wrong on standard error, with an exit code that is not 0" do
@@ -102,7 +102,7 @@ RSpec.describe "The running application" do
     expect([live["gaps"], again["gaps"]]).to eq([[], []])
     expect(equal_lanes(live, again, 5 * 48_000)).to eq([true] * 26)
   ensure
-    application.post("/api/playback/stop")
+    application.post("/api/take-playback/stop")
     application.on_stage
     application.post("/api/edits", settings: (1..30).to_h { |n| ["send/#{n}/tap", nil] }.merge("setup/buffer" => 2048), wait: true)
   end
@@ -112,9 +112,9 @@ RSpec.describe "The running application" do
     return if @good
 
     late = application.desk_fact("card/late")
-    expect(application.post("/api/playback", "take" => live["number"])).to include("number" => live["number"])
+    expect(application.post("/api/take-playback", "take" => live["number"])).to include("number" => live["number"])
     take = captured("Again", 7)
-    application.post("/api/playback/stop")
+    application.post("/api/take-playback/stop")
     missed = application.desk_fact("card/late") - late
     @good = missed.zero?
     [take, missed]

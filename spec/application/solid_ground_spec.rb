@@ -56,7 +56,7 @@ RSpec.describe "The application on solid ground", :own_application do
       expect((1..5).map { |block| application.desk_fact("block/#{block}/hears") }.uniq).to eq(["stage"])
       expect(timed { application.get("/api/show") }.last).to within(3)
       Tools.wait_until(60, "the words") { state["recorder"] == { "up" => false } }
-      expect(timed { application.post("/api/playback/stop") }).to match([include("error" => include("where" => "recorder")), within(3)])
+      expect(timed { application.post("/api/take-playback/stop") }).to match([include("error" => include("where" => "recorder")), within(3)])
       thaw
       Tools.wait_until(60, "the recorder") { state["recorder"]["up"] }
     end

@@ -92,7 +92,7 @@ RSpec.describe "The Capture place", type: :feature do
 
   it "shows what plays, and stops it, on every place; on Soundcheck its player stays in view" do
     take = application.take(application.capture("name" => "Playing", "frames" => 96_000))
-    application.post("/api/playback", "take" => take["number"], "loop" => true)
+    application.post("/api/take-playback", "take" => take["number"], "loop" => true)
     open_place("patch")
     expect(page).to have_css("[aria-label=Playing]", text: "Playing take #{take['number']} Playing")
     expect(page).to have_css("[aria-label='Time played']", text: /00:0[01]/)
@@ -104,9 +104,9 @@ RSpec.describe "The Capture place", type: :feature do
     visit("#{application.url}/#/rig")
     within("[aria-label=Playing]") { click_button("Stop") }
     expect(page).to have_no_css("[aria-label=Playing]")
-    expect(application.get("/api/state")["recorder"]["playback"]).to be_nil
+    expect(application.get("/api/state")["recorder"]["take_playback"]).to be_nil
   ensure
-    application.post("/api/playback/stop")
+    application.post("/api/take-playback/stop")
   end
 
   it "marks a place and a part of a take afterwards, and listens from there" do

@@ -29,8 +29,8 @@ RSpec.describe "Bringing in a delivery", type: :feature do
     take = application.get("/api/takes").find { |one| one["name"] == "Rehearsal" }
     expect(take["tracks"].map { |track| [track["number"], track["name"]] }).to contain_exactly([1, "Tuba"], [4, "Fiddle"], [10, "Voice Ada"])
     expect(take["frames"]).to be_within(200).of(4 * 48_000)
-    expect(application.post("/api/playback", "take" => take["number"])).to include("number" => take["number"])
-    application.post("/api/playback/stop")
+    expect(application.post("/api/take-playback", "take" => take["number"])).to include("number" => take["number"])
+    application.post("/api/take-playback/stop")
   end
 
   it "is arranged by hand: two sides are joined, and one is moved" do

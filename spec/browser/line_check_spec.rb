@@ -51,7 +51,7 @@ RSpec.describe "Line check", type: :feature do
     expect(line("Playback L")).to have_text("Play something on Card return 31")
     hand.run("stage", "cable", "a.1/16")
     hand.run("stage", "sound", "a.1/15")
-    application.post("/api/playback", "take" => take, "loop" => true)
+    application.post("/api/take-playback", "take" => take, "loop" => true)
     application.post("/api/line-check/forget", { "channel" => 16 })
     # A busy machine measures some while their gain is still being set: what is advised then is taken, too.
     8.times do
@@ -67,7 +67,7 @@ RSpec.describe "Line check", type: :feature do
     expect(page).to have_css(".look-pill.look-well", text: /3\d good/)
     expect(application.get("/api/state")["desk"]).to include("apart" => 0)
   ensure
-    application.post("/api/playback/stop")
+    application.post("/api/take-playback/stop")
     hand.run("stage", "quiet", "a.1/15")
   end
 

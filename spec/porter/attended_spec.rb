@@ -24,14 +24,14 @@ RSpec.describe Loomshuttle::Porter::Attended, :folder do
     { attended => Loomshuttle::Porter::Job::Cancelled }.each { |one, error| expect { one.run(*endless) }.to raise_error(error) }
     allow(job).to receive(:check)
     expect { attended(seconds: -1).run(*endless) }.to raise_error(Loomshuttle::Invalid, /took longer than/)
-    expect { attended(stopped: -> { File.exist?(path) }).run(*endless) }.to raise_error(Loomshuttle::Porter::Stopped)
+    expect { attended(stopped: -> { File.exist?(path) }).run(*endless) }.to raise_error(Loomshuttle::Porter::Job::Stopped)
     expect(gone?(pid)).to be(true)
   end
 
   it "tells each time that it looks" do
     looked = 0
     attended(stopped: -> { looked > 2 }).run("sleep", "600") { looked += 1 }
-  rescue Loomshuttle::Porter::Stopped
+  rescue Loomshuttle::Porter::Job::Stopped
     expect(looked).to eq(3)
   end
 end

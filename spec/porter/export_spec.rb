@@ -130,7 +130,7 @@ RSpec.describe Loomshuttle::Porter::Export, :folder do
     jobs.export(take, form: "folder")
     stop = -> { Dir.glob(File.join(open_jobs.first.work, "**", "*01 Track 1.wav")).any? }
     room = Loomshuttle::Porter::Room.new(@folder, rig.recorder.takes)
-    expect { described_class.new(open_jobs.first, stopped: stop, room: room).run }.to raise_error(Loomshuttle::Porter::Stopped)
+    expect { described_class.new(open_jobs.first, stopped: stop, room: room).run }.to raise_error(Loomshuttle::Porter::Job::Stopped)
     rig.recorder.change_take(take: 1, tracks: [{ "number" => 1, "name" => "Tuba" }])
     work
     expect(Dir.children(job["result"]).grep(/wav\z/)).to contain_exactly("Set 0001 01 Tuba.wav", *(2..4).map { |n| "Set 0001 0#{n} Track #{n}.wav" })
@@ -141,7 +141,7 @@ RSpec.describe Loomshuttle::Porter::Export, :folder do
     jobs.export(take, form: "folder")
     calls = 0
     stop = -> { (calls += 1) > 2 }
-    expect { described_class.new(open_jobs.first, stopped: stop, room: Loomshuttle::Porter::Room.new(@folder, rig.recorder.takes)).run }.to raise_error(Loomshuttle::Porter::Stopped)
+    expect { described_class.new(open_jobs.first, stopped: stop, room: Loomshuttle::Porter::Room.new(@folder, rig.recorder.takes)).run }.to raise_error(Loomshuttle::Porter::Job::Stopped)
     first = open_jobs.first.path("work", "0001 Set", take["tracks"][0]["file"])
     made = File.stat(first).ino
     work

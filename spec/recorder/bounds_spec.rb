@@ -251,7 +251,7 @@ RSpec.describe "Bounds of the recorder", :folder do
       recorder.capture_stop
       recorder.tell_free(takes: 0)
       expect { recorder.overdub(take: 1, tracks: [2]) }.to raise_error(Loomshuttle::Invalid, /disk is full/)
-      expect(recorder.status["playback"]).to be_nil
+      expect(recorder.status["take_playback"]).to be_nil
     end
 
     it "have a shape for every parameter" do

@@ -140,15 +140,15 @@ RSpec.describe Loomshuttle::Recorder::Unit, :folder do
     it "plays a range round and round, and stops when told" do
       recorder.play(take: 1, from: 4800, to: 9600, loop: true)
       rig.run(0.5)
-      expect(recorder.status["playback"]).to include("loop" => true, "position" => be_between(4800, 9600))
+      expect(recorder.status["take_playback"]).to include("loop" => true, "position" => be_between(4800, 9600))
       recorder.stop
-      expect(recorder.status["playback"]).to be_nil
+      expect(recorder.status["take_playback"]).to be_nil
     end
 
     it "ends by itself at the end of the take" do
       recorder.play(take: 1)
       rig.run(1.2)
-      expect(recorder.status["playback"]).to be_nil
+      expect(recorder.status["take_playback"]).to be_nil
     end
 
     it "refuses a range outside the take" do

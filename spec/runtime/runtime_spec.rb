@@ -136,3 +136,26 @@ RSpec.describe Loomshuttle::Runtime::Spool, :folder do
     ENV["TMPDIR"] = before
   end
 end
+
+RSpec.describe Loomshuttle::Runtime::Task do
+  it "gives its result, and has a name while it works" do
+    go = Queue.new
+    task = described_class.start("does one thing") { go.pop }
+    expect(Thread.list.map(&:name)).to include("does one thing")
+    expect(task.join(0.01)).to be_nil
+    go << 7
+    expect([task.value, task.join, task.alive?]).to eq([7, task, false])
+  end
+
+  it "logs and counts an error, and gives nothing then" do
+    before = Loomshuttle::Runtime::Health.troubles.size
+    expect { expect(described_class.start("fails") { raise ArgumentError, "odd" }.value).to be_nil }.to output(/fails: .*odd \(ArgumentError\)/).to_stderr
+    expect(Loomshuttle::Runtime::Health.troubles.size).to eq(before + 1)
+  end
+
+  it "is the only other way to a thread" do
+    code = Dir[File.join(Loomshuttle::ROOT, "{core,runtime,recorder,player,porter,stand_ins,store,web,command_line,supervisor,processes}", "**", "*.rb")]
+    makers = code.select { |file| File.read(file).match?(/(?<![\w:])(::)?Thread\.(new|start|fork)\b(?!\(from:)/) }.map { |file| file.delete_prefix("#{Loomshuttle::ROOT}/") }
+    expect(makers).to match_array(%w[runtime/threads/task.rb runtime/threads/worker.rb])
+  end
+end

@@ -76,7 +76,7 @@ module Loomshuttle
         def stand_in
           @control.guard.whole("letting the desk stand in another rig")
           @link.workshop("rig", JSON.generate(rig(@control.current.show)))
-        rescue Link::Failed => e
+        rescue Exchange::Failed => e
           raise Invalid.new("#{e.message} Only a stand-in desk can take on another rig.", where: "desk")
         end
 
@@ -84,7 +84,7 @@ module Loomshuttle
         # @raise [Invalid] when the desk has no workshop
         def plug(show)
           @link.workshop("cables", JSON.generate(cables(show)))
-        rescue Link::Failed => e
+        rescue Exchange::Failed => e
           raise Invalid.new("#{e.message} Only a stand-in's cables can be plugged from here.", where: "desk")
         end
 

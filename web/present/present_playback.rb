@@ -48,7 +48,7 @@ module Loomshuttle
         known = item.song && songs[item.song] or return
         known.data ? known.varied(item.tempo, item.key) : known
       rescue Invalid => e
-        SongLibrary::Entry.new(known.id, known.data, known.folder, e.message, [])
+        SongEntry.new(known.id, known.data, known.folder, e.message, [])
       end
 
       NO_SONG = { dye: "iron", bpm: "", meter: "", sections: 0, follows: "hand", pause: 0, crew: "" }.freeze

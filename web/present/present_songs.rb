@@ -11,7 +11,7 @@ module Loomshuttle
       UNREADABLE = { name: "A song that cannot be read", version: 0, dye: "iron", seconds: 0, bpm: "", meter: "", sections: 0, stems: 0, loudness: nil, roles: [] }.freeze
 
       class << self
-        # @param entry [SongLibrary::Entry]
+        # @param entry [SongEntry]
         # @return [Hash]
         def entry(entry)
           base = { id: entry.id, problem: entry.problem || (entry.damaged.any? ? "#{entry.damaged.join(', ')} is not as it was brought in" : nil) }
@@ -22,7 +22,7 @@ module Loomshuttle
                      sections: song.sections.size, stems: song.stems.size, loudness: song.loudness, roles: song.stems.map(&:role).uniq)
         end
 
-        # @param entry [SongLibrary::Entry]
+        # @param entry [SongEntry]
         # @return [Hash] all of it, with what follows from it
         def song(entry)
           song = entry.song

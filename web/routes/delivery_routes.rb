@@ -15,16 +15,16 @@ module Loomshuttle
           looks(app)
           app.post("/api/deliveries/bring-in") do
             body, show = body_json, @control.current.show
-            items = Arrangement.new(@control.looks.find(body["look"]).sounds, show).items(body["items"])
+            items = Arrangement.new(@control.inspections.find(body["look"]).sounds, show).items(body["items"])
             json(JobRoutes.told(@control.deliveries.bring_in(items, show, name: body["name"], part: body["part"], who: who)))
           end
         end
 
         def self.looks(app)
-          app.post("/api/deliveries/look") { json({ look: @control.looks.begin(body_json, @control.current.show) }) }
-          app.get("/api/deliveries/looks/:id") { json(DeliveryRoutes.look(@control.looks.find(params["id"]))) }
+          app.post("/api/deliveries/look") { json({ look: @control.inspections.begin(body_json, @control.current.show) }) }
+          app.get("/api/deliveries/looks/:id") { json(DeliveryRoutes.look(@control.inspections.find(params["id"]))) }
           app.post("/api/deliveries/looks/:id/arrange") do
-            seen, show = @control.looks.find(params["id"]), @control.current.show
+            seen, show = @control.inspections.find(params["id"]), @control.current.show
             json(DeliveryRoutes.told(Arrangement.new(seen.sounds, show).items(body_json["items"]), seen.problems, show))
           end
         end

@@ -3,7 +3,7 @@
 module Loomshuttle
   module Web
     module Routes
-      # Answers that are long, and read slowly: their socket goes to the Outflow, and the server thread is free at once.
+      # Answers that are long, and read slowly: their socket goes to the StreamWriter, and the server thread is free at once.
       module Flowing
         # @param source [#size, #part, #next_part, #close]   @param headers [Hash]
         def flow(source, headers)
@@ -19,8 +19,8 @@ module Loomshuttle
             source.close
             return [status, head, []]
           end
-          outflow = @control.outflow
-          throw :halt, [status, head, ->(socket) { outflow.add(socket, source.part(from, upto)) }]
+          writer = @control.stream_writer
+          throw :halt, [status, head, ->(socket) { writer.add(socket, source.part(from, upto)) }]
         end
       end
     end

@@ -58,12 +58,12 @@ module Loomshuttle
 
         def self.register_intake(app)
           app.get("/api/song-looks/:id") do
-            look = @control.looks.find(params["id"])
+            look = @control.inspections.find(params["id"])
             json({ state: look.state, seen: look.seen, error: look.error, plan: look.state == "done" ? SongIntake.new(@control).plan(look) : nil })
           end
           app.post("/api/songs/bring-in") do
             body = body_json
-            look = @control.looks.find(body["look"])
+            look = @control.inspections.find(body["look"])
             json(JobRoutes.told(SongIntake.new(@control).bring_in(look, name: body["name"], choices: body["stems"], bpm: body["bpm"], who: who)))
           end
         end

@@ -35,12 +35,12 @@ module Loomshuttle
         end
 
         def self.register_playing(app)
-          app.post("/api/playback") do
+          app.post("/api/take-playback") do
             body = body_json
             range = { from: body["from"] || 0, to: body["to"], loop: body["loop"] == true, by_name: body["by_name"] == true }
             json(@control.recorder.call("play", take: body["take"], **range))
           end
-          app.post("/api/playback/stop") do
+          app.post("/api/take-playback/stop") do
             @control.recorder.call("stop")
             json({ stopped: true })
           end

@@ -11,10 +11,10 @@ module Loomshuttle
       DESK, RECORDER = 2.4, 1.5
 
       # @param open_show [OpenShow]   @param shows [Store::Shows]   @param guard [CaptureGuard]
-      # @param follower [Follower] of the desk   @param sync [Desk::Sync]
+      # @param edit_queue [Desk::EditQueue] of the desk   @param sync [Desk::Sync]
       # @param on_change [Proc] takes the version that was made, and seconds that somebody waits for the recorder
-      def initialize(open_show, shows, guard:, follower:, sync:, on_change:)
-        @open_show, @shows, @guard, @follower, @sync, @on_change = open_show, shows, guard, follower, sync, on_change
+      def initialize(open_show, shows, guard:, edit_queue:, sync:, on_change:)
+        @open_show, @shows, @guard, @edit_queue, @sync, @on_change = open_show, shows, guard, edit_queue, sync, on_change
       end
 
       # Applies an edit, lets desk and recorder follow, and tells everybody.
@@ -49,7 +49,7 @@ module Loomshuttle
 
         same_show(show)
         wanted = @open_show.seen.show.then { |now| Steps::Flip.edit(now, to: to, channels: channels).apply(now).first }
-        problems = @follower.now { channels ? @sync.flip(wanted) : @sync.return_to_stage }.wait(DESK)
+        problems = @edit_queue.now { channels ? @sync.flip(wanted) : @sync.return_to_stage }.wait(DESK)
         made = edit(version: version, who: who, person: person, show: show) { |newest| Steps::Flip.edit(newest, to: to, channels: channels) }
         made.merge(desk_problems: problems)
       rescue Sequel::Error
@@ -71,7 +71,7 @@ module Loomshuttle
 
       def made(wait, &)
         before = @open_show.seen.version
-        loaded, changes, job = @open_show.change(->(before, after) { @follower.follow(before, after, soon: wait) }, &)
+        loaded, changes, job = @open_show.change(->(before, after) { @edit_queue.follow(before, after, soon: wait) }, &)
         @on_change.call(loaded, wait ? RECORDER : 0) unless loaded.version == before
         { version: loaded.version, changes: changes.map(&:to_h), said: Settings::Telling.summary(loaded.show, changes), desk_problems: wait && job ? job.wait(DESK) : [] }
       end

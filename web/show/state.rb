@@ -34,7 +34,7 @@ module Loomshuttle
       def recorder
         return { up: false } unless @recorder.up? && @status
 
-        { up: true, clock: @status["clock"], hz: @status["hz"], off: hz_off?, capture: @status["capture"], playback: @status["playback"],
+        { up: true, clock: @status["clock"], hz: @status["hz"], off: hz_off?, capture: @status["capture"], take_playback: @status["take_playback"],
           guarded: @guarded, look_back: @status["look_back"], trip: @status["trip"], card: @status["card"],
           lost_frames: @status.dig("counts", "lost_frames"), foreign: @status.dig("counts", "foreign"), problem: @status["last_problem"],
           recovered: @status["recovered"], recovering: @status["recovering"],

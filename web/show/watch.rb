@@ -20,10 +20,10 @@ module Loomshuttle
         @touched = Runtime::Wakeup.new
       end
 
-      # @param desk [Desk::Link]   @param sync [Desk::Sync]   @param follower [Follower]
+      # @param desk [Desk::Link]   @param sync [Desk::Sync]   @param edit_queue [Desk::EditQueue]
       # @param recorder [RecorderLink]   @param guard [CaptureGuard]   @param shelf [TakeShelf]   @param who_hears [WhoHears]
-      def of(desk:, sync:, follower:, recorder:, guard:, shelf:, who_hears:)
-        @desk, @sync, @follower, @recorder, @guard, @shelf, @who_hears = desk, sync, follower, recorder, guard, shelf, who_hears
+      def of(desk:, sync:, edit_queue:, recorder:, guard:, shelf:, who_hears:)
+        @desk, @sync, @edit_queue, @recorder, @guard, @shelf, @who_hears = desk, sync, edit_queue, recorder, guard, shelf, who_hears
       end
 
       def start
@@ -38,7 +38,7 @@ module Loomshuttle
       # @return [Hash] the state band's facts (schema LiveState)
       def state
         show = @open_show.seen.show
-        compare(show) unless @follower.pending? && @apart && !@sync.away(show)
+        compare(show) unless @edit_queue.pending? && @apart && !@sync.away(show)
         State.new(@open_show.seen, guarded: @guard.closed?, apart: @apart, stranger: @sync.stranger(show), desk: @desk, status: @status, recorder: @recorder,
                                    free: @space.bytes, troubles: @parts.troubles, heard: @who_hears.found,
                                    on_take: @sync.on_take(show)).to_h

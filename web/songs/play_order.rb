@@ -14,11 +14,11 @@ module Loomshuttle
       def initialize(open_show, library, hub:, path:, on_change:)
         @open_show, @library, @hub, @on_change = open_show, library, hub, on_change
         @link = PlayerLink.new(path, on_up: method(:came), on_meters: ->(levels) { @hub.tell_often("song", levels) }, on_state: method(:heard))
-        @follower = RecorderFollower.new(method(:configure), name: "player follows")
+        @plan_sender = PlanSender.new(method(:configure), name: "sends the running order")
       end
 
-      def start = [@link, @follower].each(&:start)
-      def stop = [@follower, @link].each(&:stop)
+      def start = [@link, @plan_sender].each(&:start)
+      def stop = [@plan_sender, @link].each(&:stop)
 
       def up? = @link.up?
 
@@ -29,7 +29,7 @@ module Loomshuttle
       attr_reader :status
 
       # The show or a song has changed.
-      def follow = @follower.follow
+      def follow = @plan_sender.follow
 
       # @param command [String] of COMMANDS   @param options [Hash]
       # @return [Hash] the player's status
@@ -55,7 +55,7 @@ module Loomshuttle
       private
 
       def came
-        @follower.follow
+        @plan_sender.follow
         heard(@link.call("status"))
       end
 

@@ -9,7 +9,7 @@ module Loomshuttle
         @control = control
       end
 
-      # @param look [Looks::Look] that is done
+      # @param look [Inspections::Look] that is done
       # @return [Hash] schema SongPlan
       def plan(look)
         stems = found(look)
@@ -18,7 +18,7 @@ module Loomshuttle
           stems: stems.map { |one| stem(one) }, problems: look.problems.reject { |problem| midi?(problem[:where]) } }
       end
 
-      # @param look [Looks::Look]   @param name [String]   @param choices [Array<Hash>] "files" (as they were told) and "role" of those that are wanted
+      # @param look [Inspections::Look]   @param name [String]   @param choices [Array<Hash>] "files" (as they were told) and "role" of those that are wanted
       # @param bpm [Numeric, nil] where somebody says it
       # @return [Hash] the job
       # @raise [Invalid]

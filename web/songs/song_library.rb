@@ -1,70 +1,45 @@
 # frozen_string_literal: true
 
-require "digest"
 require "fileutils"
+require "forwardable"
 require "json"
 require "monitor"
 
 module Loomshuttle
   module Web
     # The songs of this computer, each in its folder (docs/formats.md): listed, changed with what they were before kept, taken over from the porter,
-    # deleted; and where their roles go as a rule. What cannot be read hides no other. Its thread:
-    #   checks songs   holds each file against its checksum, once after the start and once it is new
+    # deleted. What cannot be read hides no other. Its rules for all songs (SongRules) and checksums (SongChecksums) are classes of their own.
     class SongLibrary
+      extend Forwardable
       include Enumerable
 
       # States of a song that are kept, to go back to; and tempos and keys whose parts are: older ones are made again when they are wanted.
       KEPT, VARIED = 100, 12
-      ROLES = "library.json"
-      ROLE = Shape.record({ "kind" => Shape.one_of(*Songs::Role::KINDS), "outputs" => Shape.list(Shape.whole(1..Settings::PlaybackKinds::OUTPUTS), most: 2) })
-      SHAPE = Shape.record({ "roles" => Shape.map(ROLE, most: 500) }, { "accents" => Songs::SongFile::ACCENTS })
-
-      # data: as SongFile has it; folder; problem: why it cannot be played, or nil; damaged: names of files that are not as they were brought in
-      Entry = Struct.new(:id, :data, :folder, :problem, :damaged) do
-        def song = @song ||= Songs::SongFile.song(data)
-
-        # @return [Entry] as it goes at another tempo or in another key
-        # @raise [Invalid] when it would be out of bounds
-        def varied(tempo, key)
-          return self if Songs::Varied.plain?(tempo, key)
-
-          Entry.new(id, Songs::Varied.data(data, tempo, key), folder, problem, damaged)
-        end
-
-        # @return [Boolean] whether all of its stems are there
-        def made? = data["stems"].all? { |stem| File.file?(File.join(folder, stem["file"])) }
-      end
-
       # @param root [String] folder of all songs   @param on_change [Proc] called when songs have come, changed or gone
       def initialize(root, on_change:)
         @root, @on_change = File.expand_path(root), on_change
         FileUtils.mkdir_p(@root, mode: 0o700)
-        @entries, @stamps, @checked = {}, {}, {}
+        @entries, @stamps = {}, {}
         @lock = Monitor.new # held while folders are looked at and while a song is written; asks nobody
-        @wake = Runtime::Wakeup.new
+        @rules = SongRules.new(@root)
+        @checksums = SongChecksums.new(method(:all), on_damage: method(:found_damaged))
       end
 
-      def start
-        @worker = Runtime::Worker.start("checks songs", priority: Runtime::Worker::PATIENT) { |worker| check_next || @wake.wait(2) || worker.rest(0) }
-      end
+      def_delegators :@rules, :roles, :accents, :keep_roles, :keep_accents, :roles_of
+      def_delegators :@checksums, :start, :stop
 
-      def stop
-        @wake.wake
-        @worker&.stop
-      end
-
-      # @return [Array<Entry>] by name, those that cannot be read at the end
+      # @return [Array<SongEntry>] by name, those that cannot be read at the end
       def all
         @lock.synchronize do
           folders = Dir.children(@root).grep(Songs::SongFile::ID)
-          (@entries.keys - folders).each { |id| [@entries, @stamps, @checked].each { |kept| kept.delete(id) } }
+          (@entries.keys - folders).each { |id| [@entries, @stamps, @checksums].each { |kept| kept.delete(id) } }
           folders.filter_map { |id| entry(id) }.sort_by { |one| [one.data ? 0 : 1, one.data ? one.data["name"].downcase : one.id] }
         end
       end
 
       def each(&) = all.each(&)
 
-      # @return [Entry] one that can be read
+      # @return [SongEntry] one that can be read
       # @raise [Invalid]
       def fetch(id)
         found = @lock.synchronize { id.to_s.match?(Songs::SongFile::ID) && Dir.exist?(File.join(@root, id)) && entry(id) }
@@ -75,7 +50,7 @@ module Loomshuttle
       end
 
       # @param version [Integer] that was seen   @param changes [Hash] as Songs::SongFile::CHANGES
-      # @return [Entry]
+      # @return [SongEntry]
       # @raise [Invalid] when it would not be a song @raise [Stale]
       def change(id, version, changes)
         @lock.synchronize do
@@ -114,7 +89,7 @@ module Loomshuttle
           counted = data.merge("click" => data["click"].merge("accents" => accents.slice(*data["meters"].map { |one| one["meter"] }).merge(data["click"]["accents"])))
           Runtime::Files.replace(File.join(target, Songs::SongFile::FILE), Songs::SongFile.dump(counted)) unless counted == data
         end
-        @wake.wake
+        @checksums.look
         @on_change.call
       end
 
@@ -139,30 +114,6 @@ module Loomshuttle
         @on_change.call
       end
 
-      # @return [Hash{String=>Hash}] "kind" and "outputs" of roles, as a rule
-      def roles = rules["roles"]
-
-      # @return [Hash{String=>Array<Integer>}] time signature => beats that are counted harder in new songs
-      def accents = rules.fetch("accents", {})
-
-      # @param roles [Hash{String=>Hash}] those that are not named stay
-      def keep_roles(roles) = keep_rules { |rules| rules.merge("roles" => rules["roles"].merge(roles)) }
-
-      # @param accents [Hash{String=>Array<Integer>}] those of other time signatures stay
-      # @raise [Invalid] where one is none
-      def keep_accents(accents)
-        accents.each { |meter, beats| Timing::Click.new(Timing::TempoMap.plain(120, meter, rate: 48_000), accents: { meter => beats }) }
-        keep_rules { |rules| rules.merge("accents" => rules.fetch("accents", {}).merge(accents)) }
-      end
-
-      # What AddSong wants to know of a song's roles.
-      # @return [Array<Hash>] name, kind and outputs
-      def roles_of(song)
-        known = roles
-        names = song.stems.map(&:role) + (song.click.on && song.click.stem.nil? ? ["Click"] : []) + (song.guide.on ? ["Guide"] : [])
-        names.uniq.map { |name| { "name" => name, "kind" => known.dig(name, "kind") || Songs::Role.kind_of(name), "outputs" => known.dig(name, "outputs") || [] } }
-      end
-
       # A song in the words of a take, for its picture (Waveform).
       # @return [Hash]
       def self.like_a_take(data, folder)
@@ -171,14 +122,6 @@ module Loomshuttle
       end
 
       private
-
-      def rules
-        SHAPE.check(Runtime::Files.read_json(File.join(@root, ROLES)), ROLES)
-      rescue SystemCallError, Invalid
-        { "roles" => {} }
-      end
-
-      def keep_rules = @lock.synchronize { Runtime::Files.replace(File.join(@root, ROLES), JSON.pretty_generate(SHAPE.check(yield(rules), ROLES))) }
 
       def same(known, version)
         raise Stale, "#{known.data['name']} was changed by someone else; look at it again." unless known.data["version"] == version
@@ -199,7 +142,7 @@ module Loomshuttle
         @stamps[id] = stamp
         @entries[id] = read(id, folder)
       rescue SystemCallError => e
-        Entry.new(id, nil, folder, Text.readable(e.message, most: 200), [])
+        SongEntry.new(id, nil, folder, Text.readable(e.message, most: 200), [])
       end
 
       def read(id, folder)
@@ -207,9 +150,9 @@ module Loomshuttle
         raise Invalid.new("It is that of another song.", where: "id") unless data["id"] == id
 
         missing = data["stems"].reject { |stem| File.file?(File.join(folder, stem["file"])) }
-        Entry.new(id, data, folder, missing.empty? ? nil : "#{missing.map { |stem| stem['name'] }.join(', ')} missing", @checked.fetch(id, []))
+        SongEntry.new(id, data, folder, missing.empty? ? nil : "#{missing.map { |stem| stem['name'] }.join(', ')} missing", @checksums.damaged(id))
       rescue Invalid => e
-        Entry.new(id, nil, folder, Text.readable(e.message, most: 200), [])
+        SongEntry.new(id, nil, folder, Text.readable(e.message, most: 200), [])
       end
 
       def history(known) = Runtime::Files.matching(File.join(known.folder, "before"), "*.json")
@@ -228,19 +171,10 @@ module Loomshuttle
         @stamps.delete(known.id)
       end
 
-      # @return [Boolean] whether there was one to check
-      def check_next
-        entry = all.find { |one| one.data && !@checked.key?(one.id) } or return false
-        damaged = entry.data["stems"].reject { |stem| whole?(File.join(entry.folder, stem["file"]), stem["sum"]) }.map { |stem| stem["name"] }
-        @lock.synchronize { entry.damaged = @checked[entry.id] = damaged }
-        @on_change.call if damaged.any?
-        true
-      end
-
-      def whole?(path, sum)
-        Digest::SHA256.file(path).hexdigest == sum
-      rescue SystemCallError
-        false
+      # @param entry [SongEntry]   @param names [Array<String>]
+      def found_damaged(entry, names)
+        @lock.synchronize { entry.damaged = names }
+        @on_change.call if names.any?
       end
     end
   end

@@ -28,7 +28,7 @@ RSpec.describe Loomshuttle::Songs::Walk do
   it "jumps to a section at the next bar, and what begins there begins whole" do
     one = walk
     one.take(bar + 100)
-    expect(one.jump(4, at: "bar")).to have_attributes(edge: 2 * bar, kind: "jump")
+    expect(one.jump(4, at_next: "bar")).to have_attributes(edge: 2 * bar, kind: "jump")
     expect(heard(one, 400)).to eq([[bar + 100, bar - 100 - fade], [12 * bar, (400 * 480) - (bar - 100)]])
     expect(one).to have_attributes(asked: nil, pass: have_attributes(section: have_attributes(name: "Out")))
   end
@@ -36,16 +36,16 @@ RSpec.describe Loomshuttle::Songs::Walk do
   it "jumps at the next beat, at the end of the section, and never behind it" do
     one = walk
     one.take((2 * bar) - 25_000)
-    expect(one.jump(3, at: "beat").edge).to eq((2 * bar) - 24_000)
-    expect(one.jump(3, at: "section").edge).to eq(2 * bar)
+    expect(one.jump(3, at_next: "beat").edge).to eq((2 * bar) - 24_000)
+    expect(one.jump(3, at_next: "section").edge).to eq(2 * bar)
     one.take_back
     one.take(24_900)
-    expect(one.jump(4, at: "bar").edge).to eq(2 * bar)
+    expect(one.jump(4, at_next: "bar").edge).to eq(2 * bar)
   end
 
   it "goes on without a seam where a jump leads to what comes anyway" do
     one = walk
-    one.jump(2, at: "section")
+    one.jump(2, at_next: "section")
     expect(heard(one, 500)).to eq([[0, 240_000]])
   end
 
@@ -64,7 +64,7 @@ RSpec.describe Loomshuttle::Songs::Walk do
     one = walk(section: 3)
     one.take(100)
     one.around = true
-    one.jump(2, at: "section")
+    one.jump(2, at_next: "section")
     one.take(7 * bar)
     expect(one).to have_attributes(around: false, pass: have_attributes(section: have_attributes(key: 2)))
     one.take(6 * bar)
@@ -73,7 +73,7 @@ RSpec.describe Loomshuttle::Songs::Walk do
 
   it "takes back what was asked" do
     one = walk
-    one.jump(4, at: "section")
+    one.jump(4, at_next: "section")
     expect(one.take_back).to be(true)
     expect(one.take_back).to be(false)
     one.take(3 * bar)
@@ -129,7 +129,7 @@ RSpec.describe Loomshuttle::Songs::Walk do
       gains.clear
       next if one.asked || random.rand > 0.2
 
-      one.jump(random.rand(1..3), at: described_class::WHEN.sample(random: random))
+      one.jump(random.rand(1..3), at_next: described_class::AT_NEXT.sample(random: random))
       jumps += 1
     end
   end

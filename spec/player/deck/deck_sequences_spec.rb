@@ -92,7 +92,7 @@ RSpec.describe Loomshuttle::Player::Deck do # in any order of commands
 
   # Takes a pause back, and a jump, which is of no concern here.
   def take_back(deck, wanted)
-    deck.command("take back")
+    deck.command("take.back")
     wanted.state = :quiet if wanted.state == :pausing
   rescue Loomshuttle::Invalid
     nil

@@ -81,7 +81,7 @@ RSpec.describe Loomshuttle::Player::Deck do
     expect(heard[11_999 - 384]).to eq(24_000 - 384)
     expect(heard[12_000...24_000]).to eq((((12 * 24_000) + 1)..((12 * 24_000) + 12_000)).to_a)
     deck.command("jump", section: 2)
-    deck.command("take back")
+    deck.command("take.back")
     expect(deck.status["asked"]).to be_nil
   end
 
@@ -102,7 +102,7 @@ RSpec.describe Loomshuttle::Player::Deck do
     on(short(follows: "pause", pause: 0.5)) if deck.command("stop") && positions(deck, 960)
     deck.follow_with(loaded(short))
     positions(deck, 385_920)
-    deck.command("take back")
+    deck.command("take.back")
     expect(positions(deck, 48_000).uniq).to eq([0])
   end
 

@@ -21,7 +21,7 @@ RSpec.describe Loomshuttle::Player::Opener, :folder do
   # From now on the disk delivers a song only on request. @return [Queue] tells that somebody waits for it
   def slow(id)
     asked = Queue.new
-    allow_any_instance_of(Loomshuttle::Player::Library).to receive(:open).and_wrap_original do |open, song, *more| # rubocop:disable RSpec/AnyInstance
+    allow_any_instance_of(Loomshuttle::Player::SongReader).to receive(:open).and_wrap_original do |open, song, *more| # rubocop:disable RSpec/AnyInstance
       if song == id
         asked << song
         held.pop

@@ -31,7 +31,7 @@ RSpec.describe "A panic", :folder do
     id = SongFolder.write(@folder, { "Strings" => loud }, click: { "on" => false })
     player = nil
     device = device_kind.new(streams, block, -> { player })
-    player = Loomshuttle::Player::Unit.new(rate: 48_000, streams: streams, library: Loomshuttle::Player::Library.new(@folder, 48_000), config: Loomshuttle::Player::Config.new(nil),
+    player = Loomshuttle::Player::Unit.new(rate: 48_000, streams: streams, library: Loomshuttle::Player::SongReader.new(@folder, 48_000), config: Loomshuttle::Player::Config.new(nil),
                                            now: -> { now.first }) { |index, bytes| device.push(index, bytes) }
     player.configure(items: [{ "key" => 1, "song" => id }], roles: [{ "name" => "Strings", "kind" => "parts", "outputs" => [1] }], buffer: buffer, returns: returns,
                      pilot: { "hz" => 19_000, "level_db" => -30, "mute" => true })

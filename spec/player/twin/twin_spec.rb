@@ -9,7 +9,7 @@ RSpec.describe Loomshuttle::Player::Follower, :folder do
   let(:leader) { Loomshuttle::Player::Leader.new("127.0.0.1", port, code: -> { "123456" }, digest: -> { digest(0) }) }
   let(:follower) { described_class.new(two.players[1], digest: -> { digest(1) }) }
 
-  def digest(number) = Loomshuttle::Player::Twin.digest(configs[number], Loomshuttle::Player::Library.new(songs, 48_000))
+  def digest(number) = Loomshuttle::Player::Twin.digest(configs[number], Loomshuttle::Player::SongReader.new(songs, 48_000))
 
   before do
     # The leader sends its state here only on request, so a slow machine must not count as a lost connection.
@@ -99,7 +99,7 @@ RSpec.describe Loomshuttle::Player::Follower, :folder do
     path = Dir[File.join(songs, "*", "song.json")].first
     kept = File.read(path)
     tell_state { |status| status["differs"] == ["roles and outputs"] }
-    told = Loomshuttle::Player::Twin.digest(configs[0], Loomshuttle::Player::Library.new(songs, 48_000))
+    told = Loomshuttle::Player::Twin.digest(configs[0], Loomshuttle::Player::SongReader.new(songs, 48_000))
     File.write(path, JSON.generate(JSON.parse(kept).merge("trim_db" => -3)))
     expect(Loomshuttle::Player::Twin.differences(told, digest(0))).to eq(["Tide"])
   end

@@ -30,7 +30,7 @@ RSpec.describe Loomshuttle::Recorder::RoundTrip, :folder do
 
   it "says so when nothing comes back" do
     expect { recorder.measure_trip(output: 1, input: 2) }.to raise_error(Loomshuttle::Invalid, /Nothing came back on card send 2/)
-    expect(recorder.status["playback"]).to be_nil
+    expect(recorder.status["take_playback"]).to be_nil
   end
 
   # What comes back by the loop is what was played: it has to stand where it was played, sample for sample.
@@ -44,7 +44,7 @@ RSpec.describe Loomshuttle::Recorder::RoundTrip, :folder do
     rig.desk.settings.set("card/send/2/tap", "channel-in")
     rig.run(1.2)
     done = recorder.capture_stop
-    expect(recorder.status["playback"]).to be_nil
+    expect(recorder.status["take_playback"]).to be_nil
     expect(done["over"]).to include("number" => 1, "from" => 24_000, "trip" => 1024)
     expect(done["tracks"].map { |track| track["number"] }).to eq([2, 3])
     second = samples(1, 2)

@@ -34,7 +34,7 @@ RSpec.describe "The recorder at other rates", :folder do
         recorder.play(take: 1)
         recorder.capture_start(name: "Again", frames: rate)
         rig.run(1.3)
-        expect(recorder.status["playback"]["underruns"]).to eq(0)
+        expect(recorder.status["take_playback"]["underruns"]).to eq(0)
         first, again = samples(3), samples(3, 2)
         probe = again[(rate / 2)...((rate / 2) + 2000)]
         at = (0...(rate / 2)).find { |start| first[start] == probe[0] && first[start...(start + 2000)] == probe }

@@ -44,7 +44,7 @@ class TwoPlayers
   private
 
   def player(songs, lanes, number)
-    library, config = Loomshuttle::Player::Library.new(songs, 48_000), Loomshuttle::Player::Config.new(nil)
+    library, config = Loomshuttle::Player::SongReader.new(songs, 48_000), Loomshuttle::Player::Config.new(nil)
     Loomshuttle::Player::Unit.new(rate: 48_000, streams: lanes, library: library, config: config, now: -> { @now }) do |stream, bytes|
       @interface.inputs[number].push(stream, bytes) if @alive[number]
     end

@@ -23,7 +23,7 @@ class VirtualPlayback
     lanes = @desk.cables.streams
     @interface = Loomshuttle::StandIns::Interface::Unit.new(kind, streams: [lanes] * kind.computers, cables: lanes, out: ->(stream, bytes) { @desk.cables.push(stream, bytes) },
                                                                   clock: ->(computer, bytes) { computer.zero? && hear(bytes) })
-    library, config = Loomshuttle::Player::Library.new(songs, rate), Loomshuttle::Player::Config.new(nil)
+    library, config = Loomshuttle::Player::SongReader.new(songs, rate), Loomshuttle::Player::Config.new(nil)
     @player = Loomshuttle::Player::Unit.new(rate: rate, streams: lanes, library: library, config: config, now: -> { @now }) { |stream, bytes| @interface.inputs[0].push(stream, bytes) }
     @meters = []
     @player.on_meters = ->(levels) { @meters << levels }

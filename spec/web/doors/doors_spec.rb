@@ -102,7 +102,7 @@ RSpec.describe "Requests without coercion" do
   around { |example| Dir.mktmpdir { |dir| (@folder = dir) && example.run } }
 
   it "take no text for a number, and no number for text" do
-    { "/api/exports" => { take: 1, form: "zip", to: "1" }, "/api/playback" => { take: 1, from: "0" }, "/api/capture" => { frames: "4800" },
+    { "/api/exports" => { take: 1, form: "zip", to: "1" }, "/api/take-playback" => { take: 1, from: "0" }, "/api/capture" => { frames: "4800" },
       "/api/capture/rest" => { tracks: ["1"], resting: true },
       "/api/ticks" => { kind: "heard", subject: 1, on: true }, "/api/edits" => { settings: { "setup/bits" => 24 }, version: "1" }, "/api/flip" => { to: "stage", channels: [1.5] } }
       .each do |path, body|

@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 RSpec.describe Loomshuttle::Problem do
-  let(:all) { [Loomshuttle::Invalid, Loomshuttle::NotFound, Loomshuttle::Stale, Loomshuttle::Busy, Loomshuttle::Away, Loomshuttle::Full].map { |one| one.new("No.", where: "here") } }
+  let(:problems) { [Loomshuttle::Invalid, Loomshuttle::NotFound, Loomshuttle::Stale, Loomshuttle::Busy, Loomshuttle::Away, Loomshuttle::Full].map { |one| one.new("No.", where: "here") } }
 
   it "has a status, a code and an exit code for each kind" do
     kinds = described_class::KINDS
@@ -12,7 +12,7 @@ RSpec.describe Loomshuttle::Problem do
   end
 
   it "is the same problem again behind a line to another process" do
-    all.each do |problem|
+    problems.each do |problem|
       line = Loomshuttle::Runtime::Rpc.new("ask" => -> { raise problem }).answer({ jsonrpc: "2.0", id: 1, method: "ask" }.to_json)
       error = JSON.parse(line)["error"]
       again = described_class.of(error["data"]["kind"], error["message"], where: error["data"]["where"])

@@ -106,7 +106,7 @@ RSpec.describe Loomshuttle::Web::SongLibrary, :folder do
     expect(player["items"]).to match([include("title" => "Tide", "seconds" => 2.0, "problem" => "Strings, Choir have no output", "follows" => "hand")])
     expect(player["roles"].map { |role| [role["name"], role["kind"], role["outputs"]] }).to eq([["Strings", "parts", []], ["Choir", "parts", []], ["Click", "click", []]])
     delete("/api/songs/#{id}", "", "CONTENT_TYPE" => "application/json")
-    expect(answer(422)["error"]["message"]).to eq("It is in the running order of Test; take it out there first.")
+    expect(answer(422)["error"]["message"]).to eq("It is in the running order of Test. Remove it there first.")
   end
 
   it "keeps where roles go for the whole library, and says where a show differs" do

@@ -33,13 +33,13 @@ test('clips are counted at full scale, and forgotten on request', () => {
 });
 
 test('the history knows what was captured', () => {
-  hearLanes({ position: 0, peak: [-20], rms: [-30], capture: null, playback: null, resting: [] });
-  hearLanes({ position: 2400, peak: [-18], rms: [-28], capture: 2400, playback: 4800, resting: [] });
+  hearLanes({ position: 0, peak: [-20], rms: [-30], capture: null, take_playback: null, resting: [] });
+  hearLanes({ position: 2400, peak: [-18], rms: [-28], capture: 2400, take_playback: 4800, resting: [] });
   const line = history.lanes[0];
   expect(line?.at).toBe(2);
   expect([...(line?.captured.slice(0, 2) ?? [])]).toEqual([0, 1]);
   expect(lanes[0]?.peak).toBe(-18);
-  expect(progress).toEqual({ capture: 2400, playback: 4800 });
+  expect(progress).toEqual({ capture: 2400, take_playback: 4800 });
 });
 
 test('a meter shows the upper 60 dB', () => {

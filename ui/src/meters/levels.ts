@@ -27,9 +27,9 @@ export interface History {
 export const lanes: Level[] = [];
 export const desk: Level[] = [];
 export const history: { lanes: History[]; desk: History[] } = { lanes: [], desk: [] };
-export const progress: { capture: number | null; playback: number | null } = {
+export const progress: { capture: number | null; take_playback: number | null } = {
   capture: null,
-  playback: null,
+  take_playback: null,
 };
 
 export const silence = (): Level => ({ peak: -144, rms: -144, hold: -144, heldAt: 0, clips: 0 });
@@ -69,7 +69,7 @@ export function hearLanes(frame: LiveLanes) {
   const state = (lane: number) => (frame.capture === null ? 0 : frame.resting.includes(lane) ? 2 : 1);
   hearAll('lanes', frame.peak, frame.rms, state);
   progress.capture = frame.capture;
-  progress.playback = frame.playback;
+  progress.take_playback = frame.take_playback;
   touch();
 }
 

@@ -5,7 +5,7 @@ import { answer, asked, Refusal } from '../../test/application';
 import { draw } from '../../test/screen';
 import { SourcePick } from './SourcePick';
 
-const Told = () => <p>{useNotice()?.text}</p>;
+const StateNote = () => <p>{useNotice()?.text}</p>;
 const put = (name: string) => `PUT /api/deliveries/d1/files/${name}`;
 const file = (name: string) => new File(['RIFF'], name);
 
@@ -23,7 +23,7 @@ function open(onLook = vi.fn(async () => undefined)) {
         onSent={() => undefined}
         onClose={() => undefined}
       />
-      <Told />
+      <StateNote />
     </>,
   );
   return { user, onLook, unmount };

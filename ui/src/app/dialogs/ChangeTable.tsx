@@ -1,14 +1,14 @@
 import type { ReactNode } from 'react';
-import type { Told } from '../../api/client';
+import type { ChangeInWords } from '../../api/client';
 import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
 
 interface TableProps {
-  changes: Told[];
+  changes: ChangeInWords[];
   /** Words over the two values. */
   heads: [string, string];
   /** A cell before each row, such as a box to tick. */
-  lead?: (change: Told) => ReactNode;
+  lead?: (change: ChangeInWords) => ReactNode;
 }
 
 /** Settings in words, each with the value it has and the value it gets. */

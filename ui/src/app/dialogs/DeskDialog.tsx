@@ -11,7 +11,7 @@ import { tell } from '../../api/notices';
 import { refresh, useCopy, useDesk, useShow } from '../../api/queries';
 import { count, moment } from '../../look/format';
 import { ChangeTable } from './ChangeTable';
-import { Answered } from '../status/Answered';
+import { QueryState } from '../status/QueryState';
 import { cx } from '../../look/cx';
 import { dialogOf } from './dialogOf';
 import styles from '../../look/look.module.css';
@@ -57,9 +57,9 @@ function Inside({ onClose }: { onClose: () => void }) {
     <>
       <DialogTitle>Plan and desk</DialogTitle>
       <DialogContent>
-        <Answered of={desk} waiting="Asking the desk …">
+        <QueryState of={desk} waiting="Asking the desk …">
           {() => null}
-        </Answered>
+        </QueryState>
         {state?.away && <p className={cx(styles.note, styles.stop)}>{state.away}</p>}
         {state?.rig.map((line) => (
           <p key={line} className={cx(styles.note, styles.look)}>
@@ -177,9 +177,9 @@ function CopyView({ copy, onBack }: { copy: number; onBack: () => void }) {
     <>
       <DialogTitle>Restore copy {copy} of the desk</DialogTitle>
       <DialogContent>
-        <Answered of={asked} waiting="Comparing with the desk …">
+        <QueryState of={asked} waiting="Comparing with the desk …">
           {() => null}
-        </Answered>
+        </QueryState>
         {changes?.length === 0 && <p>The desk is just as in this copy.</p>}
         {changes && changes.length > 0 && (
           <ChangeTable

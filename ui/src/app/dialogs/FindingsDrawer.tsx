@@ -9,7 +9,7 @@ import { useFindings, useShow } from '../../api/queries';
 import { showPort } from '../shell/jump';
 import { count } from '../../look/format';
 import { bothClosed } from '../controls/closed';
-import { Told } from '../status/Told';
+import { StateNote } from '../status/StateNote';
 import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
 import own from '../shell/shell.module.css';
@@ -45,9 +45,9 @@ function Inside({ onClose }: { onClose: () => void }) {
         <Button onClick={onClose}>Close</Button>
       </div>
       {waiting.length === 0 && (
-        <Told kind="empty">
+        <StateNote kind="empty">
           Nothing is wrong with the plan{accepted.length > 0 && ' that nobody accepted'}.
-        </Told>
+        </StateNote>
       )}
       {waiting.map((finding) => (
         <FindingRow

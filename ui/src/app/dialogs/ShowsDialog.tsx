@@ -13,7 +13,7 @@ import { mindingTake } from '../../api/ontake';
 import { Faults } from './Faults';
 import { readJson } from '../controls/files';
 import { SureButton } from '../controls/SureButton';
-import { Answered } from '../status/Answered';
+import { QueryState } from '../status/QueryState';
 import { FilePick } from '../controls/FilePick';
 import { bothClosed } from '../controls/closed';
 import styles from '../../look/look.module.css';
@@ -61,7 +61,7 @@ function List({ onClose, onView }: { onClose: () => void; onView: (view: 'new' |
     <>
       <DialogTitle>Shows</DialogTitle>
       <DialogContent>
-        <Answered of={asked} waiting="Reading the shows …">
+        <QueryState of={asked} waiting="Reading the shows …">
           {(shows) => (
             <ul className={styles.list}>
               {shows.map((show) => (
@@ -92,7 +92,7 @@ function List({ onClose, onView }: { onClose: () => void; onView: (view: 'new' |
               ))}
             </ul>
           )}
-        </Answered>
+        </QueryState>
 
         <p className={styles.hint}>
           Opening a show sends nothing to the desk; where they differ, the band says so.

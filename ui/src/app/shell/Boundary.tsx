@@ -1,7 +1,7 @@
 import Button from '@mui/material/Button';
 import { Component, type ErrorInfo, type ReactNode } from 'react';
-import { Told } from '../status/Told';
-import own from '../status/told.module.css';
+import { StateNote } from '../status/StateNote';
+import own from '../status/statenote.module.css';
 
 interface BoundaryProps {
   /** What is inside, for people. */
@@ -27,10 +27,10 @@ export class Boundary extends Component<BoundaryProps, { error: Error | null }> 
     if (!error) return this.props.children;
     return (
       <section className={own.broken}>
-        <Told kind="error" again={() => this.setState({ error: null })}>
+        <StateNote kind="error" again={() => this.setState({ error: null })}>
           {this.props.what} cannot be shown: {error.message}. Nothing that was saved is lost, and captures go
           on.
-        </Told>
+        </StateNote>
         <Button onClick={() => window.location.reload()}>Load the page anew</Button>
       </section>
     );

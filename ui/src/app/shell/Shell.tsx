@@ -9,11 +9,11 @@ import { OnTakeLine } from '../status/OnTakeLine';
 import { PlayingBar } from '../status/PlayingBar';
 import { PressDialog } from '../dialogs/PressDialog';
 import { PreviewDialog } from '../dialogs/PreviewDialog';
-import { Said } from '../status/Said';
+import { Announcer } from '../status/Announcer';
 import { StateBand } from '../status/StateBand';
-import { Answered } from '../status/Answered';
+import { QueryState } from '../status/QueryState';
 import { Boundary } from './Boundary';
-import { Told } from '../status/Told';
+import { StateNote } from '../status/StateNote';
 import styles from '../../look/look.module.css';
 import own from './shell.module.css';
 
@@ -66,9 +66,9 @@ export function Shell() {
           </Boundary>
         ) : (
           <main>
-            <Answered of={show} waiting="Reading the show …">
+            <QueryState of={show} waiting="Reading the show …">
               {() => null}
-            </Answered>
+            </QueryState>
           </main>
         )}
       </div>
@@ -79,7 +79,7 @@ export function Shell() {
         <PressDialog />
       </Boundary>
       <Notices />
-      <Said />
+      <Announcer />
     </div>
   );
 }
@@ -87,6 +87,6 @@ export function Shell() {
 /** A place on its way; it comes with the first opening. */
 const Opening = () => (
   <main>
-    <Told kind="waiting">Opening …</Told>
+    <StateNote kind="waiting">Opening …</StateNote>
   </main>
 );

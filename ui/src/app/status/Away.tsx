@@ -1,5 +1,5 @@
 import { useLiveState } from '../../api/live';
-import { Told } from './Told';
+import { StateNote } from './StateNote';
 
 const WORDS = {
   desk: 'The desk is away: what it does and hears now is not known. It is tried again all the time.',
@@ -14,8 +14,8 @@ export function Away({ of }: { of: (keyof typeof WORDS)[] }) {
   return of
     .filter((part) => !state[part].up)
     .map((part) => (
-      <Told key={part} kind="away">
+      <StateNote key={part} kind="away">
         {WORDS[part]}
-      </Told>
+      </StateNote>
     ));
 }

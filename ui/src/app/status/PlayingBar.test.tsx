@@ -8,7 +8,7 @@ import { PlayingBar } from './PlayingBar';
 const take = { number: 5, name: 'Harbour set', frames: 48000 * 90, from: 0, to: 48000 * 90, loop: false };
 
 const plays = (playback: Record<string, unknown> | null) =>
-  tellLive('state', { rate: 48000, recorder: { playback } });
+  tellLive('state', { rate: 48000, recorder: { take_playback: playback } });
 
 test('nothing plays, and nothing is there', () => {
   plays(null);
@@ -18,13 +18,13 @@ test('nothing plays, and nothing is there', () => {
 
 test('the take that plays is told, and stopped', async () => {
   plays(take);
-  answer('POST /api/playback/stop', {});
+  answer('POST /api/take-playback/stop', {});
   const { user } = draw(<PlayingBar />);
   expect(screen.getByText('Playing take 5 Harbour set')).toBeTruthy();
   expect(screen.getByText(/^of 01:30/)).toBeTruthy();
   expect(screen.queryByText(/loop of|part/)).toBeNull();
   await user.click(screen.getByRole('button', { name: 'Stop' }));
-  expect(bodies('POST /api/playback/stop')).toHaveLength(1);
+  expect(bodies('POST /api/take-playback/stop')).toHaveLength(1);
 });
 
 test('a part that is looped says which', () => {

@@ -13,8 +13,8 @@ import own from '../shell/shell.module.css';
 /** While a take plays: which one, where it is, and the way to stop it, whatever place is open. */
 export function PlayingBar() {
   const state = useLiveState();
-  const playing = state?.recorder.playback ?? null;
-  const stop = useCommand(() => taken(api.POST('/api/playback/stop', { body: {} })));
+  const playing = state?.recorder.take_playback ?? null;
+  const stop = useCommand(() => taken(api.POST('/api/take-playback/stop', { body: {} })));
   if (!state || !playing) return null;
   const { from, to, loop } = playing;
   const part = from > 0 || to < playing.frames;
@@ -49,7 +49,7 @@ function PlayTime({ rate, frames }: { rate: number; frames: number }) {
   useEffect(
     () =>
       eachFrame(() => {
-        const at = progress.playback ?? 0;
+        const at = progress.take_playback ?? 0;
         const text = clock(at / rate);
         if (time.current && time.current.textContent !== text) time.current.textContent = text;
         if (line.current) line.current.style.transform = `scaleX(${Math.min(1, at / Math.max(1, frames))})`;

@@ -125,8 +125,8 @@ function recorderFact({ recorder, disk }: LiveState): FactProps {
   if (!recorder.up) return { title: 'Recorder away', words: 'does not answer', kind: 'stop' };
   if (recorder.capture)
     return { title: `Capturing take ${recorder.capture.number}`, words: left, kind: 'stop' };
-  if (recorder.playback)
-    return { title: `Playing take ${recorder.playback.number}`, words: left, kind: 'look' };
+  if (recorder.take_playback)
+    return { title: `Playing take ${recorder.take_playback.number}`, words: left, kind: 'look' };
   if (recorder.recovering)
     return {
       title: `Recovering take ${recorder.recovering.number}`,

@@ -6,16 +6,16 @@ import { askAgain, queries } from '../../api/queries';
 import { answer, Refusal } from '../../test/application';
 import { tellLive } from '../../test/live';
 import { draw } from '../../test/screen';
-import { Answered } from './Answered';
+import { QueryState } from './QueryState';
 import { Away } from './Away';
 import { Boundary } from '../shell/Boundary';
 
 function Bin() {
   const bin = useQuery({ queryKey: ['bin'], queryFn: () => taken(api.GET('/api/bin')) });
   return (
-    <Answered of={bin} waiting="Reading the bin …">
+    <QueryState of={bin} waiting="Reading the bin …">
       {(takes) => <p>{takes.length} takes</p>}
-    </Answered>
+    </QueryState>
   );
 }
 

@@ -10,7 +10,7 @@ import { LeftOut } from './LeftOut';
 import { Marking } from './Marking';
 import { TakeList } from './takes/TakeList';
 import { Transport } from './Transport';
-import { Told } from '../../app/status/Told';
+import { StateNote } from '../../app/status/StateNote';
 import { Away } from '../../app/status/Away';
 
 /** Transport, the tracks with arm, history and level, and the takes so far. */
@@ -59,9 +59,9 @@ export default function CapturePlace() {
           />
         ))}
         {tracks.length === 0 && (
-          <Told kind="empty">
+          <StateNote kind="empty">
             No track has an input yet. <a href="#/patch">Patch card sends to tracks</a> first.
-          </Told>
+          </StateNote>
         )}
       </main>
       <TakeList />

@@ -5,7 +5,7 @@ import type { Show } from '../../api/client';
 import { usePresets, useComparison, useDesk, useShows } from '../../api/queries';
 import { ChangeTable } from '../../app/dialogs/ChangeTable';
 import { count, moment } from '../../look/format';
-import { Answered } from '../../app/status/Answered';
+import { QueryState } from '../../app/status/QueryState';
 import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
 import own from './handover.module.css';
@@ -70,11 +70,11 @@ export function Compare({ show }: { show: Show }) {
           </span>
         )}
       </div>
-      <Answered of={compared} waiting="Comparing …">
+      <QueryState of={compared} waiting="Comparing …">
         {(both) =>
           both.changes.length > 0 && <ChangeTable changes={both.changes} heads={[both.one, both.other]} />
         }
-      </Answered>
+      </QueryState>
     </>
   );
 }

@@ -6,8 +6,8 @@ import { lookAt } from '../../api/preview';
 import { type JournalEntry, journalPage, useJournalEntry } from '../../api/queries';
 import { ChangeTable } from '../../app/dialogs/ChangeTable';
 import { count, moment } from '../../look/format';
-import { Answered } from '../../app/status/Answered';
-import { Told } from '../../app/status/Told';
+import { QueryState } from '../../app/status/QueryState';
+import { StateNote } from '../../app/status/StateNote';
 import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
 import own from './handover.module.css';
@@ -48,12 +48,12 @@ export function Journal({ show }: { show: Show }) {
     </li>
   );
   return (
-    <Answered of={pages} waiting="Reading the journal …">
+    <QueryState of={pages} waiting="Reading the journal …">
       {({ pages: read }) =>
         read.flat().length === 0 ? (
-          <Told kind="empty">
+          <StateNote kind="empty">
             Nothing was edited yet. Each edit will stand here with who made it and when.
-          </Told>
+          </StateNote>
         ) : (
           <>
             <ol className={own.journal}>{read.flat().map(entry)}</ol>
@@ -61,14 +61,14 @@ export function Journal({ show }: { show: Show }) {
           </>
         )
       }
-    </Answered>
+    </QueryState>
   );
 }
 
 function Details({ version }: { version: number }) {
   return (
-    <Answered of={useJournalEntry(version)} waiting="Reading …">
+    <QueryState of={useJournalEntry(version)} waiting="Reading …">
       {(entry) => <ChangeTable changes={entry.changes} heads={['Before', 'After']} />}
-    </Answered>
+    </QueryState>
   );
 }

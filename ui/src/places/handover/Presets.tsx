@@ -7,8 +7,8 @@ import { lookAt } from '../../api/preview';
 import { refresh, usePresets } from '../../api/queries';
 import { SureButton } from '../../app/controls/SureButton';
 import { count, moment } from '../../look/format';
-import { Answered } from '../../app/status/Answered';
-import { Told } from '../../app/status/Told';
+import { QueryState } from '../../app/status/QueryState';
+import { StateNote } from '../../app/status/StateNote';
 import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
 import own from './handover.module.css';
@@ -32,13 +32,13 @@ export function Presets() {
   return (
     <>
       <KeepPreset />
-      <Answered of={usePresets()} waiting="Reading the presets …">
+      <QueryState of={usePresets()} waiting="Reading the presets …">
         {(presets) =>
           presets.length === 0 ? (
-            <Told kind="empty">
+            <StateNote kind="empty">
               No preset is kept yet. Give the patch as it is now a name, and recall it any time, also in
               another show.
-            </Told>
+            </StateNote>
           ) : (
             <ul className={cx(styles.list, own.presets)}>
               {presets.map((preset) => (
@@ -47,7 +47,7 @@ export function Presets() {
             </ul>
           )
         }
-      </Answered>
+      </QueryState>
     </>
   );
 }

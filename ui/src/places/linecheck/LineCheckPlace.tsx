@@ -10,8 +10,8 @@ import { refresh, useRoll } from '../../api/queries';
 import { adviceOf, kindOf, order, type Sorting, VERDICTS, type Verdict } from './roll';
 import { RollLine } from './RollLine';
 import { useHeldOrder } from './useHeldOrder';
-import { Answered } from '../../app/status/Answered';
-import { Told } from '../../app/status/Told';
+import { QueryState } from '../../app/status/QueryState';
+import { StateNote } from '../../app/status/StateNote';
 import { Away } from '../../app/status/Away';
 import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
@@ -22,9 +22,9 @@ export default function LineCheckPlace() {
   return (
     <main>
       <Away of={['desk', 'recorder']} />
-      <Answered of={useRoll()} waiting="Listening …">
+      <QueryState of={useRoll()} waiting="Listening …">
         {(roll) => <Roll roll={roll} />}
-      </Answered>
+      </QueryState>
     </main>
   );
 }
@@ -65,9 +65,9 @@ function Roll({ roll }: { roll: RollCall }) {
         ))}
       </div>
       {roll.lines.length === 0 && (
-        <Told kind="empty">
+        <StateNote kind="empty">
           No channel hears a socket yet. <a href="#/patch">Patch sources to channels</a> first.
-        </Told>
+        </StateNote>
       )}
     </>
   );

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { Hearing, Outputs, Show } from '../../api/client';
 import { useHearing, useOutputs, useShow } from '../../api/queries';
-import { Answered } from '../../app/status/Answered';
+import { QueryState } from '../../app/status/QueryState';
 import { useJump } from '../../app/shell/jump';
 import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
@@ -35,13 +35,13 @@ export default function OutputsPlace() {
   return (
     <main>
       {outputs.data ? (
-        <Answered of={hearing} waiting="Computing who hears what …">
+        <QueryState of={hearing} waiting="Computing who hears what …">
           {() => null}
-        </Answered>
+        </QueryState>
       ) : (
-        <Answered of={outputs} waiting="Reading the outputs …">
+        <QueryState of={outputs} waiting="Reading the outputs …">
           {() => null}
-        </Answered>
+        </QueryState>
       )}
     </main>
   );

@@ -4,7 +4,7 @@ import type { Port, Settings } from '../../api/client';
 import { redo, set, step, undo } from '../../api/edits';
 import { useShow } from '../../api/queries';
 import { PORT, useJump } from '../../app/shell/jump';
-import { Told } from '../../app/status/Told';
+import { StateNote } from '../../app/status/StateNote';
 import { BulkEditor } from './editors/BulkEditor';
 import { CellEditor } from './editors/CellEditor';
 import { emptying, forAll, namesFor, numbersOf, portOf } from './editors/cells';
@@ -211,7 +211,7 @@ export function PatchPlace() {
           onNamed={named}
           {...actions}
         />
-        {shown.rows === 0 && <Told kind="empty">No strand is like that.</Told>}
+        {shown.rows === 0 && <StateNote kind="empty">No strand is like that.</StateNote>}
       </main>
       <TracePanel port={at} show={show} />
       {editing &&

@@ -5,7 +5,7 @@ import { useStrandTrace } from '../../api/queries';
 import { HopList } from '../../app/trace/HopList';
 import { PointTrace } from '../../app/trace/PointTrace';
 import { useRest } from '../../app/trace/useRest';
-import { Answered } from '../../app/status/Answered';
+import { QueryState } from '../../app/status/QueryState';
 import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
 
@@ -62,9 +62,9 @@ function Strands({ strands, show }: { strands: string[]; show: Show }) {
 
 function StrandTrace({ id, show }: { id: string | undefined; show: Show }) {
   return (
-    <Answered of={useStrandTrace(id, show.version)} waiting="Tracing …">
+    <QueryState of={useStrandTrace(id, show.version)} waiting="Tracing …">
       {(trace) => <Traced trace={trace} show={show} />}
-    </Answered>
+    </QueryState>
   );
 }
 

@@ -2,8 +2,8 @@ import { useState } from 'react';
 import type { Playback, Show } from '../../api/client';
 import { useLivePlayer } from '../../api/live';
 import { usePlayback, useShow } from '../../api/queries';
-import { Answered } from '../../app/status/Answered';
-import { Told } from '../../app/status/Told';
+import { QueryState } from '../../app/status/QueryState';
+import { StateNote } from '../../app/status/StateNote';
 import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
 import { LibraryView } from './order/LibraryView';
@@ -25,9 +25,9 @@ export default function PlaybackPlace() {
   const playback = usePlayback();
   if (!show) return null;
   return (
-    <Answered of={playback} waiting="Reading the running order …">
+    <QueryState of={playback} waiting="Reading the running order …">
       {(data) => <Views show={show} playback={data} />}
-    </Answered>
+    </QueryState>
   );
 }
 
@@ -61,16 +61,16 @@ function Views({ show, playback }: { show: Show; playback: Playback }) {
         </a>
       </div>
       {player === null && (
-        <Told kind="away">
+        <StateNote kind="away">
           The player is away: nothing is played to the stage. It is started again by itself.
-        </Told>
+        </StateNote>
       )}
       {player && !player.clock && (
-        <Told kind="away">
+        <StateNote kind="away">
           {player.by_card
             ? 'The desk’s card tells no clock, so nothing can play. Look at its cable to this computer.'
             : 'The playback interface tells no clock, so nothing can play. Look at its cable to this computer.'}
-        </Told>
+        </StateNote>
       )}
       {view === 'tonight' && (
         <div className={own.tonight}>
@@ -78,7 +78,7 @@ function Views({ show, playback }: { show: Show; playback: Playback }) {
           {item ? (
             <SongView key={item.key} item={item} playback={playback} />
           ) : (
-            <Told kind="empty">Put a song into the running order; it plays here.</Told>
+            <StateNote kind="empty">Put a song into the running order; it plays here.</StateNote>
           )}
         </div>
       )}

@@ -85,7 +85,7 @@ export function Transport({ song, item, on }: TransportProps) {
             <Button
               size="small"
               disabled={locked}
-              onClick={() => void press({ command: 'stop.at', when: 'section' })}
+              onClick={() => void press({ command: 'stop.at', at_next: 'section' })}
             >
               Stop at the section’s end
             </Button>

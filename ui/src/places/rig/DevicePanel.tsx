@@ -9,7 +9,7 @@ import { ChoiceField, TextSetting } from '../../app/controls/Fields';
 import { LookBack } from './LookBack';
 import { RoundTrip } from './RoundTrip';
 import { SoundDevice } from './SoundDevice';
-import { Told } from '../../app/status/Told';
+import { StateNote } from '../../app/status/StateNote';
 import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
 
@@ -125,7 +125,7 @@ function DeskFields({ rig }: { rig: Rig }) {
 
 function BoxFields({ rig, letter }: { rig: Rig; letter: string }) {
   const box = rig.boxes.find((one) => one.letter === letter);
-  if (!box) return <Told kind="empty">This box is gone. Choose another device.</Told>;
+  if (!box) return <StateNote kind="empty">This box is gone. Choose another device.</StateNote>;
   const at = `box/${letter}`;
   const chain = rig.ports.find((port) => port.id === box.port)?.chain ?? [];
   return (

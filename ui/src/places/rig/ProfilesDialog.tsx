@@ -10,7 +10,7 @@ import { refresh, useProfiles } from '../../api/queries';
 import { Faults } from '../../app/dialogs/Faults';
 import { readJson } from '../../app/controls/files';
 import { SureButton } from '../../app/controls/SureButton';
-import { Answered } from '../../app/status/Answered';
+import { QueryState } from '../../app/status/QueryState';
 import { FilePick } from '../../app/controls/FilePick';
 import { dialogOf } from '../../app/dialogs/dialogOf';
 import styles from '../../look/look.module.css';
@@ -55,7 +55,7 @@ function Inside({ onClose }: { onClose: () => void }) {
           Bring in a profile
         </FilePick>
         <Faults faults={faults} />
-        <Answered of={asked} waiting="Reading the profiles …">
+        <QueryState of={asked} waiting="Reading the profiles …">
           {(profiles) =>
             (Object.keys(KINDS) as Entry['kind'][]).map((kind) => (
               <section key={kind}>
@@ -85,7 +85,7 @@ function Inside({ onClose }: { onClose: () => void }) {
               </section>
             ))
           }
-        </Answered>
+        </QueryState>
       </DialogContent>
       <DialogActions>
         <Button onClick={onClose}>Close</Button>

@@ -5,7 +5,7 @@ import { useJump } from '../../app/shell/jump';
 import { DevicePanel } from './DevicePanel';
 import { Diagram } from './Diagram';
 import { ProfilesDialog } from './ProfilesDialog';
-import { Answered } from '../../app/status/Answered';
+import { QueryState } from '../../app/status/QueryState';
 import { Away } from '../../app/status/Away';
 import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
@@ -23,17 +23,17 @@ export default function RigPlace() {
   if (!rig)
     return (
       <main>
-        <Answered of={asked} waiting="Reading the rig …">
+        <QueryState of={asked} waiting="Reading the rig …">
           {() => null}
-        </Answered>
+        </QueryState>
       </main>
     );
   return (
     <>
       <main>
-        <Answered of={asked} waiting="Reading the rig …">
+        <QueryState of={asked} waiting="Reading the rig …">
           {() => <Away of={['desk', 'recorder']} />}
-        </Answered>
+        </QueryState>
         <div className={styles.tools}>
           <span className={styles.hint}>
             Choose a device to change it. Lanes are told as planned / with a socket / carried.

@@ -5,7 +5,7 @@ import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
 import { useQuery } from '@tanstack/react-query';
 import { api, type Take, taken } from '../../api/client';
-import { Answered } from '../../app/status/Answered';
+import { QueryState } from '../../app/status/QueryState';
 import { Notes } from '../../app/dialogs/Notes';
 import { count } from '../../look/format';
 import styles from '../../look/look.module.css';
@@ -31,7 +31,7 @@ export function ByNameDialog({
         Take {take.number} {take.name} is of another show
       </DialogTitle>
       <DialogContent>
-        <Answered of={asked} waiting="Matching the names …">
+        <QueryState of={asked} waiting="Matching the names …">
           {(found) => (
             <div className={styles.stack}>
               <p>
@@ -46,7 +46,7 @@ export function ByNameDialog({
               <Notes title="Not played: no track here has its name" kind="look" lines={found.missing} />
             </div>
           )}
-        </Answered>
+        </QueryState>
       </DialogContent>
       <DialogActions>
         <Button onClick={onClose}>Cancel</Button>

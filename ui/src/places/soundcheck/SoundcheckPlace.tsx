@@ -68,7 +68,7 @@ export default function SoundcheckPlace() {
             </span>
           </div>
           <div className={own.takeHead}>
-            <h2>Take {state?.recorder.playback?.number ?? number ?? ''}</h2>
+            <h2>Take {state?.recorder.take_playback?.number ?? number ?? ''}</h2>
             <span className={styles.quiet}>{count(onTake.length, 'channel')} hear the card</span>
           </div>
         </div>

@@ -10,7 +10,7 @@ import { clock } from '../../look/format';
 import { ByNameDialog } from './ByNameDialog';
 import { ofOther, playable, usual } from './choice';
 import { type Range, TakeStrip } from './TakeStrip';
-import { Answered } from '../../app/status/Answered';
+import { QueryState } from '../../app/status/QueryState';
 import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
 import own from './soundcheck.module.css';
@@ -25,7 +25,7 @@ interface PlayerProps {
 export function TakePlayer({ show, take, onTake }: PlayerProps) {
   const asked = useTakes();
   const takes = playable(asked.data ?? []);
-  const playing = useLiveState()?.recorder.playback ?? null;
+  const playing = useLiveState()?.recorder.take_playback ?? null;
   const known = (id: string | null | undefined) => takes.find((one) => one.id === id);
   const chosen = known(playing?.take) ?? known(take) ?? usual(takes, show);
   const settled = chosen?.id ?? null;
@@ -35,13 +35,13 @@ export function TakePlayer({ show, take, onTake }: PlayerProps) {
   if (!chosen)
     return (
       <section className={own.player} aria-label="Take">
-        <Answered of={asked} waiting="Reading the takes …">
+        <QueryState of={asked} waiting="Reading the takes …">
           {() => (
             <>
               No takes to play yet. <a href="#/capture">Capture one</a> first.
             </>
           )}
-        </Answered>
+        </QueryState>
       </section>
     );
   return <ChosenTake key={chosen.id} show={show} take={chosen} takes={takes} onTake={onTake} />;
@@ -55,7 +55,7 @@ interface ChosenProps {
 }
 
 function ChosenTake({ show, take, takes, onTake }: ChosenProps) {
-  const playing = useLiveState()?.recorder.playback ?? null;
+  const playing = useLiveState()?.recorder.take_playback ?? null;
   const overview = useWaveform(take, 600).data;
   const [range, setRange] = useState<Range | null>(null);
   const [loop, setLoop] = useState(playing?.loop ?? false);
@@ -69,12 +69,12 @@ function ChosenTake({ show, take, takes, onTake }: ChosenProps) {
   const [asking, ask] = useState(false);
   const play = useCommand(({ loop, range }: { loop: boolean; range: Range | null }) =>
     taken(
-      api.POST('/api/playback', {
+      api.POST('/api/take-playback', {
         body: { take: take.id, from: range?.from ?? 0, to: range?.to ?? null, loop, by_name: other },
       }),
     ),
   );
-  const stop = useCommand(() => taken(api.POST('/api/playback/stop', { body: {} })));
+  const stop = useCommand(() => taken(api.POST('/api/take-playback/stop', { body: {} })));
   const toggle = () => {
     if (playing) stop.mutate(undefined);
     else if (other) ask(true);

@@ -42,14 +42,14 @@ export function TakeStrip({ frames, peaks, range, playing, onRange, onRangeDone,
       paint.fillStyle = colours.lookEdge;
       for (const edge of [range.from, range.to]) paint.fillRect((edge / frames) * width - 1, 0, 2, height);
     }
-    if (playing && progress.playback !== null) {
+    if (playing && progress.take_playback !== null) {
       paint.fillStyle = colours.stop;
-      paint.fillRect((progress.playback / frames) * width - 1, 0, 2, height);
+      paint.fillRect((progress.take_playback / frames) * width - 1, 0, 2, height);
     }
   };
 
   const look = (width: number) =>
-    playing ? `${Math.round(((progress.playback ?? 0) / frames) * width)}` : '';
+    playing ? `${Math.round(((progress.take_playback ?? 0) / frames) * width)}` : '';
 
   const place = (event: PointerEvent) => {
     const box = event.currentTarget.getBoundingClientRect();

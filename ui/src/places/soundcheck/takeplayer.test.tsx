@@ -29,7 +29,7 @@ const chosen = async () => ((await screen.findByLabelText('Take to play')) as HT
 function answering(...takes: Take[]) {
   answer('GET /api/takes', takes);
   for (const one of takes) answer(`GET /api/takes/${one.number}/waveform`, { peaks: [] });
-  answer('POST /api/playback', {});
+  answer('POST /api/take-playback', {});
 }
 
 test('keeps its take whatever comes later, and plays that one', async () => {
@@ -42,7 +42,7 @@ test('keeps its take whatever comes later, and plays that one', async () => {
   expect(await chosen()).toBe('id-2');
   await user.click(screen.getByRole('button', { name: 'Play' }));
   await waitFor(() =>
-    expect(bodies('POST /api/playback')).toEqual([
+    expect(bodies('POST /api/take-playback')).toEqual([
       { take: 'id-2', from: 0, to: null, loop: false, by_name: false },
     ]),
   );
@@ -63,10 +63,10 @@ test('marks a take of another show, and plays it by names only when somebody has
   await user.click(screen.getByRole('button', { name: 'Play' }));
   expect(await screen.findByText('Tuba to card return 7')).toBeTruthy();
   expect(screen.getByText('Lyre')).toBeTruthy();
-  expect(bodies('POST /api/playback')).toEqual([]);
+  expect(bodies('POST /api/take-playback')).toEqual([]);
   await user.click(screen.getByRole('button', { name: 'Play 1 track' }));
   await waitFor(() =>
-    expect(bodies('POST /api/playback')).toEqual([
+    expect(bodies('POST /api/take-playback')).toEqual([
       { take: 'id-2', from: 0, to: null, loop: false, by_name: true },
     ]),
   );

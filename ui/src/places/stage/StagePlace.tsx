@@ -5,8 +5,8 @@ import { useConnected, useNoise } from '../../api/live';
 import { refresh, useShow, useStage } from '../../api/queries';
 import { PersonMenu } from '../../app/shell/PersonMenu';
 import { SocketRow } from './SocketRow';
-import { Answered } from '../../app/status/Answered';
-import { Told } from '../../app/status/Told';
+import { QueryState } from '../../app/status/QueryState';
+import { StateNote } from '../../app/status/StateNote';
 import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
 import own from './stage.module.css';
@@ -41,7 +41,7 @@ export default function StagePlace() {
           <input type="checkbox" checked={open} onChange={(event) => setOpen(event.target.checked)} />
           only what is still to plug
         </label>
-        <Answered of={stage} waiting="Reading what is to plug …">
+        <QueryState of={stage} waiting="Reading what is to plug …">
           {({ boxes }) =>
             boxes.map((box) => {
               const shown = open ? box.sockets.filter((socket) => !socket.plugged) : box.sockets;
@@ -61,8 +61,8 @@ export default function StagePlace() {
               );
             })
           }
-        </Answered>
-        {stage.data && sockets.length === 0 && <Told kind="empty">No socket is patched yet.</Told>}
+        </QueryState>
+        {stage.data && sockets.length === 0 && <StateNote kind="empty">No socket is patched yet.</StateNote>}
         <a className={own.stageBack} href="#/line-check">
           Line check
         </a>

@@ -8,8 +8,8 @@ import { JobList } from '../../../app/status/JobList';
 import { BringInDialog } from '../delivery/BringInDialog';
 import { TakeDialog } from './TakeDialog';
 import { clipsOf, milliseconds, STATES } from './takes';
-import { Answered } from '../../../app/status/Answered';
-import { Told } from '../../../app/status/Told';
+import { QueryState } from '../../../app/status/QueryState';
+import { StateNote } from '../../../app/status/StateNote';
 import { cx } from '../../../look/cx';
 import styles from '../../../look/look.module.css';
 import own from '../capture.module.css';
@@ -22,10 +22,10 @@ export function TakeList() {
   return (
     <aside className={styles.side} aria-label="Takes">
       <h2>Takes</h2>
-      <Answered of={takes} waiting="Reading the takes …">
+      <QueryState of={takes} waiting="Reading the takes …">
         {(list) =>
           list.length === 0 ? (
-            <Told kind="empty">No takes yet. Press Capture, let the band play, and hold Stop.</Told>
+            <StateNote kind="empty">No takes yet. Press Capture, let the band play, and hold Stop.</StateNote>
           ) : (
             <ul className={own.takes}>
               {list.map((take) => (
@@ -34,7 +34,7 @@ export function TakeList() {
             </ul>
           )
         }
-      </Answered>
+      </QueryState>
       <Button size="small" onClick={() => setBringing(true)}>
         Bring in a delivery…
       </Button>

@@ -1,6 +1,6 @@
 import { type KeyboardEvent, useMemo, useRef, useState } from 'react';
 import type { Hearing } from '../../../api/client';
-import { Told } from '../../../app/status/Told';
+import { StateNote } from '../../../app/status/StateNote';
 import { cx } from '../../../look/cx';
 import { level } from '../../../look/format';
 import styles from '../../../look/look.module.css';
@@ -34,7 +34,7 @@ export function FigureTable({ hearing, onOpen }: TableProps) {
       (!broken || row.cells.some((cell) => cell.wish === 'broken')),
   );
   if (hearing.listeners.length === 0)
-    return <Told kind="empty">Nobody listens yet: propose listeners under “Who hears what”.</Told>;
+    return <StateNote kind="empty">Nobody listens yet: propose listeners under “Who hears what”.</StateNote>;
   const move = (event: KeyboardEvent) => {
     const step = STEPS[event.key];
     if (!step) return;
@@ -107,7 +107,7 @@ export function FigureTable({ hearing, onOpen }: TableProps) {
           </tbody>
         </table>
       </div>
-      {rows.length === 0 && <Told kind="empty">No source fits.</Told>}
+      {rows.length === 0 && <StateNote kind="empty">No source fits.</StateNote>}
     </>
   );
 }

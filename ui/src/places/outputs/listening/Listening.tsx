@@ -3,7 +3,7 @@ import { type ReactNode, useState } from 'react';
 import type { Hearing, Outputs } from '../../../api/client';
 import { lookAt } from '../../../api/preview';
 import { Away } from '../../../app/status/Away';
-import { Told } from '../../../app/status/Told';
+import { StateNote } from '../../../app/status/StateNote';
 import { cx } from '../../../look/cx';
 import { level } from '../../../look/format';
 import styles from '../../../look/look.module.css';
@@ -37,13 +37,13 @@ export function Listening({ head, outputs, hearing, sheet, chosen, onChoose }: L
         <Away of={['desk']} />
         {head}
         {listener === null ? (
-          <Told kind="empty">
+          <StateNote kind="empty">
             Nobody listens yet. The rig and the names of the buses tell who there is.{' '}
             <Button variant="contained" onClick={() => void lookAt('listeners')}>
               Propose listeners…
             </Button>{' '}
             <Button onClick={() => change('new')}>+ listener</Button>
-          </Told>
+          </StateNote>
         ) : (
           <div className={own.listening}>
             <section aria-label="Who listens">

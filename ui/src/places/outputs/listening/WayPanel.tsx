@@ -4,8 +4,8 @@ import type { Finding, Hearing, HearingWay, Outputs } from '../../../api/client'
 import { press } from '../../../api/press';
 import { lookAt } from '../../../api/preview';
 import { useFindings, useWay } from '../../../api/queries';
-import { Answered } from '../../../app/status/Answered';
-import { Told } from '../../../app/status/Told';
+import { QueryState } from '../../../app/status/QueryState';
+import { StateNote } from '../../../app/status/StateNote';
 import { cx } from '../../../look/cx';
 import { count, level } from '../../../look/format';
 import styles from '../../../look/look.module.css';
@@ -35,9 +35,9 @@ export function WayPanel({ outputs, heard, listener, sheet }: WayProps) {
         {source.title} → {listener.title}
       </h2>
       {sheet === null && findings.map((one) => <Mending key={one.id} finding={one} />)}
-      <Answered of={useWay(source.id, listener.number, sheet)} waiting="Following the way …">
+      <QueryState of={useWay(source.id, listener.number, sheet)} waiting="Following the way …">
         {(way) => <Way way={way} ears={listener.outlets.length} dye={source.dye} live={sheet === null} />}
-      </Answered>
+      </QueryState>
       <WishFields outputs={outputs} source={source.id} listener={listener.number} />
     </aside>
   );
@@ -72,7 +72,8 @@ interface OneProps {
 }
 
 function Way({ way, ears, dye, live }: OneProps) {
-  if (way.hops.length === 0) return <Told kind="empty">Silent: no way is open from there to here.</Told>;
+  if (way.hops.length === 0)
+    return <StateNote kind="empty">Silent: no way is open from there to here.</StateNote>;
   const ways = ears > 1 && way.ways === ears ? 'a way to each ear' : count(way.ways, 'way');
   const figures = [ways, level(way.db), `${(way.ms ?? 0).toFixed(2)} ms`];
   return (

@@ -7,7 +7,7 @@ import DialogTitle from '@mui/material/DialogTitle';
 import TextField from '@mui/material/TextField';
 import type { Hearing, Outputs } from '../../../api/client';
 import { set } from '../../../api/edits';
-import { Told } from '../../../app/status/Told';
+import { StateNote } from '../../../app/status/StateNote';
 import styles from '../../../look/look.module.css';
 import { added, type Wish } from './wishes';
 import { WishLine } from './WishFields';
@@ -28,7 +28,9 @@ export function WishesDialog({ open, outputs, hearing, onClose }: WishesProps) {
       <DialogContent>
         <div className={styles.stack}>
           {outputs.wishes.length === 0 && (
-            <Told kind="empty">Nothing is wanted yet: say who must hear what, and who never should.</Told>
+            <StateNote kind="empty">
+              Nothing is wanted yet: say who must hear what, and who never should.
+            </StateNote>
           )}
           {outputs.wishes.map((wish) => (
             <WishRow key={wish.number} wish={wish} outputs={outputs} hearing={hearing} />

@@ -6,7 +6,7 @@ import { answer, bodies } from '../../../test/application';
 import { draw, edited, shown } from '../../../test/screen';
 import { NameInput } from './NameInput';
 
-const Told = () => {
+const StateNote = () => {
   const notice = useNotice();
   return notice && <button onClick={notice.action?.run}>{notice.text}</button>;
 };
@@ -15,7 +15,7 @@ const port = (name: string) => ({ rail: 'channel', number: 4, mark: '4', row: 4,
 const input = (name: string) => (
   <>
     <NameInput port={port(name)} left={0} width={90} onDone={onDone} />
-    <Told />
+    <StateNote />
   </>
 );
 const box = () => screen.getByRole('textbox', { name: 'Name of channel 4' });

@@ -5,9 +5,9 @@ import DialogTitle from '@mui/material/DialogTitle';
 import { useState } from 'react';
 import type { Show } from '../../../api/client';
 import { useSongs } from '../../../api/queries';
-import { Answered } from '../../../app/status/Answered';
+import { QueryState } from '../../../app/status/QueryState';
 import { dialogOf } from '../../../app/dialogs/dialogOf';
-import { Told } from '../../../app/status/Told';
+import { StateNote } from '../../../app/status/StateNote';
 import styles from '../../../look/look.module.css';
 import { BringSongDialog } from '../song/BringSongDialog';
 import { putIn } from './LibraryView';
@@ -27,10 +27,10 @@ export const AddSongDialog = dialogOf(function AddSong({ show, onClose }: AddPro
     <>
       <DialogTitle>Add a song to the running order</DialogTitle>
       <DialogContent>
-        <Answered of={songs} waiting="Reading the songs …">
+        <QueryState of={songs} waiting="Reading the songs …">
           {(list) =>
             list.length === 0 ? (
-              <Told kind="empty">This computer has no songs yet; bring in a folder of stems.</Told>
+              <StateNote kind="empty">This computer has no songs yet; bring in a folder of stems.</StateNote>
             ) : (
               <ul className={own.pick}>
                 {list
@@ -53,7 +53,7 @@ export const AddSongDialog = dialogOf(function AddSong({ show, onClose }: AddPro
               </ul>
             )
           }
-        </Answered>
+        </QueryState>
       </DialogContent>
       <DialogActions>
         <Button onClick={() => bring(true)}>Bring in a song…</Button>

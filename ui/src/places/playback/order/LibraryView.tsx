@@ -3,10 +3,10 @@ import { useState } from 'react';
 import { api, type Show, taken } from '../../../api/client';
 import { edit, useCommand } from '../../../api/edits';
 import { refresh, useExports, useSongs } from '../../../api/queries';
-import { Answered } from '../../../app/status/Answered';
+import { QueryState } from '../../../app/status/QueryState';
 import { JobList } from '../../../app/status/JobList';
 import { SureButton } from '../../../app/controls/SureButton';
-import { Told } from '../../../app/status/Told';
+import { StateNote } from '../../../app/status/StateNote';
 import { cx } from '../../../look/cx';
 import styles from '../../../look/look.module.css';
 import { BringSongDialog } from '../song/BringSongDialog';
@@ -50,10 +50,10 @@ export function LibraryView({ show }: { show: Show }) {
         <span className={styles.quiet}>Songs belong to this computer, and may be played in any show.</span>
       </div>
       <Coming />
-      <Answered of={songs} waiting="Reading the songs …">
+      <QueryState of={songs} waiting="Reading the songs …">
         {(list) =>
           list.length === 0 ? (
-            <Told kind="empty">There are no songs yet. Bring in a folder of stems.</Told>
+            <StateNote kind="empty">There are no songs yet. Bring in a folder of stems.</StateNote>
           ) : (
             <div className={own.scroll}>
               <table className={cx(styles.plain, styles.stacked)}>
@@ -112,7 +112,7 @@ export function LibraryView({ show }: { show: Show }) {
             </div>
           )
         }
-      </Answered>
+      </QueryState>
       <BringSongDialog open={bringing} show={show} onClose={() => bring(false)} />
       <SongDialog open={changing !== null} id={changing ?? ''} onClose={() => change(null)} />
     </section>

@@ -8,7 +8,7 @@ import { useCommand } from '../../../api/edits';
 import { tell } from '../../../api/notices';
 import { lookAt } from '../../../api/preview';
 import { refresh } from '../../../api/queries';
-import { Told } from '../../../app/status/Told';
+import { StateNote } from '../../../app/status/StateNote';
 import { FootSwitch } from './FootSwitch';
 import { Pilot } from './Pilot';
 import { RoleGroups } from './RoleGroups';
@@ -30,7 +30,7 @@ export function Roles({ playback }: { playback: Playback }) {
     <div className={own.roles}>
       <Steps playback={playback} />
       {playback.roles.length === 0 && (
-        <Told kind="empty">Roles come with the first song of the running order.</Told>
+        <StateNote kind="empty">Roles come with the first song of the running order.</StateNote>
       )}
       {homeless.length > 0 && (
         <section aria-label="New roles">

@@ -93,7 +93,7 @@ function Sections({ song, item, on, part: near }: SectionsProps) {
   const asked = on ? (player?.asked ?? null) : null;
   const after = song.parts.find((part) => part.key === player?.after)?.name;
   const go = async (section: number) => {
-    if (going) return void press({ command: 'jump', section, when: 'bar' });
+    if (going) return void press({ command: 'jump', section, at_next: 'bar' });
     if (on || (await press({ command: 'load', item: item.key }))) await press({ command: 'play', section });
   };
   const words = () => {

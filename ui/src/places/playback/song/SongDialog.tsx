@@ -5,7 +5,7 @@ import DialogTitle from '@mui/material/DialogTitle';
 import { api, type Song, type SongChanges, taken } from '../../../api/client';
 import { useCommand } from '../../../api/edits';
 import { queries, refresh, songKey, useSong } from '../../../api/queries';
-import { Answered } from '../../../app/status/Answered';
+import { QueryState } from '../../../app/status/QueryState';
 import { dialogOf } from '../../../app/dialogs/dialogOf';
 import styles from '../../../look/look.module.css';
 import { ClickFields } from './ClickFields';
@@ -27,9 +27,9 @@ export const SongDialog = dialogOf(
       <>
         <DialogTitle>{song.data?.name ?? 'Song'}</DialogTitle>
         <DialogContent>
-          <Answered of={song} waiting="Reading the song …">
+          <QueryState of={song} waiting="Reading the song …">
             {(data) => <Fields song={data} />}
-          </Answered>
+          </QueryState>
         </DialogContent>
         <DialogActions>
           <Undo song={song.data} />

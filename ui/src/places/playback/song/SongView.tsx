@@ -3,8 +3,8 @@ import { useState } from 'react';
 import type { Playback, PlaybackItem, Song } from '../../../api/client';
 import { useLivePlayer } from '../../../api/live';
 import { useSong } from '../../../api/queries';
-import { Answered } from '../../../app/status/Answered';
-import { Told } from '../../../app/status/Told';
+import { QueryState } from '../../../app/status/QueryState';
+import { StateNote } from '../../../app/status/StateNote';
 import styles from '../../../look/look.module.css';
 import { Cloth } from './Cloth';
 import { SongDialog } from './SongDialog';
@@ -17,15 +17,15 @@ export function SongView({ item, playback }: { item: PlaybackItem; playback: Pla
   const song = useSong(item.song, item);
   if (item.kind !== 'song')
     return (
-      <Told kind="empty">
+      <StateNote kind="empty">
         {item.title}, {Math.round(item.seconds / 60)} min. Nothing is played meanwhile.
-      </Told>
+      </StateNote>
     );
-  if (!item.song) return <Told kind="empty">This entry names no song.</Told>;
+  if (!item.song) return <StateNote kind="empty">This entry names no song.</StateNote>;
   return (
-    <Answered of={song} waiting="Reading the song …">
+    <QueryState of={song} waiting="Reading the song …">
       {(data) => <Whole song={data} item={item} playback={playback} />}
-    </Answered>
+    </QueryState>
   );
 }
 
@@ -38,7 +38,7 @@ function Whole({ song, item, playback }: { song: Song; item: PlaybackItem; playb
       <Transport song={song} item={item} on={on} />
       <Cloth song={song} item={item} playback={playback} on={on} />
       {(player?.troubles?.length ?? 0) > 0 && on && (
-        <Told kind="away">{player?.troubles?.join(' ')} The song goes on without.</Told>
+        <StateNote kind="away">{player?.troubles?.join(' ')} The song goes on without.</StateNote>
       )}
       {song.warnings.map((warning) => (
         <p key={warning} className={styles.inLook}>

@@ -2,7 +2,7 @@
 
 require "zlib"
 
-RSpec.describe Loomshuttle::Web::Sparing, :folder do
+RSpec.describe Loomshuttle::Web::Compression, :folder do
   include_context "with the API"
 
   def away = { "REMOTE_ADDR" => "10.0.0.7", "HTTP_ACCEPT_ENCODING" => "gzip, br" }

@@ -4,8 +4,8 @@ module Loomshuttle
   module Recorder
     # What is asked of captures: which tracks are armed, start, stop, rest, markers. Each is checked here against the card and the
     # configuration; Capturing does it.
-    class Captures
-      # @param engine [Engine]   @param config [Config]   @param capturing [Capturing]   @param playback [Playback]
+    class CaptureCalls
+      # @param engine [Engine]   @param config [Config]   @param capturing [Capturing]   @param playback [TakePlayback]
       # @param on_change [Proc] called when the state has changed
       def initialize(engine, config, capturing, playback, on_change:)
         @engine, @config, @capturing, @playback, @changed = engine, config, capturing, playback, on_change

@@ -1,6 +1,6 @@
 # frozen_string_literal: true
 
-RSpec.describe Loomshuttle::Web::Library, :folder do
+RSpec.describe Loomshuttle::Web::ShowArchive, :folder do
   include_context "with the API"
 
   let(:box) { CoreHelp::CATALOG.fetch("box", "bramble-16").to_json_data.merge("id" => "nettle-24", "name" => "Nettle 24", "inputs" => 24) }

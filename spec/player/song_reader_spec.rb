@@ -1,6 +1,6 @@
 # frozen_string_literal: true
 
-RSpec.describe Loomshuttle::Player::Library, :folder do
+RSpec.describe Loomshuttle::Player::SongReader, :folder do
   let(:library) { described_class.new(@folder, 48_000) }
   let(:id) { SongFolder.write(@folder, { "Strings" => SongFolder.noise(48_000) }) }
 

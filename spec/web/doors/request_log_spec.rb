@@ -1,6 +1,6 @@
 # frozen_string_literal: true
 
-RSpec.describe Loomshuttle::Web::Uses, :folder do
+RSpec.describe Loomshuttle::Web::RequestLog, :folder do
   include_context "with the API"
 
   def told(&)
@@ -34,6 +34,6 @@ RSpec.describe Loomshuttle::Web::Uses, :folder do
     # What the contract keeps out is of no use to anybody; everything else is told.
     silent = answers.reject { |path, _| described_class::LOOKS.include?(path) || lines.any? { |line| line.end_with?(" #{path}") } }
     expect(silent.values.uniq).to eq([400]), silent.to_s
-    expect(lines).to include(*%w[/api/undo /api/playback/stop /api/bin/empty /api/presets/1].map { |path| end_with(path) })
+    expect(lines).to include(*%w[/api/undo /api/take-playback/stop /api/bin/empty /api/presets/1].map { |path| end_with(path) })
   end
 end

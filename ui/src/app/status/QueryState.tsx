@@ -1,8 +1,8 @@
 import type { UseQueryResult } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
-import { Told } from './Told';
+import { StateNote } from './StateNote';
 
-interface AnsweredProps<T> {
+interface QueryStateProps<T> {
   /** What the application was asked. */
   of: Pick<UseQueryResult<T>, 'data' | 'isError' | 'error' | 'refetch'>;
   /** What is told until it answers. */
@@ -12,22 +12,22 @@ interface AnsweredProps<T> {
 
 /** What the application answered; until then that it is awaited, and where it failed why, with a way to try again. What was
  *  answered before stays, and is called old. */
-export function Answered<T>({ of, waiting, children }: AnsweredProps<T>) {
+export function QueryState<T>({ of, waiting, children }: QueryStateProps<T>) {
   const again = () => void of.refetch();
   if (of.data === undefined)
     return of.isError ? (
-      <Told kind="error" again={again}>
+      <StateNote kind="error" again={again}>
         {of.error?.message}
-      </Told>
+      </StateNote>
     ) : (
-      <Told kind="waiting">{waiting}</Told>
+      <StateNote kind="waiting">{waiting}</StateNote>
     );
   return (
     <>
       {of.isError && (
-        <Told kind="away" again={again}>
+        <StateNote kind="away" again={again}>
           {of.error?.message} What stands here may be old.
-        </Told>
+        </StateNote>
       )}
       {children(of.data)}
     </>

@@ -2,9 +2,9 @@ import Button from '@mui/material/Button';
 import type { ReactNode } from 'react';
 import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
-import own from './told.module.css';
+import own from './statenote.module.css';
 
-interface ToldProps {
+interface StateNoteProps {
   /** waiting: it is being read; empty: there is nothing yet; error: it could not be read; away: what it needs is away, or it may be old. */
   kind: 'waiting' | 'empty' | 'error' | 'away';
   /** Tries again. */
@@ -13,7 +13,7 @@ interface ToldProps {
 }
 
 /** What a place or a part of it says where there is nothing to show, or something is wrong with what is shown. */
-export function Told({ kind, again, children }: ToldProps) {
+export function StateNote({ kind, again, children }: StateNoteProps) {
   const wrong = kind === 'error' || kind === 'away';
   return (
     <div

@@ -6,11 +6,11 @@ module Loomshuttle
   module Recorder
     # What is asked of playback: play, stop, capture along with it, and measure how long the way out and back is. Each is checked here
     # against the card and the takes; Playback does it.
-    class Plays
+    class TakePlaybackCalls
       # A loop is no shorter (seconds): each round costs a turn of its own.
       SHORTEST_LOOP = 0.1
 
-      # @param engine [Engine]   @param config [Config]   @param playback [Playback]   @param captures [Captures]
+      # @param engine [Engine]   @param config [Config]   @param playback [TakePlayback]   @param captures [CaptureCalls]
       # @param shelf [Shelf] of the takes   @param now [Proc] seconds that only grow
       # @param on_change [Proc] called when the state has changed
       def initialize(engine, config, playback, captures, shelf:, now:, on_change:)

@@ -6,7 +6,7 @@ module Loomshuttle
   module Web
     # Looks into deliveries, one after the other, on a thread of its own, so that none holds up a server thread. Its thread:
     #   looks into deliveries
-    class Looks
+    class Inspections
       # Kept for whoever asks, that wait at once, and seconds that one may take.
       KEPT, WAITING, SECONDS = 20, 5, 120
 

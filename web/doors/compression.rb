@@ -5,7 +5,7 @@ module Loomshuttle
     # What goes out compressed: text of some size, to somebody on the network. On this computer itself it would cost time at each edit; only what is
     # asked for the first time is compressed there, too: the built files, and what a page begins with. Sound, archives and the live feed are
     # never touched.
-    module Sparing
+    module Compression
       TEXT = %r{\A(application/json|text/(html|css|javascript|csv))}
       LEAST = 1400 # bytes, about what one packet carries
       LOOPBACK = /\A(127\.|::1\z)/

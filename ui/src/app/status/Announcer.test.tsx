@@ -3,11 +3,11 @@ import { expect, test } from 'vitest';
 import { set } from '../../api/edits';
 import { answer } from '../../test/application';
 import { draw, edited, shown } from '../../test/screen';
-import { Said } from './Said';
+import { Announcer } from './Announcer';
 
 test('what an edit did is told to whoever hears the page, each time', async () => {
   shown();
-  draw(<Said />);
+  draw(<Announcer />);
   const said = screen.getByRole('status', { name: 'What was done' });
   expect(said.textContent).toBe('');
   answer('POST /api/edits', { ...edited(8), said: 'Channel 4 Fiddle: preamp gain 24 → 27 dB' });

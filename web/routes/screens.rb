@@ -4,7 +4,7 @@ module Loomshuttle
   module Web
     module Routes
       # Health, contract, live feed, and the built interface.
-      module Interface
+      module Screens
         # A streaming body of Rack 3: Puma hands over the socket and forgets it.
         LIVE_HEADERS = { "content-type" => "text/event-stream", "cache-control" => "no-store", "x-accel-buffering" => "no" }.freeze
         KINDS = { ".html" => "text/html; charset=utf-8", ".js" => "text/javascript", ".css" => "text/css", ".woff2" => "font/woff2",

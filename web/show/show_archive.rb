@@ -3,7 +3,7 @@
 module Loomshuttle
   module Web
     # What is kept beside the open show: other shows, device profiles, presets; and what comes in and goes out as files.
-    class Library
+    class ShowArchive
       # @return [Store::Presets]
       attr_reader :presets
 

@@ -6,7 +6,7 @@ module Loomshuttle
     # writes to all of them as they read, so that a listener who has paused holds no server thread. Who reads nothing for a while is ended;
     # a browser asks for the rest when it goes on. Its thread:
     #   writes long answers
-    class Outflow
+    class StreamWriter
       # At once; more are ended at their start.
       MOST = 32
       # Seconds without a byte read.

@@ -6,7 +6,7 @@ require "json"
 module Loomshuttle
   module Player
     # The computer's songs, as their folders tell: each is read when it is asked for.
-    class Library
+    class SongReader
       # @param root [String] folder of all songs   @param rate [Integer] that is played at
       def initialize(root, rate)
         @root, @rate = root, rate

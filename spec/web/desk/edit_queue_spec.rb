@@ -1,6 +1,6 @@
 # frozen_string_literal: true
 
-RSpec.describe Loomshuttle::Web::Follower do
+RSpec.describe Loomshuttle::Web::Desk::EditQueue do
   let(:done) { Queue.new }
   let(:gate) { Queue.new }
   let(:followed) { Queue.new }
@@ -63,7 +63,7 @@ RSpec.describe Loomshuttle::Web::Follower do
   end
 end
 
-RSpec.describe Loomshuttle::Web::RecorderFollower do
+RSpec.describe Loomshuttle::Web::PlanSender do
   let(:told) { Queue.new }
   let(:away) { [] }
   let(:follower) { described_class.new(-> { (told << 1) && away.shift && raise(Loomshuttle::Away, "gone") }).tap(&:start) }

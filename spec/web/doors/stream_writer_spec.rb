@@ -2,7 +2,7 @@
 
 require "socket"
 
-RSpec.describe Loomshuttle::Web::Outflow do
+RSpec.describe Loomshuttle::Web::StreamWriter do
   let(:flow) { described_class.new(now: -> { @now }).tap(&:start) }
   # Gives so many parts, and remembers how many were wanted.
   let(:source) do
@@ -145,7 +145,7 @@ RSpec.describe Loomshuttle::Web::Deliveries, :folder do
     @open = [{ "state" => "waiting", "items" => [{ "files" => [File.join(root, needed, "a.wav")] }] }]
     deliveries.clear
     expect(Dir.children(root)).to contain_exactly(needed, fresh)
-    stub_const("#{described_class}::BYTES", 50)
+    stub_const("Loomshuttle::Web::SentFiles::BYTES", 50)
     deliveries.clear
     expect(Dir.children(root)).to contain_exactly(needed, fresh) # more than is kept, but it may still be on its way
     age.call(fresh, 2)
@@ -164,7 +164,7 @@ RSpec.describe Loomshuttle::Web::Deliveries, :folder do
     allow(Loomshuttle::Runtime::Programs).to receive(:free_bytes).and_return(3 << 30)
     expect { deliveries.create(bytes: (2 << 30) + 1) }.to raise_error(Loomshuttle::Full, /no room for 2.1 GB: 2.1 GB are free/)
     id = deliveries.create(bytes: 2 << 30)
-    stub_const("#{described_class}::BYTES", 150)
+    stub_const("Loomshuttle::Web::SentFiles::BYTES", 150)
     deliveries.add(id, "a.wav", StringIO.new("x" * 100))
     expect { deliveries.add(id, "b.wav", StringIO.new("x" * 100)) }.to raise_error(Loomshuttle::Invalid, /more than 0.0 GB/)
     allow(IO).to receive(:copy_stream).and_raise(Errno::ENOSPC)
@@ -184,7 +184,7 @@ RSpec.describe Loomshuttle::Web::Deliveries, :folder do
     expect(room < (4 << 30)).to be(false)
   end
 
-  describe Loomshuttle::Web::Looks do
+  describe Loomshuttle::Web::Inspections do
     let(:looks) { described_class.new(deliveries).tap(&:start) }
 
     after { looks.stop }

@@ -4,7 +4,7 @@ module Loomshuttle
   module Web
     # Tells the recorder the newest plan, once for however many edits came meanwhile. Its thread:
     #   recorder follows   tells it when woken, and again while it is away
-    class RecorderFollower
+    class PlanSender
       AGAIN = 2
       # Seconds that a plan nobody waits for is left alone, so that the screens of those who watch come first.
       PAUSE = 0.1

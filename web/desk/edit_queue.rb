@@ -1,0 +1,102 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Web
+    module Desk
+      # Lets the desk follow the plan, edit by edit and in order, on a thread of its own, so that whoever edits need not wait for a desk that
+      # answers slowly. The recorder follows by itself (PlanSender): what it does holds up no desk. Its thread:
+      #   desk follows   does one job after the other
+      class EditQueue
+        # One thing to be done at the desk. `wait` gives what the desk did not take.
+        class Job
+          # @param work [Proc] gives problems, as sentences
+          def initialize(work)
+            @work = work
+            @done = Runtime::Mailbox.new(most: 1)
+          end
+
+          def run = @work.call
+
+          # @param problems [Array<String>]
+          def finish(problems) = @done << problems
+
+          # @param seconds [Numeric]
+          # @return [Array<String>] sentences; empty when all is read back equal
+          def wait(seconds) = @done.pop(seconds) || ["The desk has not confirmed it within #{seconds.round(1)} s; look at it, and compare plan and desk."]
+        end
+
+        # Seconds that an edit nobody waits for is left alone, so that the screens of those who watch come first.
+        PAUSE = 0.08
+        # Jobs that wait at most: where a desk hangs, the newest plan is compared with it anyway.
+        MOST = 200
+
+        # @param sync [Sync]
+        # @param on_done [Proc] takes problems, when a job is done
+        def initialize(sync, on_done:)
+          @sync, @on_done = sync, on_done
+          @jobs = []
+          @lock = Mutex.new # held for moments, never while a job is done
+          @more = ConditionVariable.new
+        end
+
+        def start
+          @worker = Runtime::Worker.start("desk follows", priority: Runtime::Worker::PATIENT) { work(take) }
+        end
+
+        def stop = @worker&.stop
+
+        # @return [Boolean] whether something waits to be done
+        def pending? = @lock.synchronize { @working || @jobs.any? }
+
+        # @param before [Settings::Show]  @param after [Settings::Show]
+        # @param soon [Boolean] whether somebody waits for it
+        # @return [Job]
+        def follow(before, after, soon: false) = add(Job.new(-> { @sync.follow(before, after) }), soon)
+
+        # Before everything that waits.
+        # @yieldreturn [Array<String>] problems
+        # @return [Job]
+        def now(&work) = add(Job.new(work), true, first: true)
+
+        private
+
+        def add(job, soon, first: false)
+          @lock.synchronize do
+            first ? @jobs.unshift(job) : @jobs.push(job)
+            @jobs.delete_at(1).finish(["More was to be done at the desk than it does in time."]) if @jobs.size > MOST
+            @soon ||= soon
+            @more.signal
+          end
+          job
+        end
+
+        # @return [Job, nil]
+        def take
+          @lock.synchronize do
+            @working = false
+            @more.wait(@lock, 1) if @jobs.empty?
+            next if @jobs.empty?
+
+            @more.wait(@lock, PAUSE) unless @soon
+            @working = true
+            @jobs.shift.tap { @soon &&= @jobs.any? }
+          end
+        end
+
+        def work(job)
+          return unless job
+
+          problems = []
+          begin
+            problems = job.run
+          rescue StandardError => e
+            Runtime::Log.surprise(e, "following at the desk")
+            problems = ["The desk could not follow: #{e.message}"]
+          end
+          job.finish(problems)
+          @on_done.call(problems)
+        end
+      end
+    end
+  end
+end
