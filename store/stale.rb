@@ -8,7 +8,7 @@ module Loomshuttle
       attr_reader :version, :entries
 
       def initialize(version, entries)
-        super("The show has changed meanwhile: #{entries.map { |entry| "#{entry[:label]} (#{entry[:who]})" }.join('; ')}.")
+        super("The show changed before your edit: #{entries.map { |entry| "#{entry[:label]} (#{entry[:who]})" }.join('; ')}.")
         @version = version
         @entries = entries
       end

@@ -240,7 +240,7 @@ module Loomshuttle
 
       # @return [String] why a command is not done now
       def refusal(what)
-        return "No song is on; choose one first." if @state == :none
+        return "No song loaded; load one first." if @state == :none
         return "#{@loaded.song.name} plays already." if what == "play"
 
         @state == :falling ? "#{@loaded.song.name} is being stopped." : "Nothing plays."

@@ -40,11 +40,11 @@ RSpec.describe "The interface to everybody", type: :feature do
   end
 
   def outputs
-    at("outputs", ".outputs-source") + ["Table of all", "Room and delays", "Outputs and buses"].flat_map { |name| section(name) }
+    at("outputs", ".outputs-source") + ["All levels", "Room and delays", "Outputs and buses"].flat_map { |name| section(name) }
   end
 
   def playback
-    at("playback", "section[aria-label='Running order']") + ["Roles and outputs", "Songs of this computer"].flat_map { |name| section(name) }
+    at("playback", "section[aria-label='Running order']") + ["Roles and outputs", "Songs on this computer"].flat_map { |name| section(name) }
   end
 
   def song_on_stage
@@ -100,7 +100,7 @@ RSpec.describe "The interface to everybody", type: :feature do
     open_place("patch")
     opened("auto-patch") { click_button("Auto-patch…") } +
       opened("input list") { click_button("Input list…") } +
-      opened("run straight") { click_button("Run straight…") } +
+      opened("run straight") { click_button("Patch in order…") } +
       opened("tracks") { click_button("Tracks…") } +
       opened("keys") { find("body").send_keys("?") } +
       opened("a cell") { cell("desk/ch/3").click && keys(:enter) } +
@@ -111,7 +111,7 @@ RSpec.describe "The interface to everybody", type: :feature do
   def dialogs_of_the_band
     opened("shows") { find("header button", text: "Lantern Quay").click } +
       opened("a new show") { find("header button", text: "Lantern Quay").click && click_button("New show…") } +
-      opened("words of the show") { find("header button", text: "Lantern Quay").click && click_button("Change words…") } +
+      opened("words of the show") { find("header button", text: "Lantern Quay").click && click_button("Edit details…") } +
       opened("plan and desk") { desk_dialog } +
       opened("findings") { find("header button", text: /finding/).click } +
       opened("person") { find("[aria-label='You and the theme']").click }
@@ -120,16 +120,16 @@ RSpec.describe "The interface to everybody", type: :feature do
   def dialogs_of_playback
     open_place("playback")
     found = opened("a song to add") { click_button("Add a song…") } + opened("a song") { click_button("Song…") }
-    find("[role=tab]", text: "Songs of this computer").click
-    found + opened("a song to bring in") { click_button("Bring in a song…") }
+    find("[role=tab]", text: "Songs on this computer").click
+    found + opened("a song to bring in") { click_button("Import a song…") }
   end
 
   def dialogs_elsewhere
     open_place("rig")
     found = opened("profiles") { click_button("Device profiles…") }
     open_place("outputs")
-    found += opened("a listener") { find_button("Change PA").click } + opened("wishes") { click_button("Wishes…") } + opened("levels") { click_button("Keep levels…") }
+    found += opened("a listener") { find_button("Change PA").click } + opened("wishes") { click_button("Requirements…") } + opened("levels") { click_button("Save snapshot…") }
     open_place("capture")
-    found + opened("a delivery") { click_button("Bring in a delivery…") } + opened("a take") { find(".capture-take-line", match: :first).click }
+    found + opened("a delivery") { click_button("Import recordings…") } + opened("a take") { find(".capture-take-line", match: :first).click }
   end
 end

@@ -11,7 +11,7 @@ RSpec.describe "The Capture place", type: :feature do
 
   it "keeps a take running through everything but a long press, with rests and markers" do
     open_place("capture")
-    fill_in("Name of the take", with: "Guarded")
+    fill_in("Take name", with: "Guarded")
     click_button("Capture")
     expect(page).to have_button("Hold to stop")
     find_button("Hold to stop").click
@@ -55,8 +55,8 @@ RSpec.describe "The Capture place", type: :feature do
     click_button("Capture")
     expect(page).to have_button("Hold to stop")
     Tools.wait_until(60, "the past to be written") { capture && capture["frames"] > 9 * 48_000 }
-    hold(find_button("Guard closed"))
-    expect(page).to have_button("Guard open")
+    hold(find_button("Edits locked"))
+    expect(page).to have_button("Edits unlocked")
     application.post("/api/edits", settings: { "send/4/tap" => "pre-eq" })
     expect(show["sends"][3]["tap"]).to eq("pre-eq")
     number = capture["number"]
@@ -84,7 +84,7 @@ RSpec.describe "The Capture place", type: :feature do
     JS
     expect(page.evaluate_async_script(length)).to be_within(0.1).of(1)
     click_button("Delete take…")
-    click_button("Move it into the bin")
+    click_button("Move to bin")
     expect(page).to have_css("[aria-label=Bin]", text: "First set")
     within("[aria-label=Bin]") { click_button("Take out", match: :first) }
     expect(page).to have_css(".capture-take-line", text: "First set")
@@ -139,7 +139,7 @@ RSpec.describe "The Capture place", type: :feature do
     click_button("Arm all")
     # What another test sent there stays a signal of the last minute for a minute.
     expect(page).to have_css(".capture-silent-hint", text: "Spare", wait: 75)
-    click_button("Arm those with signal")
+    click_button("Arm tracks with signal")
     settle("those with signal") { !setting("track", 15)["armed"] && setting("track", 4)["armed"] }
   end
 end

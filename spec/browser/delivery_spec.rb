@@ -16,14 +16,14 @@ RSpec.describe "Bringing in a delivery", type: :feature do
     files = { "04_FIDDEL-0001.flac" => 440, "04_FIDDEL-0002.flac" => 440, "01 tuba (final).mp3" => 110, "VoxAda.aif" => 330, "Unknown thing.wav" => 880 }
     files.each { |name, hertz| tone(name, hertz, 2) }
     open_place("capture")
-    click_button("Bring in a delivery…")
+    click_button("Import recordings…")
     find_field("Or a folder or ZIP file on the recording computer").send_keys(folder) # a long text is not typed key by key otherwise
-    click_button("Look at it")
+    click_button("Scan")
     expect(page).to have_css(".capture-delivery tr", text: /FIDDEL-0001\.flac, 04_FIDDEL-0002\.flac.*4 Fiddle.*2 parts are put one behind the other/m)
     expect(page).to have_css(".capture-delivery tr", text: /VoxAda.*10 Voice Ada.*44\.1 kHz becomes 48\.0 kHz/m)
     expect(page).to have_css(".capture-delivery tr", text: /Unknown thing.*no track is called like this/m)
     find("input[aria-label='Take Unknown thing']", visible: :all).click
-    within("[role=dialog]") { fill_in("Name of the take", with: "Rehearsal") }
+    within("[role=dialog]") { fill_in("Take name", with: "Rehearsal") }
     click_button("Bring in 3 recordings")
     expect(page).to have_css(".capture-take-line", text: "Rehearsal")
     take = application.get("/api/takes").find { |one| one["name"] == "Rehearsal" }
@@ -36,18 +36,18 @@ RSpec.describe "Bringing in a delivery", type: :feature do
   it "is arranged by hand: two sides are joined, and one is moved" do
     { "one.wav" => 110, "two.wav" => 220, "three.wav" => 330 }.each { |name, hertz| tone(name, hertz, 1) }
     open_place("capture")
-    click_button("Bring in a delivery…")
+    click_button("Import recordings…")
     find_field("Or a folder or ZIP file on the recording computer").send_keys(folder)
-    click_button("Look at it")
+    click_button("Scan")
     find("button[aria-label='Arrange one']").click
     find("[role=menuitem]", text: "Join with another…").click
     within("[role=dialog]", text: "Join one with another") do
-      find("label", text: "beside it, as its right side").click
+      find("label", text: "pair as right channel").click
       click_button("Join")
     end
     expect(page).to have_css(".capture-delivery tr", text: /one\.wav with three\.wav.*left and right become one stereo recording/m)
     find_field("Begin of two").send_keys([:control, "a"], "0.5", :enter)
-    within("[role=dialog]", text: "Bring in a delivery") { fill_in("Name of the take", with: "Arranged") }
+    within("[role=dialog]", text: "Import recordings") { fill_in("Take name", with: "Arranged") }
     click_button("Bring in 2 recordings")
     expect(page).to have_css(".capture-take-line", text: "Arranged")
     take = application.get("/api/takes").find { |one| one["name"] == "Arranged" }
@@ -57,12 +57,12 @@ RSpec.describe "Bringing in a delivery", type: :feature do
   it "is sent from the browser, too" do
     tone("Tuba.wav", 110, 1)
     open_place("capture")
-    click_button("Bring in a delivery…")
-    attach_file("Files to bring in", File.join(folder, "Tuba.wav"))
+    click_button("Import recordings…")
+    attach_file("Files to import", File.join(folder, "Tuba.wav"))
     expect(page).to have_css(".capture-delivery tr", text: /Tuba\.wav.*1 Tuba/m)
     click_button("Back")
     fill_in("Or a folder or ZIP file on the recording computer", with: "/nowhere")
-    click_button("Look at it")
+    click_button("Scan")
     expect(page).to have_css("[role=alert]", text: "/nowhere is not below the folders that deliveries are looked at in")
   end
 end

@@ -13,7 +13,7 @@ RSpec.describe "Exporting a take", type: :feature do
     open_place("capture")
     find(".capture-take-line", text: "Leave").click
     click_button("Export")
-    expect(page).to have_css(".joblist-jobs li", text: /Leave\s*(waits|is being made)/)
+    expect(page).to have_css(".joblist-jobs li", text: /Leave\s*(waits|in progress)/)
     kill("web")
     kill("porter")
     Tools.wait_until(60, "the application to be back") { application.well? }

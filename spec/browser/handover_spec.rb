@@ -7,8 +7,8 @@ RSpec.describe "The Handover place", type: :feature do
   it "keeps a part of the patch, and recalls it with a preview" do
     open_place("handover")
     find("[role=tab]", text: "Presets").click
-    fill_in("Name of the preset", with: "Opening")
-    click_button("Keep the patch as it is")
+    fill_in("Preset name", with: "Opening")
+    click_button("Save preset")
     expect(page).to have_css("li", text: "Opening")
     application.post("/api/edits", settings: { "channel/1/name" => "Tin bath", "send/4/source" => nil })
     within(find("li", text: "Opening", match: :first)) do
@@ -37,7 +37,7 @@ RSpec.describe "The Handover place", type: :feature do
     expect(page).to have_text("2 settings differ.")
     expect(page).to have_css("tr", text: /Channel 1 Tuba.*preamp gain.*20 dB.*18 dB/m)
     find("[role=tab]", text: "Journal").click
-    within(find("ol.handover-journal li", text: "Louder tuba")) { click_button("Return to before…") }
+    within(find("ol.handover-journal li", text: "Louder tuba")) { click_button("Restore an earlier version…") }
     click_button("Make 2 changes")
     settle("the version") { [setting("channel", 1), setting("channel", 2)].map { |one| one["gain"] } == [18, 22] }
     expect(page).to have_css("ol.handover-journal li", text: "Return to version 1")

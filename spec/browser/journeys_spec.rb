@@ -48,7 +48,7 @@ RSpec.describe "A journey", type: :feature do
     open_place("patch", "Harbour matinee")
     click_button("Input list…")
     attach_file("Input list file", list("1;Tuba;A 1;dynamic;;links", "2;Fiddle;A 2;clip-on;x;left", "x;Nobody;Z 99", "4;Voice Ada;B 1;vocal dynamic;;right"))
-    within("[role=dialog]", text: "Not taken as it stands") do
+    within("[role=dialog]", text: "Not accepted") do
       expect(page).to have_text(/line 4/)
       expect(page).to have_css("tr", text: "Voice Ada", minimum: 1)
       click_button(text: /Make \d+ changes/)
@@ -60,7 +60,7 @@ RSpec.describe "A journey", type: :feature do
     desk_dialog
     click_button(text: /Send \d+ settings? to the desk/)
     expect(page).to have_css("[role=alert]", text: "every setting was read back")
-    expect(page).to have_css("[role=dialog]", text: "The desk is in step")
+    expect(page).to have_css("[role=dialog]", text: "Desk in sync")
     expect(application.get("/api/state")["desk"]).to include("up" => true, "apart" => 0, "stranger" => nil)
     expect(application.desk_fact("strip/2/label")).to eq("Fiddle")
   end
@@ -69,7 +69,7 @@ RSpec.describe "A journey", type: :feature do
     find("header button[title=Shows]").click
     click_button("New show…")
     fill_in("Name of the show", with: name)
-    click_button("Make and open")
+    click_button("Create and open")
     expect(page).to have_css("header h1", text: name)
     settle("the show") { show["about"]["name"] == name }
   end
@@ -101,7 +101,7 @@ RSpec.describe "A journey", type: :feature do
     find_field("Name").send_keys(:enter)
     settle("both names") { [9, 10].map { |n| setting("channel", n)["name"] } == ["Low whistles", "Ada alone"] }
     stale_edit
-    expect(page).to have_css("[role=alert]", text: "The show has changed meanwhile: Channel 12 Voice Cato, name (somebody).")
+    expect(page).to have_css("[role=alert]", text: "The show changed before your edit: Channel 12 Voice Cato, name (somebody).")
     page.driver.browser.delete_network_conditions
     click_button("Apply again")
     settle("the stale edit") { setting("channel", 12)["name"] == "Cato last" }
@@ -111,7 +111,7 @@ RSpec.describe "A journey", type: :feature do
     fix = find("[role=dialog][aria-label=Findings] article button.MuiButton-outlined", match: :first)
     levels = fix.text.end_with?("at the desk…")
     fix.click
-    click_button("Set at the desk") if levels # what is a matter of levels is looked at first
+    click_button("Apply to desk") if levels # what is a matter of levels is looked at first
   end
 
   # On a slow line the first browser does not know of somebody's edit when it sends its own.

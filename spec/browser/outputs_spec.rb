@@ -47,7 +47,7 @@ RSpec.describe "The Outputs place", type: :feature do
     within("[role=dialog]", text: "Raise it by 3 dB at the desk") do
       expect(page).to have_css("tr", text: /Voice Ada, send to Bus 5 Ear Ada.*−12 dB.*−9 dB/m)
       expect(page).to have_text("Ada: Voice Ada, −12.0 dB → −9.0 dB")
-      click_button("Set at the desk")
+      click_button("Apply to desk")
     end
     expect(page).to have_css("button.outputs-card", text: /Ada.*all well/m)
     expect(application.desk_fact("strip/10/bus/5").to_f).to eq(-9.0)
@@ -81,7 +81,7 @@ RSpec.describe "The Outputs place", type: :feature do
 
   it "is gone through by keyboard only: the table, and several outputs in one step" do
     open_place("outputs")
-    find("[role=tab]", text: "Table of all").send_keys(:enter)
+    find("[role=tab]", text: "All levels").send_keys(:enter)
     find("[data-cell='0-0']").send_keys(:arrow_down, :arrow_right)
     expect(page.evaluate_script("document.activeElement.getAttribute('aria-label')")).to start_with("Cornet 1 for Wedge left:")
     keys(:enter)
@@ -107,8 +107,8 @@ RSpec.describe "The Outputs place", type: :feature do
 
   it "keeps levels by name, and tells by them when the desk says something else" do
     open_place("outputs")
-    click_button("Keep levels…")
-    fill_in("Name of the level sheet", with: "Soundcheck")
+    click_button("Save snapshot…")
+    fill_in("Snapshot name", with: "Soundcheck")
     click_button("Keep")
     expect(page).to have_css("option", text: /Soundcheck/)
     levels("channel/9/fader" => -40)

@@ -10,10 +10,10 @@ RSpec.describe "The Patch place", type: :feature do
     open_place("patch")
     cell("track/1/in").click
     keys(%i[shift arrow_down], %i[shift arrow_down])
-    click_button("Run straight…")
-    expect(find_field("How many").value).to eq("3")
+    click_button("Patch in order…")
+    expect(find_field("Count").value).to eq("3")
     fill_in("Starting with card send", with: "4")
-    within("[role=dialog]") { click_button("Run straight") }
+    within("[role=dialog]") { click_button("Patch in order") }
     expect(page).to have_css("[role=dialog]", text: "This breaks 3 strands")
     ["Tuba loses its track", "Cornet 1 loses its track"].each { |loss| expect(page).to have_css("[role=dialog] li", text: loss) }
     expect(show["tracks"].first["inputs"]).to eq([1])
@@ -26,22 +26,22 @@ RSpec.describe "The Patch place", type: :feature do
   it "says why an edit is refused, and keeps what was" do
     open_place("patch")
     cell("desk/ch/1").double_click
-    fill_in("Preamp gain, dB", with: "99")
-    find_field("Preamp gain, dB").send_keys(:enter)
+    fill_in("Preamp gain (dB)", with: "99")
+    find_field("Preamp gain (dB)").send_keys(:enter)
     expect(page).to have_css("[role=alert]", text: "Channel 1 Tuba, preamp gain: the preamp goes from −6 to 60 dB, not 99.")
-    expect(page).to have_field("Preamp gain, dB", with: "18")
+    expect(page).to have_field("Preamp gain (dB)", with: "18")
   end
 
   it "shows what moves along in a block, and takes a free slot instead when asked" do
     open_place("patch")
     cell("desk/ch/4").double_click
-    choose("Hears on stage", "Box A in 12")
-    within("[role=dialog]", text: "By a free slot") do
-      expect(page).to have_css("[role=radio][aria-checked=true]", text: "By a free slot")
+    choose("Stage source", "Box A in 12")
+    within("[role=dialog]", text: "Use a free slot") do
+      expect(page).to have_css("[role=radio][aria-checked=true]", text: "Use a free slot")
       expect(page).to have_text("Fiddle takes a free slot; 16 stay free.")
       find("[role=radio]", text: "Move the whole block").click
       expect(page).to have_css("tr", text: "Tuba", minimum: 1)
-      find("[role=radio]", text: "By a free slot").click
+      find("[role=radio]", text: "Use a free slot").click
       expect(page).to have_no_text("Tuba")
       click_button(text: /Make \d+ change/)
     end
@@ -84,15 +84,15 @@ RSpec.describe "The Patch place", type: :feature do
     cell("desk/ch/10").click
     keys(%i[shift arrow_down], %i[shift arrow_down])
     click_button("Set 3 at once…")
-    fill_in("Names: one to be numbered", with: "Voice")
-    find_field("Names: one to be numbered").send_keys(:enter)
+    fill_in("Names (one name is numbered)", with: "Voice")
+    find_field("Names (one name is numbered)").send_keys(:enter)
     settle("three names") { show["channels"][9, 3].map { |one| one["name"] } == ["Voice 1", "Voice 2", "Voice 3"] }
     keys(:escape, "/")
     keys("voice 2")
     expect(page).to have_no_css("[data-port='desk/ch/10']")
     expect(page).to have_css("[data-port='desk/ch/11']", text: "Voice 2")
     keys(:escape)
-    find("[role=radio]", text: "Ends early").click
+    find("[role=radio]", text: "Incomplete").click
     expect(page).to have_no_css("[data-port='desk/ch/1']")
     expect(page).to have_css("[data-port='desk/ch/31']", text: "Playback L") # it does not come back
   end
@@ -102,7 +102,7 @@ RSpec.describe "The Patch place", type: :feature do
     cell("desk/ch/1").click
     keys(:end) # only rows that are seen are drawn
     cell("desk/ch/30").double_click
-    find_field("Hears on stage").send_keys([:control, "a"], "In 16")
+    find_field("Stage source").send_keys([:control, "a"], "In 16")
     expect(page).to have_css("[role=option][aria-disabled=true]", text: /In 16.*missing/m)
   end
 
@@ -110,8 +110,8 @@ RSpec.describe "The Patch place", type: :feature do
     application.post("/api/edits", settings: (33..36).to_h { |n| ["channel/#{n}/name", "Guest #{n}"] })
     open_place("patch")
     click_button("Tracks…")
-    { "First channel" => 33, "How many channels" => 4, "First track" => 33, "First card lane" => 33 }.each { |label, value| fill_in(label, with: value) }
-    click_button("Look at the tracks…")
+    { "First channel" => 33, "Number of channels" => 4, "First track" => 33, "First card lane" => 33 }.each { |label, value| fill_in(label, with: value) }
+    click_button("Preview tracks…")
     expect(page).to have_css("[role=dialog] tr", text: "Guest 36", minimum: 1)
     expect(setting("track", 33)["inputs"]).to eq([])
     click_button(text: /Make \d+ changes/)

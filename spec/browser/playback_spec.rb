@@ -24,11 +24,11 @@ RSpec.describe "Playback", type: :feature do
 
   def into_library
     open_place("playback")
-    find("[role=tab]", text: "Songs of this computer").click
-    click_button("Bring in a song…")
+    find("[role=tab]", text: "Songs on this computer").click
+    click_button("Import a song…")
     field = find_field("Or a folder or ZIP file on this computer")
     settle("the folder's whole name") { field.send_keys([:control, "a"], stems) && field.value == stems }
-    click_button("Look at it")
+    click_button("Scan")
     expect(page).to have_text("left and right become one stereo stem")
     expect(find_field("Tempo").value).to eq("96")
     fill_in("Name of the song", with: "Ropewalk")
@@ -37,7 +37,7 @@ RSpec.describe "Playback", type: :feature do
   end
 
   def into_order
-    within("section[aria-label='Songs of this computer']") { find("tr", text: "Ropewalk").click_button("Put into the order") }
+    within("section[aria-label='Songs on this computer']") { find("tr", text: "Ropewalk").click_button("Add to running order") }
     find("[role=tab]", text: "Tonight").click
     find("section[aria-label='Running order'] button", text: "Ropewalk").click
   end
@@ -61,7 +61,7 @@ RSpec.describe "Playback", type: :feature do
       find("[role=option]", text: option, match: :first).click
       settle("#{role} on its output") { player["roles"].find { |one| one["name"] == role }["outputs"].any? }
     end
-    click_button("Usual wishes for click, guide and pilot…")
+    click_button("Usual requirements for click, guide and pilot…")
     before = wishes
     within("[role=dialog]") { find("button", text: "Make").click }
     settle("the wishes") { wishes > before }
@@ -71,10 +71,10 @@ RSpec.describe "Playback", type: :feature do
     click_button("Play")
     expect(page).to have_button("Hold to stop")
     settle("the song to play") { player["player"]["state"] == "playing" }
-    click_button("Around again")
-    expect(page).to have_text("around again")
-    click_button("Leave the loop at its end")
-    expect(page).to have_button("Around again")
+    click_button("Repeat section")
+    expect(page).to have_text("repeating section")
+    click_button("Leave the loop at section end")
+    expect(page).to have_button("Repeat section")
     page.driver.browser.action.move_to(find_button("Hold to stop").native).click_and_hold.pause(duration: 1.3).release.perform
     expect(page).to have_button("Go on")
     expect(player["player"]["state"]).to eq("stopped")
@@ -122,9 +122,9 @@ RSpec.describe "Playback", type: :feature do
     find("summary", text: "Tonight").click
     find_field("Tempo (%)").send_keys([:control, "a"], "80", :enter)
     expect(page).to have_css("section[aria-label='Running order'] button", text: "not made at 80 % yet")
-    click_button("Make its parts")
+    click_button("Render stems")
     settle("the parts") { player["items"].first["made"] }
-    expect(page).to have_no_button("Make its parts")
+    expect(page).to have_no_button("Render stems")
     expect(player["items"].first).to include("seconds" => 25.0, "bpm" => "96", "problem" => nil)
     application.post("/api/player", "command" => "load", "item" => player["items"].first["key"])
     application.post("/api/player", "command" => "play", "sample" => 480_000)

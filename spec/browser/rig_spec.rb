@@ -87,7 +87,7 @@ RSpec.describe "The Rig place", type: :feature do
     expect(page).to have_button("Restore…", count: copies + 1) # the copy of what was overwritten, which stands first
     find(:button, "Restore…", match: :first).click
     within("[role=dialog]", text: /Restore copy/) { click_button("Set 1 setting at the desk") }
-    expect(page).to have_css("[role=alert]", text: "The desk is as it was.")
+    expect(page).to have_css("[role=alert]", text: "Desk restored from the copy.")
     expect(application.get("/api/desk")["differences"]).to match([include("path" => "channel/4/gain", "desk" => "25 dB")])
   end
 

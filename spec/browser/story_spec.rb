@@ -26,10 +26,10 @@ RSpec.describe "The interface", type: :feature do
     expect(page).to have_css("[data-port='desk/ch/4']", text: "Fiddle")
     expect(page).to have_css("path.sheet-thread:not(.sheet-loose)", minimum: 60)
     cell("desk/ch/4").click
-    within("aside[aria-label=Trace]") { ["Fiddle", "Card send 4", "Comes back on its own channel."].each { |text| expect(page).to have_text(text) } }
+    within("aside[aria-label=Trace]") { ["Fiddle", "Card send 4", "Returns on its own channel."].each { |text| expect(page).to have_text(text) } }
 
     open_place("capture")
-    fill_in("Name of the take", with: "First set")
+    fill_in("Take name", with: "First set")
     click_button("Capture")
     expect(page).to have_text(/Capturing take \d+ First set/)
     live = desk_peaks(9) # the band's tune comes around every eight seconds

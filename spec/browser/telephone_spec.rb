@@ -31,9 +31,9 @@ RSpec.describe "The interface on a telephone", type: :feature do
     let(:show_file) { "show.json" }
 
     # Views, each with what is there once it is.
-    { "outputs" => { "Table of all" => "[data-cell]", "Room and delays" => "td[data-head='Heard']", "Outputs and buses" => "tr[data-bus]" },
-      "playback" => { "Roles and outputs" => "td[data-head='Plays to']", "Songs of this computer" => "td[data-head='Tempo']" },
-      "handover" => { "Presets" => "[aria-label='Name of the preset']", "Compare" => "[role=combobox]", "Journal" => "ol.handover-journal li" } }.each do |place, views|
+    { "outputs" => { "All levels" => "[data-cell]", "Room and delays" => "td[data-head='Heard']", "Outputs and buses" => "tr[data-bus]" },
+      "playback" => { "Roles and outputs" => "td[data-head='Plays to']", "Songs on this computer" => "td[data-head='Tempo']" },
+      "handover" => { "Presets" => "[aria-label='Preset name']", "Compare" => "[role=combobox]", "Journal" => "ol.handover-journal li" } }.each do |place, views|
       it "has the views of #{place} within its width" do
         SongFolder.write(File.join(application.home, "songs"), { "Strings" => SongFolder.noise(480_000) }, id: "5a175a17-0000-4000-8000-000000000001")
         application.post("/api/edits", settings: { "channel/1/name" => "Tuba by the left wall, with a long name" }) # one line of the journal

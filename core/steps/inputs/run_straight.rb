@@ -23,7 +23,7 @@ module Loomshuttle
       # @return [Settings::Edit] on a desk that patches in blocks with what moves along
       # @raise [Invalid] when the range or the sources leave the device
       def self.edit(show, column:, first:, count:, start:)
-        kind = COLUMNS[column] or raise Invalid.new("Run straight knows #{COLUMNS.keys.join(', ')}, not \"#{column}\".", where: "column")
+        kind = COLUMNS[column] or raise Invalid.new("Patch in order knows #{COLUMNS.keys.join(', ')}, not \"#{column}\".", where: "column")
         targets = targets(show, kind, first, count)
         sources = sources(show, column)
         width = targets.sum { |number| width(show, kind, number) }
@@ -82,7 +82,7 @@ module Loomshuttle
 
         def label(kind, first, count, start)
           range = count == 1 ? first.to_s : "#{first} to #{first + count - 1}"
-          "Run straight: #{kind[:group]} #{range} from #{kind[:words].delete_suffix('s')} #{start}"
+          "Patch in order: #{kind[:group]} #{range} from #{kind[:words].delete_suffix('s')} #{start}"
         end
       end
     end

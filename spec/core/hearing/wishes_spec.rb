@@ -1,6 +1,6 @@
 # frozen_string_literal: true
 
-# What is wanted, whether it is so, and what would make it so.
+# Requirements, whether it is so, and what would make it so.
 RSpec.describe Loomshuttle::Hearing::Wishes do
   let(:mix) { { "channel/1/fader" => -4, "channel/1/send/1" => -9, "channel/2/send/2" => -7 } }
 

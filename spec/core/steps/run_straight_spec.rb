@@ -28,7 +28,7 @@ RSpec.describe Loomshuttle::Steps::RunStraight do
     expect { run(blank, column: "socket", first: 10, count: 9, start: 1) }.to raise_error(Loomshuttle::Invalid, /leaves the desk: it has 17/)
     expect { run(blank, column: "track_input", first: 1, count: 4, start: 18) }.to raise_error(Loomshuttle::Invalid, /leaves the device: it has 20 card sends/)
     expect { run(blank, column: "socket", first: 0, count: 2, start: 1) }.to raise_error(Loomshuttle::Invalid, /leaves the desk/)
-    expect { run(blank, column: "nonsense", first: 1, count: 2, start: 1) }.to raise_error(Loomshuttle::Invalid, /Run straight knows/)
+    expect { run(blank, column: "nonsense", first: 1, count: 2, start: 1) }.to raise_error(Loomshuttle::Invalid, /Patch in order knows/)
   end
 
   it "starts at a socket by its name" do

@@ -85,7 +85,7 @@ RSpec.describe Loomshuttle::Player::Deck do
     expect(deck.status["asked"]).to be_nil
   end
 
-  it "begins what follows with the very next sample, or after its pause, where the song goes on by itself" do
+  it "begins what follows with the very next sample, or after its pause, where the song starts automatically" do
     on(short(follows: "on"))
     deck.follow_with(loaded(short, item: 2))
     heard = positions(deck, 385_440)
@@ -114,7 +114,7 @@ RSpec.describe Loomshuttle::Player::Deck do
   end
 
   it "refuses what cannot be, and goes on" do
-    expect { deck.command("play") }.to raise_error(Loomshuttle::Invalid, /No song is on/)
+    expect { deck.command("play") }.to raise_error(Loomshuttle::Invalid, /No song loaded/)
     on
     expect { deck.load(loaded(short)) }.to raise_error(Loomshuttle::Invalid, /stop it first/)
     expect { deck.command("dance") }.to raise_error(Loomshuttle::Invalid, /no command dance/)

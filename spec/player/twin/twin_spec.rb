@@ -104,7 +104,7 @@ RSpec.describe Loomshuttle::Player::Follower, :folder do
     expect(Loomshuttle::Player::Twin.differences(told, digest(0))).to eq(["Tide"])
   end
 
-  it "goes on by itself where the line is cut, and catches up with a song under way" do
+  it "goes on alone where the line is cut, and catches up with a song under way" do
     two.players[0].load(item: 1)
     two.players[0].command("play")
     two.run(24_000)

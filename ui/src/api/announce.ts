@@ -1,6 +1,6 @@
 import { useSyncExternalStore } from 'react';
 
-// What was done, for somebody who hears the page instead of seeing it. The same words twice in a row are told twice.
+// Last edit, for somebody who hears the page instead of seeing it. The same words twice in a row are told twice.
 let said = '';
 const watchers = new Set<() => void>();
 

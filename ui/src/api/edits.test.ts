@@ -177,7 +177,7 @@ test("somebody else's edit is not waited with for an own one that gets no answer
 });
 
 test("somebody else's edit in between refuses all that did not see it, and they can be made again together", async () => {
-  answer('POST /api/edits', new Refusal(409, 'The show has changed meanwhile: Name (Bram).'));
+  answer('POST /api/edits', new Refusal(409, 'The show changed before your edit: Name (Bram).'));
   const all = [set({ 'channel/1/gain': 20 }), set({ 'channel/2/gain': 21 })];
   queries.setQueryData<Show>(SHOW, (show) => show && { ...show, version: 9 });
   expect(await Promise.all(all)).toEqual([false, false]);
@@ -221,7 +221,7 @@ test('two steps that are looked at and taken at once do not meet each other', as
 test('a step that changes nothing says so', async () => {
   answer('POST /api/steps', { ...edited(7), changes: [] });
   expect(await step('chain_offsets', { port: 'a' })).toBe(true);
-  expect(notice()?.text).toBe('There was nothing to do: everything is so already.');
+  expect(notice()?.text).toBe('Nothing to change; it is already set this way.');
 });
 
 test('a preview waits for the edits before it', async () => {
@@ -238,12 +238,12 @@ test('a preview waits for the edits before it', async () => {
 });
 
 test('a stale edit is told with what changed, and can be made again in the newest version', async () => {
-  answer('POST /api/edits', new Refusal(409, 'The show has changed meanwhile: Name (Bram).'));
+  answer('POST /api/edits', new Refusal(409, 'The show changed before your edit: Name (Bram).'));
   answer('GET /api/show', { ...queries.getQueryData<Show>(SHOW), version: 9 });
   expect(await set({ 'channel/1/gain': 20 })).toBe(false);
   expect(notice()).toMatchObject({
     kind: 'error',
-    text: 'The show has changed meanwhile: Name (Bram).',
+    text: 'The show changed before your edit: Name (Bram).',
     action: { label: 'Apply again' },
   });
   await waitFor(() => expect(queries.getQueryData<Show>(SHOW)?.version).toBe(7)); // nobody shows it here

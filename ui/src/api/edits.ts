@@ -144,7 +144,7 @@ export type StepKind = NonNullable<
 >;
 export type StepOptions = Record<string, unknown>;
 
-const NOTHING = { kind: 'info', text: 'There was nothing to do: everything is so already.' } as const;
+const NOTHING = { kind: 'info', text: 'Nothing to change; it is already set this way.' } as const;
 
 /** Takes a step that the core computes, without looking at it first. */
 export const step = (kind: StepKind, options: StepOptions = {}) =>

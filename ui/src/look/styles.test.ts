@@ -44,7 +44,7 @@ test('every class of a style sheet is used', () => {
   expect(unused).toEqual([]);
 });
 
-test('no part says where it stands, but for those that are drawn by figures', () => {
+test('no part says stage position, but for those that are drawn by figures', () => {
   const drawn = ['Sheet.tsx', 'PortCell.tsx', 'NameInput.tsx', 'Brackets.tsx', 'Diagram.tsx', 'Cloth.tsx'];
   const inline = Object.entries(parts)
     .filter(([file, text]) => /\sstyle=\{/.test(text) && !drawn.some((one) => file.endsWith(`/${one}`)))

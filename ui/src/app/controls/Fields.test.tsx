@@ -52,7 +52,7 @@ test('what is being typed stays when somebody else sets it, and both are there t
   again(gain(30));
   expect(box().value).toBe('2');
   await user.type(box(), '1{Enter}');
-  expect(screen.getByRole('alert').textContent).toContain('Somebody set this to “30” meanwhile.');
+  expect(screen.getByRole('alert').textContent).toContain('Someone else set this to “30”.');
   expect(sent()).toEqual([]);
   await user.click(screen.getByRole('button', { name: 'Set mine' }));
   await waitFor(() => expect(sent()).toEqual([{ 'channel/1/gain': 21 }]));
@@ -149,7 +149,7 @@ test('a choice that somebody else has made meanwhile is told, and both are there
     { ...other, current: true },
   ]);
   again(field(8));
-  expect((await screen.findByRole('alert')).textContent).toContain('Somebody set this to “In 9” meanwhile.');
+  expect((await screen.findByRole('alert')).textContent).toContain('Someone else set this to “In 9”.');
   await user.keyboard('12{Enter}');
   expect(choose).not.toHaveBeenCalled();
   await user.click(screen.getByRole('button', { name: 'Set mine, “In 12”' }));

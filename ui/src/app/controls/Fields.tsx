@@ -139,7 +139,7 @@ interface BothProps {
 function Both({ theirs, mine, onTheirs, onMine }: BothProps) {
   return (
     <span role="alert">
-      Somebody set this to “{theirs}” meanwhile.{' '}
+      Someone else set this to “{theirs}”.{' '}
       <Button size="small" onClick={onTheirs}>
         Take “{theirs}”
       </Button>

@@ -32,7 +32,7 @@ export async function lookedInto<P>(
     if (look.plan) return look.plan;
     if (look.state === 'failed')
       throw new Refused(
-        { error: { message: look.error ?? 'It could not be looked at.', where: 'folder' } },
+        { error: { message: look.error ?? 'It could not be scanned.', where: 'folder' } },
         422,
       );
     onSeen(look.seen);
@@ -104,7 +104,7 @@ export function SourcePick({
   const [told, tell] = useState<string | null>(null);
   const look = useCommand(async (source: Source) => {
     const { look: id } = await taken(api.POST('/api/deliveries/look', { body: source }));
-    await onLook(id, (seen) => tell(`Looking at each file: ${count(seen, 'sound file')} so far`));
+    await onLook(id, (seen) => tell(`Scanning each file: ${count(seen, 'sound file')} so far`));
   });
   const send = useCommand(async (chosen: File[]) => {
     const { signal } = open.current;
@@ -141,7 +141,7 @@ export function SourcePick({
         <div className={styles.stack}>
           <p>{words}</p>
           <FilePick label={files} multiple disabled={busy} onPick={(chosen) => send.mutate(chosen)}>
-            Files from here
+            Files on this device
           </FilePick>
           <div className={styles.row}>
             <TextField
@@ -154,10 +154,10 @@ export function SourcePick({
               onKeyDown={(event) => event.key === 'Enter' && lookAtFolder()}
             />
             <Button variant="outlined" disabled={folder.trim() === '' || busy} onClick={lookAtFolder}>
-              Look at it
+              Scan
             </Button>
           </div>
-          {busy && <p className={styles.quiet}>{told ?? 'Looking at each file …'}</p>}
+          {busy && <p className={styles.quiet}>{told ?? 'Scanning each file …'}</p>}
           {children}
         </div>
       </DialogContent>

@@ -27,7 +27,7 @@ const TWO = [apart('channel/1/gain', '20 dB', '22 dB'), apart('channel/2/gain', 
 test('says when every setting is equal, and has nothing to send', async () => {
   answer('GET /api/desk', STATE);
   open();
-  expect(await screen.findByText(/The desk is in step/)).toBeTruthy();
+  expect(await screen.findByText(/Desk in sync/)).toBeTruthy();
   expect(screen.queryByRole('button', { name: /Send/ })).toBeNull();
 });
 
@@ -45,10 +45,10 @@ test('sends everything, or only what is ticked', async () => {
 test('ticks all and none at once, and never offers to send nothing', async () => {
   answer('GET /api/desk', { ...STATE, differences: TWO });
   const { user } = open();
-  await user.click(await screen.findByRole('button', { name: 'Tick none' }));
+  await user.click(await screen.findByRole('button', { name: 'Select none' }));
   expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Send to the desk' }).disabled).toBe(true);
   expect(screen.getByText('0 of 2 settings ticked')).toBeTruthy();
-  await user.click(screen.getByRole('button', { name: 'Tick all' }));
+  await user.click(screen.getByRole('button', { name: 'Select all' }));
   expect(screen.getByRole('button', { name: 'Send 2 settings to the desk' })).toBeTruthy();
 });
 
@@ -67,7 +67,7 @@ test('says when another desk is there, and lets a stand-in take the rig', async 
   answer('POST /api/desk/stand-in', new Refusal(422, 'Only a stand-in desk can take on another rig.'));
   const { user } = open();
   expect(await screen.findByText(/The desk is the Rowan 16/)).toBeTruthy();
-  await user.click(screen.getByRole('button', { name: 'Let the stand-in desk take this rig' }));
+  await user.click(screen.getByRole('button', { name: 'Load this rig into the simulated desk' }));
   await waitFor(() => expect(asked.map((one) => one.request)).toContain('POST /api/desk/stand-in'));
 });
 
@@ -75,7 +75,7 @@ test('stays while the stand-in starts anew, for the plan is sent next', async ()
   answer('GET /api/desk', { ...STATE, away: 'The desk is the Rowan 16, and the plan is for the Alder 40.' });
   answer('POST /api/desk/stand-in', { ok: true });
   const { user } = open();
-  await user.click(await screen.findByRole('button', { name: 'Let the stand-in desk take this rig' }));
+  await user.click(await screen.findByRole('button', { name: 'Load this rig into the simulated desk' }));
   answer('GET /api/desk', { ...STATE, differences: TWO });
   expect(
     await screen.findByRole('button', { name: 'Send 2 settings to the desk' }, { timeout: 5000 }),

@@ -39,17 +39,14 @@ function Inside({ onClose }: { onClose: () => void }) {
       taken(api.POST('/api/desk/send', { body: { paths, on_take } })),
     );
     if (!sent) return;
-    tellProblems(
-      sent.problems,
-      'The desk is set, and every setting was read back. A copy of what it was is kept.',
-    );
+    tellProblems(sent.problems, 'Desk updated and verified. Its previous state was saved as a copy.');
     await refresh('desk');
   });
   const standIn = useCommand(async () => {
     await taken(api.POST('/api/desk/stand-in', { body: {} }));
     tell({
       kind: 'info',
-      text: 'The stand-in desk starts anew in the rig of the plan; that takes some seconds. Then the plan can be sent.',
+      text: 'The simulated desk is restarting with the planned rig. Send the plan when it is back.',
     });
   });
   if (copy !== null) return <CopyView copy={copy} onBack={() => openCopy(null)} />;
@@ -57,7 +54,7 @@ function Inside({ onClose }: { onClose: () => void }) {
     <>
       <DialogTitle>Plan and desk</DialogTitle>
       <DialogContent>
-        <QueryState of={desk} waiting="Asking the desk …">
+        <QueryState of={desk} waiting="Reading the desk …">
           {() => null}
         </QueryState>
         {state?.away && <p className={cx(styles.note, styles.stop)}>{state.away}</p>}
@@ -66,19 +63,17 @@ function Inside({ onClose }: { onClose: () => void }) {
             {line}
           </p>
         ))}
-        {state && !state.away && list.length === 0 && (
-          <p>The desk is in step: every setting of the plan was read back equal.</p>
-        )}
+        {state && !state.away && list.length === 0 && <p>Desk in sync: all settings match the plan.</p>}
         {list.length > 1 && (
           <div className={styles.row}>
             <span className={styles.grow}>
               {chosen.length} of {count(list.length, 'setting')} ticked
             </span>
             <Button size="small" onClick={() => leave([])}>
-              Tick all
+              Select all
             </Button>
             <Button size="small" onClick={() => leave(list.map((one) => one.path))}>
-              Tick none
+              Select none
             </Button>
           </div>
         )}
@@ -104,15 +99,15 @@ function Inside({ onClose }: { onClose: () => void }) {
             checked={follows === 'at once'}
             onChange={(_, on) => void set({ 'setup/desk_follows': on ? 'at once' : 'when sent' })}
           />
-          The desk follows each edit at once. Otherwise it waits until the plan is sent; a flip always goes
-          through.
+          Send each edit to the desk immediately. If off, edits wait for Send; flips are always sent
+          immediately.
         </label>
         {state && <Copies copies={state.copies} onOpen={openCopy} />}
       </DialogContent>
       <DialogActions>
         {(state?.away || (state?.rig.length ?? 0) > 0) && state?.up && (
           <Button disabled={standIn.isPending} onClick={() => standIn.mutate(undefined)}>
-            Let the stand-in desk take this rig
+            Load this rig into the simulated desk
           </Button>
         )}
         {list.length > 0 && (
@@ -169,7 +164,7 @@ function CopyView({ copy, onBack }: { copy: number; onBack: () => void }) {
       taken(api.POST('/api/desk/copies/{copy}/restore', { params: { path: { copy } }, body: { on_take } })),
     );
     if (!restored) return;
-    tellProblems(restored.problems, 'The desk is as it was.');
+    tellProblems(restored.problems, 'Desk restored from the copy.');
     await refresh('desk');
     onBack();
   });
@@ -180,7 +175,7 @@ function CopyView({ copy, onBack }: { copy: number; onBack: () => void }) {
         <QueryState of={asked} waiting="Comparing with the desk …">
           {() => null}
         </QueryState>
-        {changes?.length === 0 && <p>The desk is just as in this copy.</p>}
+        {changes?.length === 0 && <p>No differences: the desk matches this copy.</p>}
         {changes && changes.length > 0 && (
           <ChangeTable
             changes={changes.map((one) => ({ ...one, from: one.desk, to: one.plan }))}

@@ -59,7 +59,7 @@ test('a finding may stay for a reason, and only for one', async () => {
   const { user } = draw(<FindingsDrawer open onClose={() => undefined} />);
   await user.click(screen.getByRole('button', { name: 'Accept…' }));
   expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Accept' }).disabled).toBe(true);
-  await user.type(screen.getByRole('textbox', { name: 'Why it may stay' }), 'headphones{Enter}');
+  await user.type(screen.getByRole('textbox', { name: 'Reason' }), 'headphones{Enter}');
   await waitFor(() =>
     expect(bodies('POST /api/steps')).toMatchObject([
       { kind: 'accept', options: { finding: 'tap', reason: 'headphones' } },
@@ -71,8 +71,8 @@ test('what was accepted is told with its reason, counts no more, and can be reop
   shown({ findings: [finding('tap', { accepted: 'on purpose' })], sheet: { ports: [] } });
   const { user } = draw(<FindingsDrawer open onClose={() => undefined} />);
   expect(screen.getByRole('heading', { name: 'No findings' })).toBeTruthy();
-  expect(screen.getByText('Nothing is wrong with the plan that nobody accepted.')).toBeTruthy();
-  expect(screen.getByText('Stays, because: on purpose')).toBeTruthy();
+  expect(screen.getByText('No open findings that nobody accepted.')).toBeTruthy();
+  expect(screen.getByText('Accepted: on purpose')).toBeTruthy();
   await user.click(screen.getByRole('button', { name: 'Reopen' }));
   await waitFor(() =>
     expect(bodies('POST /api/steps')).toMatchObject([{ kind: 'reopen', options: { finding: 'tap' } }]),

@@ -14,7 +14,7 @@ import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
 import own from '../shell/shell.module.css';
 
-const WORDS = { blocks: 'Stops the job', look: 'Needs a look' } as const;
+const WORDS = { blocks: 'Blocks the show', look: 'Needs a look' } as const;
 
 /** What the checks find, each with its evidence, its fix where there is one, or the reason why it may stay. */
 export const FindingsDrawer = memo(function FindingsDrawer({
@@ -45,9 +45,7 @@ function Inside({ onClose }: { onClose: () => void }) {
         <Button onClick={onClose}>Close</Button>
       </div>
       {waiting.length === 0 && (
-        <StateNote kind="empty">
-          Nothing is wrong with the plan{accepted.length > 0 && ' that nobody accepted'}.
-        </StateNote>
+        <StateNote kind="empty">No open findings{accepted.length > 0 && ' that nobody accepted'}.</StateNote>
       )}
       {waiting.map((finding) => (
         <FindingRow
@@ -64,7 +62,7 @@ function Inside({ onClose }: { onClose: () => void }) {
       {accepted.map((finding) => (
         <article key={finding.id} className={own.finding}>
           <p>{finding.sentence}</p>
-          <p className={own.findingPath}>Stays, because: {finding.accepted}</p>
+          <p className={own.findingPath}>Accepted: {finding.accepted}</p>
           <Button size="small" onClick={() => void step('reopen', { finding: finding.id })}>
             Reopen
           </Button>
@@ -136,8 +134,8 @@ function Reason({ finding, onCancel }: { finding: string; onCancel: () => void }
     <form className={cx(styles.row, styles.apart)} onSubmit={submit}>
       <input
         className={cx(styles.find, styles.grow)}
-        aria-label="Why it may stay"
-        placeholder="Why it may stay"
+        aria-label="Reason"
+        placeholder="Reason"
         value={reason}
         autoFocus
         maxLength={200}

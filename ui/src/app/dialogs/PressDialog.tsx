@@ -25,9 +25,9 @@ function Inside({ pressing: { label, values, preview } }: { pressing: Pressing }
       <DialogTitle>{label}</DialogTitle>
       <DialogContent>
         <div className={styles.stack}>
-          <p>This sets the mix at the desk itself; the plan stays as it is.</p>
-          <Notes title="Would be wrong then" kind="look" lines={preview.findings_new} />
-          <Notes title="Would be mended" kind="well" lines={preview.findings_gone} />
+          <p>Changes the mix on the desk. The plan is unaffected.</p>
+          <Notes title="New findings" kind="look" lines={preview.findings_new} />
+          <Notes title="Resolved findings" kind="well" lines={preview.findings_gone} />
           <HeardChanges changes={preview.heard} />
           <table className={styles.plain}>
             <thead>
@@ -56,7 +56,7 @@ function Inside({ pressing: { label, values, preview } }: { pressing: Pressing }
           autoFocus
           onClick={() => void setLevels(values).then((done) => done && stopPressing())}
         >
-          Set at the desk
+          Apply to desk
         </Button>
       </DialogActions>
     </>

@@ -101,7 +101,7 @@ test('takes only the inputs that are ticked', async () => {
   expect(screen.getByText('2 of 2 inputs taken')).toBeTruthy();
   await user.click(screen.getByRole('checkbox', { name: 'Tuba' }));
   expect(await screen.findByText('["Viola"]')).toBeTruthy();
-  await user.click(screen.getByText('1 channel in use that this list has not: tick what is to go'));
+  await user.click(screen.getByText('1 channel in use but not on the list: tick to remove'));
   await user.click(screen.getByRole('checkbox', { name: 'Harp channel 9' }));
   expect(await screen.findByText('["Viola","Harp"]')).toBeTruthy();
   await user.click(screen.getByRole('button', { name: 'None' }));
@@ -111,7 +111,7 @@ test('takes only the inputs that are ticked', async () => {
 
 test('offers another way, and marks the one that is looked at', async () => {
   const ways = [
-    { label: 'By a free slot', options: { moving: 'slot' } },
+    { label: 'Use a free slot', options: { moving: 'slot' } },
     { label: 'Move the whole block', options: { moving: 'block' } },
   ];
   answer(PREVIEW, previewOf());
@@ -126,6 +126,6 @@ test('offers another way, and marks the one that is looked at', async () => {
 test('has nothing to make where nothing would change', async () => {
   answer(PREVIEW, previewOf({ changes: [], settings: {} }));
   await look('auto_patch');
-  expect(screen.getByText('Nothing would change: everything is so already.')).toBeTruthy();
+  expect(screen.getByText('Nothing to change; it is already set this way.')).toBeTruthy();
   expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Make 0 changes' }).disabled).toBe(true);
 });

@@ -69,18 +69,18 @@ function Inside({ looking }: { looking: Looking }) {
           <Losses preview={preview} />
           {preview.follow && <Follow looking={looking} follow={preview.follow} />}
           <Notes
-            title="Not taken as it stands"
+            title="Not accepted"
             kind="look"
             lines={preview.problems.map((one) => `${one.where ? `${one.where}: ` : ''}${one.message}`)}
           />
-          <Notes title="Would not be captured even then" kind="look" lines={preview.uncaptured} />
-          <Notes title="Patched singly" kind="look" lines={preview.notes} />
-          <Notes title="Would be wrong then" kind="look" lines={preview.findings_new} />
-          <Notes title="Would be mended" kind="well" lines={preview.findings_gone} />
+          <Notes title="Still not captured" kind="look" lines={preview.uncaptured} />
+          <Notes title="Patched individually" kind="look" lines={preview.notes} />
+          <Notes title="New findings" kind="look" lines={preview.findings_new} />
+          <Notes title="Resolved findings" kind="well" lines={preview.findings_gone} />
           <HeardChanges changes={preview.heard} more={preview.heard_more} />
           {preview.parts.length > 0 && <Parts looking={looking} />}
           {changes === 0 ? (
-            <p className={styles.quiet}>Nothing would change: everything is so already.</p>
+            <p className={styles.quiet}>Nothing to change; it is already set this way.</p>
           ) : (
             <ChangeTable changes={preview.changes} heads={['Now', 'Then']} />
           )}
@@ -134,9 +134,7 @@ function Parts({ looking }: { looking: Looking }) {
       )}
       {removed.length > 0 && (
         <details>
-          <summary>
-            {count(removed.length, 'channel')} in use that this list has not: tick what is to go
-          </summary>
+          <summary>{count(removed.length, 'channel')} in use but not on the list: tick to remove</summary>
           <div className={styles.parts}>
             {removed.map((part) => (
               <Tick key={part.title} part={part} {...tick} />

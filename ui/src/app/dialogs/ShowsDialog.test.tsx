@@ -53,7 +53,7 @@ test('deletes only when asked twice', async () => {
 test('a new show starts from an empty desk or from another show', async () => {
   const { user } = await open();
   await user.click(screen.getByRole('button', { name: 'New show…' }));
-  const make = () => screen.getByRole<HTMLButtonElement>('button', { name: 'Make and open' });
+  const make = () => screen.getByRole<HTMLButtonElement>('button', { name: 'Create and open' });
   expect(make().disabled).toBe(true);
   await user.type(screen.getByRole('textbox', { name: 'Name of the show' }), 'Matinee');
   await user.click(screen.getByRole('combobox'));
@@ -90,7 +90,7 @@ test('a show file that is refused is told fault by fault', async () => {
 test('words of the open show can be changed', async () => {
   answer('POST /api/shows/1/about', { done: true });
   const { user } = await open();
-  await user.click(screen.getByRole('button', { name: 'Change words…' }));
+  await user.click(screen.getByRole('button', { name: 'Edit details…' }));
   await user.type(screen.getByRole('textbox', { name: 'Place' }), 'Quay');
   await user.click(screen.getByRole('button', { name: 'Keep' }));
   await waitFor(() =>

@@ -77,7 +77,7 @@ function List({ onClose, onView }: { onClose: () => void; onView: (view: 'new' |
                     <span className={styles.row}>
                       <span className={styles.quiet}>open now</span>
                       <Button size="small" onClick={() => onView('about')}>
-                        Change words…
+                        Edit details…
                       </Button>
                     </span>
                   ) : (
@@ -154,7 +154,7 @@ function NewShow({ onClose, onBack }: { onClose: () => void; onBack: () => void 
           <AboutFields about={about} onChange={setAbout} />
           <TextField
             select
-            label="Starts from"
+            label="Start from"
             size="small"
             value={desks.length > 0 ? from : ''}
             onChange={(event) => setFrom(event.target.value)}
@@ -172,7 +172,7 @@ function NewShow({ onClose, onBack }: { onClose: () => void; onBack: () => void 
             ))}
           </TextField>
           <FilePick label="Show file" accept=".json,application/json" onPick={([file]) => void bring(file)}>
-            Or bring one in from a file
+            Or import a show file
           </FilePick>
           <Faults faults={faults} />
         </div>
@@ -180,7 +180,7 @@ function NewShow({ onClose, onBack }: { onClose: () => void; onBack: () => void 
       <DialogActions>
         <Button onClick={onBack}>Back</Button>
         <Button type="submit" variant="contained" disabled={about.name.trim() === ''}>
-          Make and open
+          Create and open
         </Button>
       </DialogActions>
     </form>

@@ -31,7 +31,7 @@ export class Boundary extends Component<BoundaryProps, { error: Error | null }> 
           {this.props.what} cannot be shown: {error.message}. Nothing that was saved is lost, and captures go
           on.
         </StateNote>
-        <Button onClick={() => window.location.reload()}>Load the page anew</Button>
+        <Button onClick={() => window.location.reload()}>Reload page</Button>
       </section>
     );
   }

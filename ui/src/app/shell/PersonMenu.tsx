@@ -42,7 +42,7 @@ export const PersonMenu = memo(function PersonMenu() {
         <div className={cx(styles.stack, own.person)}>
           <TextField
             label="Your name"
-            helperText="Stands beside your edits"
+            helperText="Shown with your edits"
             size="small"
             value={who}
             onChange={(event) => {

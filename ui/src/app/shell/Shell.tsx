@@ -37,12 +37,12 @@ export function Shell() {
   return (
     <div className={own.shell}>
       <div className={own.top}>
-        <Boundary what="The state band">
+        <Boundary what="Status bar">
           <StateBand onFindings={() => openFindings(true)} />
         </Boundary>
         {!connected && (
           <div className={styles.lost} role="alert">
-            No connection to the application. Levels and states below are old; it is tried again all the time.
+            Connection lost: levels and status below are out of date. Reconnecting …
           </div>
         )}
       </div>

@@ -8,7 +8,7 @@ import { Announcer } from './Announcer';
 test('what an edit did is told to whoever hears the page, each time', async () => {
   shown();
   draw(<Announcer />);
-  const said = screen.getByRole('status', { name: 'What was done' });
+  const said = screen.getByRole('status', { name: 'Last edit' });
   expect(said.textContent).toBe('');
   answer('POST /api/edits', { ...edited(8), said: 'Channel 4 Fiddle: preamp gain 24 → 27 dB' });
   await set({ 'channel/4/gain': 27 });

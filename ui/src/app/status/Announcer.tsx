@@ -4,7 +4,7 @@ import styles from '../../look/look.module.css';
 /** What the last edit did, for a screen reader. */
 export function Announcer() {
   return (
-    <div className={styles.heard} role="status" aria-label="What was done">
+    <div className={styles.heard} role="status" aria-label="Last edit">
       {useSaid()}
     </div>
   );

@@ -2,9 +2,8 @@ import { useLiveState } from '../../api/live';
 import { StateNote } from './StateNote';
 
 const WORDS = {
-  desk: 'The desk is away: what it does and hears now is not known. It is tried again all the time.',
-  recorder:
-    'The recorder is away: nothing is captured, played or heard by it. It is started again by itself.',
+  desk: 'Desk offline: its state is unknown. Reconnecting …',
+  recorder: 'Recorder offline: no capture, playback or metering. Restarting automatically.',
 } as const;
 
 /** That something a place lives on is away. */

@@ -22,7 +22,7 @@ export function JobList({ jobs }: { jobs: Export[] }) {
 
 const WORDS: Record<Export['state'], string> = {
   waiting: 'waits',
-  running: 'is being made',
+  running: 'in progress',
   done: 'ready',
   failed: 'failed',
   cancelled: 'ended',
@@ -69,10 +69,10 @@ function JobLine({ job }: { job: Export }) {
         // What lies on somebody's disk is theirs, and stays.
         <Button
           size="small"
-          aria-label={`Take ${job.name} off this list`}
+          aria-label={`Remove ${job.name} from this list`}
           onClick={() => remove.mutate(undefined)}
         >
-          Take off this list
+          Remove from list
         </Button>
       ) : (
         <SureButton

@@ -26,7 +26,7 @@ export function QueryState<T>({ of, waiting, children }: QueryStateProps<T>) {
     <>
       {of.isError && (
         <StateNote kind="away" again={again}>
-          {of.error?.message} What stands here may be old.
+          {of.error?.message} This may be out of date.
         </StateNote>
       )}
       {children(of.data)}

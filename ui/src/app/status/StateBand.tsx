@@ -101,7 +101,7 @@ function clockFact({ rate, clock, recorder }: LiveState): FactProps {
   const running = recorder.up && recorder.clock;
   const one = clock.endsWith('leads the clock');
   const title = `${rate / 1000} kHz`;
-  if (!running) return { title, words: 'no clock arrives', kind: 'stop' };
+  if (!running) return { title, words: 'no clock', kind: 'stop' };
   // By this computer's own time.
   if (recorder.off && recorder.hz)
     return { title, words: `measured ${Math.round(recorder.hz)} Hz`, kind: 'look' };
@@ -109,12 +109,12 @@ function clockFact({ rate, clock, recorder }: LiveState): FactProps {
 }
 
 function deskFact({ desk }: LiveState): FactProps {
-  if (!desk.up) return { title: 'Desk away', words: 'does not answer', kind: 'stop' };
+  if (!desk.up) return { title: 'Desk offline', words: 'no reply', kind: 'stop' };
   if (desk.stranger) return { title: 'Another desk', words: 'than planned', kind: 'stop' };
-  const waits = desk.follows ? '' : ' · waits for send';
-  if (!desk.apart) return { title: 'Desk in step', words: `every setting equal${waits}`, kind: '' };
+  const waits = desk.follows ? '' : ' · waits for Send';
+  if (!desk.apart) return { title: 'Desk in sync', words: `every setting equal${waits}`, kind: '' };
   return {
-    title: `Desk ${count(desk.apart, 'change')} apart`,
+    title: `Desk: ${count(desk.apart, 'difference')}`,
     words: `compare and send${waits}`,
     kind: 'look',
   };
@@ -122,7 +122,7 @@ function deskFact({ desk }: LiveState): FactProps {
 
 function recorderFact({ recorder, disk }: LiveState): FactProps {
   const left = diskWords(disk);
-  if (!recorder.up) return { title: 'Recorder away', words: 'does not answer', kind: 'stop' };
+  if (!recorder.up) return { title: 'Recorder offline', words: 'no reply', kind: 'stop' };
   if (recorder.capture)
     return { title: `Capturing take ${recorder.capture.number}`, words: left, kind: 'stop' };
   if (recorder.take_playback)

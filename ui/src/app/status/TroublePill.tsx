@@ -20,14 +20,14 @@ export function TroublePill({ troubles }: { troubles: string[] }) {
       <Dialog open={open} onClose={() => setOpen(false)} maxWidth="sm" fullWidth>
         <DialogTitle>Troubles</DialogTitle>
         <DialogContent>
-          <p>Everything else goes on. What was given up is tried again by itself.</p>
+          <p>Everything else keeps running. Failed parts are restarted automatically.</p>
           <ul>
             {troubles.map((words) => (
               <li key={words}>{words}</li>
             ))}
           </ul>
           <p className={styles.quiet}>
-            Files that were put aside lie in the folder aside/ of the home folder; nothing was deleted.
+            Unusable files were moved to aside/ in the home folder. Nothing was deleted.
           </p>
         </DialogContent>
         <DialogActions>

@@ -47,7 +47,7 @@ test('what was answered before stays, and is called old', async () => {
   await screen.findByText('1 takes');
   answer('GET /api/bin', new Refusal(422, 'The disk is away.'));
   await queries.invalidateQueries({ queryKey: ['bin'] });
-  expect((await screen.findByText(/What stands here may be old/)).textContent).toContain('The disk is away.');
+  expect((await screen.findByText(/This may be out of date/)).textContent).toContain('The disk is away.');
   expect(screen.getByText('1 takes')).toBeTruthy();
   answer('GET /api/bin', []);
   askAgain();
@@ -59,7 +59,7 @@ test('a place says which part it lives on is away', () => {
   tellLive('state', { desk: { up: false }, recorder: { up: true } });
   draw(<Away of={['desk', 'recorder']} />);
   expect(screen.getAllByRole('status').map((one) => one.textContent)).toEqual([
-    expect.stringContaining('The desk is away'),
+    expect.stringContaining('Desk offline'),
   ]);
 });
 

@@ -32,7 +32,7 @@ export function ArmTools({ tracks }: { tracks: Track[] }) {
           Arm none
         </Button>
         <Button variant="outlined" onClick={withSignal}>
-          Arm those with signal
+          Arm tracks with signal
         </Button>
         <Button variant="outlined" onClick={forgetClips}>
           Clear clips

@@ -46,7 +46,7 @@ export const LaneRow = memo(function LaneRow({ track, resting, onArm, onRest }: 
           type="button"
           className={cx(own.rest, resting ? cx(styles.strong, styles.inLook) : styles.quiet)}
           aria-pressed={resting}
-          aria-label={`${resting ? 'Resume' : 'Rest'} ${name}`}
+          aria-label={`${resting ? 'Resume' : 'Pause'} ${name}`}
           onClick={() => onRest(track, !resting)}
         >
           {resting ? 'resume' : 'rest'}

@@ -40,7 +40,7 @@ function Those({ those, finding }: { those: Show['uncaptured']; finding: Finding
           </li>
         ))}
       </ul>
-      {finding?.accepted && <p className={styles.quiet}>That stays, because: {finding.accepted}</p>}
+      {finding?.accepted && <p className={styles.quiet}>Accepted: {finding.accepted}</p>}
       {fix && (
         <Button size="small" variant="outlined" onClick={() => void set(fix.settings, fix.label)}>
           {fix.label}

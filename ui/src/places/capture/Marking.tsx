@@ -47,7 +47,7 @@ export function Marking({ capture, guarded, rate }: MarkingProps) {
       </Button>
       <Guard guarded={guarded} />
       <span className={cx(styles.hint, styles.figure)}>
-        {count(capture.marker_count, 'marker')} · what would harm the take does not get through
+        {count(capture.marker_count, 'marker')} · edits that would damage the take are blocked
       </span>
     </div>
   );
@@ -60,13 +60,13 @@ function Guard({ guarded }: { guarded: boolean }) {
     <HoldButton
       variant="outlined"
       onHeld={() => turn.mutate(true)}
-      onShort={() => tell({ kind: 'info', text: 'Hold for a second to open the guard for a minute.' })}
+      onShort={() => tell({ kind: 'info', text: 'Hold 1 s to unlock edits for 1 min.' })}
     >
-      Guard closed
+      Edits locked
     </HoldButton>
   ) : (
     <Button variant="outlined" color="warning" onClick={() => turn.mutate(false)}>
-      Guard open
+      Edits unlocked
     </Button>
   );
 }

@@ -37,8 +37,8 @@ export function Transport({ armed }: { armed: Track[] }) {
             (left !== null
               ? `${span(left)} of disk left`
               : running || armed.length > 0
-                ? 'The disk does not say how much of it is free'
-                : 'Arm a track to see how long the disk lasts')}
+                ? 'Free disk space unknown'
+                : 'Arm a track to see the recording time left')}
         </span>
       </div>
     </section>
@@ -81,7 +81,7 @@ function Start({ armed }: { armed: Track[] }) {
       </Button>
       <div className={own.transportOptions}>
         <TextField
-          label="Name of the take"
+          label="Take name"
           size="small"
           className={own.newName}
           value={name}
@@ -106,7 +106,7 @@ function Start({ armed }: { armed: Track[] }) {
         {takes.length > 0 && (
           <TextField
             select
-            label="Plays along"
+            label="Overdub to"
             size="small"
             className={own.along}
             value={along}

@@ -35,7 +35,7 @@ test('what is left out is told with its reason, and brought in', async () => {
     'Harp: no card send carries it',
     'Fiddle: track 4 is not armed',
   ]);
-  expect(screen.getByText('That stays, because: a spare')).toBeTruthy();
+  expect(screen.getByText('Accepted: a spare')).toBeTruthy();
   await user.click(screen.getByRole('button', { name: 'Capture 2 sources' }));
   await waitFor(() =>
     expect(bodies('POST /api/edits')).toMatchObject([{ settings: fix.settings, label: fix.label }]),

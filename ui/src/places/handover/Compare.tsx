@@ -65,7 +65,7 @@ export function Compare({ show }: { show: Show }) {
         {changes && (
           <span className={styles.hint}>
             {changes.length === 0
-              ? 'No setting differs.'
+              ? 'No differences.'
               : `${count(changes.length, 'setting')} ${changes.length === 1 ? 'differs' : 'differ'}.`}
           </span>
         )}

@@ -38,11 +38,11 @@ export function Journal({ show }: { show: Show }) {
       <span className={styles.row}>
         {entry.count > 1 && (
           <Button size="small" onClick={() => setOpen(open === entry.version ? null : entry.version)}>
-            {open === entry.version ? 'Less' : 'All of it'}
+            {open === entry.version ? 'Less' : 'Show all'}
           </Button>
         )}
         <Button size="small" onClick={() => void lookAt('version', { version: entry.version - 1 })}>
-          Return to before…
+          Restore an earlier version…
         </Button>
       </span>
     </li>
@@ -51,13 +51,11 @@ export function Journal({ show }: { show: Show }) {
     <QueryState of={pages} waiting="Reading the journal …">
       {({ pages: read }) =>
         read.flat().length === 0 ? (
-          <StateNote kind="empty">
-            Nothing was edited yet. Each edit will stand here with who made it and when.
-          </StateNote>
+          <StateNote kind="empty">No edits yet. Each edit is listed with its author and time.</StateNote>
         ) : (
           <>
             <ol className={own.journal}>{read.flat().map(entry)}</ol>
-            {pages.hasNextPage && <Button onClick={() => void pages.fetchNextPage()}>Older ones</Button>}
+            {pages.hasNextPage && <Button onClick={() => void pages.fetchNextPage()}>Older edits</Button>}
           </>
         )
       }

@@ -12,33 +12,32 @@ export function Papers({ show }: { show: Show }) {
       name: 'Patch sheet',
       kind: 'PDF',
       words:
-        'Stage boxes by socket, the desk by channel, what comes out, the recorder by track. For the stage and for the next engineer.',
+        'Stage boxes by socket, the desk by channel, outputs, the recorder by track. For the stage and for the next engineer.',
     },
     {
       href: '/api/papers/inputs.csv',
       name: 'Input list',
       kind: 'CSV',
-      words: `${count(named, 'source')} with socket, microphone, stand and gain. Opens in any spreadsheet, and comes back by Patch, Input list.`,
+      words: `${count(named, 'source')} with socket, microphone, stand and gain. Opens in any spreadsheet; import it again with Patch, Input list.`,
     },
     {
       href: '/api/papers/hears.pdf',
       name: 'Who hears what',
       kind: 'PDF',
       words:
-        'Every source for every listener in dB, as the desk is mixed now, with broken wishes. For the monitor engineer, and for the next one.',
+        'Every source for every listener in dB, with the current mix and unmet requirements. For the monitor engineer, and for the next one.',
     },
     {
       href: '/api/papers/hears.csv',
       name: 'Who hears what, as a list',
       kind: 'CSV',
-      words:
-        'A line for each source and listener: level, delay, number of ways, and whether its wish is kept.',
+      words: 'One row per source and listener: level, delay, number of paths, requirement met or not.',
     },
     {
       href: '/api/papers/show.json',
       name: 'Whole show',
       kind: 'JSON',
-      words: 'Every setting, with the device profiles it stands on. Opens on another computer as a new show.',
+      words: 'Every setting, with the device profiles it uses. Opens on another computer as a new show.',
     },
   ];
   return (

@@ -36,8 +36,7 @@ export function Presets() {
         {(presets) =>
           presets.length === 0 ? (
             <StateNote kind="empty">
-              No preset is kept yet. Give the patch as it is now a name, and recall it any time, also in
-              another show.
+              No presets yet. Save the current patch under a name and recall it any time, in any show.
             </StateNote>
           ) : (
             <ul className={cx(styles.list, own.presets)}>
@@ -93,15 +92,15 @@ function KeepPreset() {
     <form className={styles.tools} onSubmit={submit}>
       <input
         className={styles.find}
-        aria-label="Name of the preset"
-        placeholder="Name of the preset"
+        aria-label="Preset name"
+        placeholder="Preset name"
         value={name}
         maxLength={80}
         onChange={(event) => setName(event.target.value)}
       />
       <PartBoxes of={ALL} chosen={parts} onChoose={setParts} />
       <Button type="submit" variant="contained" disabled={name.trim() === '' || parts.length === 0}>
-        Keep the patch as it is
+        Save preset
       </Button>
     </form>
   );

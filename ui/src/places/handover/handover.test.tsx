@@ -20,9 +20,9 @@ test('a preset keeps the parts that are ticked', async () => {
   answer('GET /api/presets', []);
   answer('POST /api/presets', { id: 1 });
   const { user } = draw(<Presets />);
-  expect(await screen.findByText(/No preset is kept yet/)).toBeTruthy();
+  expect(await screen.findByText(/No presets yet/)).toBeTruthy();
   await user.click(screen.getByRole('checkbox', { name: 'Names' }));
-  await user.type(screen.getByRole('textbox', { name: 'Name of the preset' }), 'Opening{Enter}');
+  await user.type(screen.getByRole('textbox', { name: 'Preset name' }), 'Opening{Enter}');
   await waitFor(() =>
     expect(bodies('POST /api/presets')).toEqual([
       { name: 'Opening', parts: ['inputs', 'sends', 'returns', 'mix', 'outputs', 'playback'] },
@@ -71,9 +71,9 @@ test('the journal tells who and what, opens what is long, and leads back to befo
   const [names, gain] = await screen.findAllByRole('listitem');
   if (!names || !gain) throw new Error('two entries');
   expect(gain.textContent).toContain('Bram · 1 setting: 1 dB → 2 dB');
-  await user.click(within(names).getByRole('button', { name: 'All of it' }));
+  await user.click(within(names).getByRole('button', { name: 'Show all' }));
   expect(await within(names).findAllByRole('row')).toHaveLength(3);
-  await user.click(within(gain).getByRole('button', { name: 'Return to before…' }));
+  await user.click(within(gain).getByRole('button', { name: 'Restore an earlier version…' }));
   await waitFor(() => expect(bodies(PREVIEW)).toEqual([{ kind: 'version', options: { version: 5 } }]));
 });
 

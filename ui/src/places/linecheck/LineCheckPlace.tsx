@@ -50,14 +50,14 @@ function Roll({ roll }: { roll: RollCall }) {
         </Button>
         <Forget />
         <Button variant="outlined" href="#/stage">
-          Stage hand’s list
+          Stage list
         </Button>
         <span className={styles.hint}>
           <kbd>↑</kbd> <kbd>↓</kbd> line · <kbd>Enter</kbd> do it · <kbd>Space</kbd> heard
         </span>
       </div>
       {state?.desk.follows === false && (
-        <p className={styles.hint}>The desk waits until the plan is sent: advice is set in the plan only.</p>
+        <p className={styles.hint}>Advice changes the plan only. Send the plan to update the desk.</p>
       )}
       <div className={own.roll} role="list" {...hold}>
         {lines.map((line) => (
@@ -66,7 +66,7 @@ function Roll({ roll }: { roll: RollCall }) {
       </div>
       {roll.lines.length === 0 && (
         <StateNote kind="empty">
-          No channel hears a socket yet. <a href="#/patch">Patch sources to channels</a> first.
+          No channel has a socket yet. <a href="#/patch">Patch sources to channels</a> first.
         </StateNote>
       )}
     </>
@@ -114,7 +114,7 @@ function Alignment({ roll }: { roll: RollCall }) {
     <TextField
       select
       size="small"
-      label="Loud parts belong at"
+      label="Target level for loud passages"
       className={own.alignment}
       value={roll.alignment}
       onChange={(event) => void set({ 'setup/alignment': Number(event.target.value) })}

@@ -120,7 +120,7 @@ const Todo = memo(function Todo({ channel, title, advice, settings, heard, silen
           tabIndex={-1}
           onClick={() => void tickHeard(channel, false)}
         >
-          ✓ heard {timeOf(heard.at)} {heard.who}
+          ✓ checked {timeOf(heard.at)} {heard.who}
         </button>
       ) : (
         !silent && (
@@ -128,10 +128,10 @@ const Todo = memo(function Todo({ channel, title, advice, settings, heard, silen
             type="button"
             className={cx(own.rollTick, styles.quiet)}
             tabIndex={-1}
-            aria-label={`tick as heard: ${title}`}
+            aria-label={`mark as checked: ${title}`}
             onClick={() => void tickHeard(channel, true)}
           >
-            tick as heard
+            mark as checked
           </button>
         )
       )}

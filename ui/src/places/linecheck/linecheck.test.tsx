@@ -129,7 +129,7 @@ test('48 V is switched with all the levels only when somebody chooses so', async
 test('a source is ticked as heard, and tells who did and when', async () => {
   answer('POST /api/ticks', { done: true });
   const { user } = roll(fiddle, tuba);
-  expect(await screen.findByText(/✓ heard \d\d:55 Ada/)).toBeTruthy();
+  expect(await screen.findByText(/✓ checked \d\d:55 Ada/)).toBeTruthy();
   screen.getByRole('listitem', { name: /^Fiddle/ }).focus();
   await user.keyboard(' ');
   await waitFor(() => expect(bodies('POST /api/ticks')).toEqual([{ kind: 'heard', subject: '4', on: true }]));

@@ -14,7 +14,7 @@ import { Sockets } from './sockets/Sockets';
 
 const VIEWS = [
   { id: 'who', name: 'Who hears what' },
-  { id: 'table', name: 'Table of all' },
+  { id: 'table', name: 'All levels' },
   { id: 'room', name: 'Room and delays' },
   { id: 'sockets', name: 'Outputs and buses' },
 ] as const;
@@ -35,7 +35,7 @@ export default function OutputsPlace() {
   return (
     <main>
       {outputs.data ? (
-        <QueryState of={hearing} waiting="Computing who hears what …">
+        <QueryState of={hearing} waiting="Computing levels …">
           {() => null}
         </QueryState>
       ) : (

@@ -63,12 +63,12 @@ describe('what a listener hears', () => {
     ]);
   });
 
-  it('goes with a state in words: broken wishes before silence before lateness', () => {
+  it('goes with a state in words: unmet requirements before silence before lateness', () => {
     const late = outputsOf({ zones: [{ ...zone, at: 1 }] });
     expect(stateOf(hearingOf(), late, 1).text).toBe('! 2.1 ms early');
-    expect(stateOf(hearingOf(), outputsOf(), 2).text).toBe('✕ 1 broken wish');
-    expect(stateOf(hearingOf(), outputsOf(), 3).text).toBe('! hears nothing');
-    expect(stateOf(hearingOf(), outputsOf(), 1).text).toBe('✓ all well');
+    expect(stateOf(hearingOf(), outputsOf(), 2).text).toBe('✕ 1 unmet requirement');
+    expect(stateOf(hearingOf(), outputsOf(), 3).text).toBe('! no signal');
+    expect(stateOf(hearingOf(), outputsOf(), 1).text).toBe('✓ all met');
     expect(lateness(0.01)).toBe('in time');
     expect([bar(null), bar(-60), bar(0), bar(6)]).toEqual([0, 2, 100, 100]);
   });
@@ -106,9 +106,9 @@ describe('the table of all', () => {
     await user.keyboard('cli');
     expect(screen.getAllByRole('row')).toHaveLength(2);
     await user.clear(screen.getByRole('searchbox'));
-    await user.click(screen.getByRole('button', { name: 'Broken wishes only' }));
+    await user.click(screen.getByRole('button', { name: 'Unmet requirements only' }));
     expect(screen.getAllByRole('rowheader').map((one) => one.textContent?.trim())).toEqual(['Click']);
-    await user.click(screen.getByRole('button', { name: 'Broken wishes only' }));
+    await user.click(screen.getByRole('button', { name: 'Unmet requirements only' }));
     screen.getByRole('button', { name: 'Fiddle for PA: −4.0 dB' }).focus();
     await user.keyboard('{ArrowDown}{ArrowRight}');
     expect(document.activeElement?.getAttribute('aria-label')).toBe('Click for Ada: −7.0 dB, wish broken');
@@ -131,8 +131,8 @@ describe('who hears what', () => {
 
   it('shows the way without taps at which nothing happens, and where each hop is set', async () => {
     draw(place);
-    const way = await screen.findByLabelText('The way');
-    await within(way).findByText(/1 way, −7.0 dB, 1.25 ms/);
+    const way = await screen.findByLabelText('Signal path');
+    await within(way).findByText(/1 path, −7.0 dB, 1.25 ms/);
     expect(within(way).queryByText('Channel 2 at pre-EQ')).toBeNull();
     within(way).getByText(/send to Bus 2 · −7.0 dB/);
     within(way).getByRole('button', { name: 'Change Bus 2 at pre-EQ' });
@@ -161,7 +161,7 @@ describe('who hears what', () => {
 
   it('adds a wish for what is looked at', async () => {
     const { user } = draw(place);
-    await user.click(await screen.findByRole('button', { name: '+ wish' }));
+    await user.click(await screen.findByRole('button', { name: '+ requirement' }));
     expect(bodies('POST /api/edits')[0]).toMatchObject({
       settings: { 'wish/order': [1, 2], 'wish/2/sources': ['channel/2'], 'wish/2/listeners': [2] },
     });
@@ -208,7 +208,7 @@ describe('the outputs sheet', () => {
     await user.click(first);
     expect(screen.queryByRole('combobox')).toBeNull();
     await user.click(first);
-    expect(screen.getByRole('combobox', { name: 'Carries' })).toBeTruthy();
+    expect(screen.getByRole('combobox', { name: 'Source' })).toBeTruthy();
   });
 
   it('keeps a delay in samples, and empties with Delete', async () => {

@@ -129,7 +129,7 @@ export function PatchPlace() {
       const fixed = !show.channels[port.number - 1]?.fixed;
       void set(
         forAll('channel', numbersOf(inRangeOr(port)), 'fixed', () => fixed),
-        fixed ? 'Fix for auto-patch' : 'Let auto-patch move it',
+        fixed ? 'Lock for auto-patch' : 'Unlock for auto-patch',
       );
     },
     onArm: (port) => {
@@ -211,7 +211,7 @@ export function PatchPlace() {
           onNamed={named}
           {...actions}
         />
-        {shown.rows === 0 && <StateNote kind="empty">No strand is like that.</StateNote>}
+        {shown.rows === 0 && <StateNote kind="empty">No matching strands.</StateNote>}
       </main>
       <TracePanel port={at} show={show} />
       {editing &&

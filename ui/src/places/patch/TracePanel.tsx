@@ -34,7 +34,7 @@ export const TracePanel = memo(function TracePanel({
           <PointTrace
             point={port.id}
             show={show}
-            empty="Nothing runs through here. Press Enter to patch it, or choose a strand to see its way."
+            empty="Not patched. Press Enter to patch it, or select a strand to trace it."
           />
         </>
       )}
@@ -81,7 +81,7 @@ function Traced({ trace, show }: { trace: StrandTraced; show: Show }) {
       </p>
       <HopList hops={hops} show={show} onStage={strand.position === 'stage'} dye={strand.dye} />
       <p className={cx(styles.quiet, styles.figure)}>
-        {last && last.total_delay > 0 && `Whole way ${last.total_delay_ms.toFixed(1)} ms. `}
+        {last && last.total_delay > 0 && `Total ${last.total_delay_ms.toFixed(1)} ms. `}
         {ending(strand.home.length, trace.comes_home)}
       </p>
     </>
@@ -89,6 +89,6 @@ function Traced({ trace, show }: { trace: StrandTraced; show: Show }) {
 }
 
 function ending(homes: number, comesHome: boolean): string {
-  if (comesHome) return 'Comes back on its own channel.';
-  return homes > 0 ? 'Comes back on another channel.' : 'Does not come back to a channel.';
+  if (comesHome) return 'Returns on its own channel.';
+  return homes > 0 ? 'Returns on another channel.' : 'No return to a channel.';
 }

@@ -15,7 +15,7 @@ import own from './playback.module.css';
 const VIEWS = [
   { id: 'tonight', name: 'Tonight' },
   { id: 'roles', name: 'Roles and outputs' },
-  { id: 'library', name: 'Songs of this computer' },
+  { id: 'library', name: 'Songs on this computer' },
 ] as const;
 type View = (typeof VIEWS)[number]['id'];
 
@@ -61,15 +61,13 @@ function Views({ show, playback }: { show: Show; playback: Playback }) {
         </a>
       </div>
       {player === null && (
-        <StateNote kind="away">
-          The player is away: nothing is played to the stage. It is started again by itself.
-        </StateNote>
+        <StateNote kind="away">Player offline: no playback to stage. Restarting automatically.</StateNote>
       )}
       {player && !player.clock && (
         <StateNote kind="away">
           {player.by_card
-            ? 'The desk’s card tells no clock, so nothing can play. Look at its cable to this computer.'
-            : 'The playback interface tells no clock, so nothing can play. Look at its cable to this computer.'}
+            ? 'No clock from the desk’s card; playback is stopped. Check its cable to this computer.'
+            : 'No clock from the playback interface; playback is stopped. Check its cable to this computer.'}
         </StateNote>
       )}
       {view === 'tonight' && (

@@ -33,12 +33,12 @@ export default function StageSong() {
   const following = items[items.findIndex((one) => one.key === player?.item) + 1];
   return (
     <main className={own.stage}>
-      {!connected && <div className={styles.lost}>No connection: what stands here is old.</div>}
-      <h1 data-dye={song?.dye ?? 'iron'}>{player?.name ?? 'No song is on'}</h1>
+      {!connected && <div className={styles.lost}>Connection lost: display out of date.</div>}
+      <h1 data-dye={song?.dye ?? 'iron'}>{player?.name ?? 'No song loaded'}</h1>
       <div className={cx(own.huge, styles.figure)} ref={bar} aria-label="bar and beat" />
       <div className={own.here} data-dye={here?.dye ?? 'iron'}>
         <strong>{here?.name ?? ' '}</strong>
-        {player?.around && <span> around again</span>}
+        {player?.around && <span> repeating section</span>}
       </div>
       <p className={own.then}>
         {player?.state === 'playing'

@@ -42,13 +42,13 @@ export function Transport({ song, item, on }: TransportProps) {
               disabled={locked}
               onClick={() => void press({ command: 'around', on: !player?.around })}
             >
-              {player?.around ? 'Leave the loop at its end' : 'Around again'}
+              {player?.around ? 'Leave the loop at section end' : 'Repeat section'}
             </Button>
             <HoldButton
               variant="contained"
               size="large"
               onHeld={() => void press({ command: 'stop' })}
-              onShort={() => tell({ kind: 'info', text: 'Hold it for a second to stop the song.' })}
+              onShort={() => tell({ kind: 'info', text: 'Hold for 1 s to stop the song.' })}
             >
               Hold to stop
             </HoldButton>
@@ -66,7 +66,7 @@ export function Transport({ song, item, on }: TransportProps) {
             disabled={locked || away || other || item.problem?.includes('no such song') === true}
             onClick={() => void go()}
           >
-            {on && player?.state === 'stopped' ? 'Go on' : 'Play'}
+            {on && player?.state === 'stopped' ? 'Resume' : 'Play'}
           </Button>
         )}
       </div>
@@ -76,7 +76,7 @@ export function Transport({ song, item, on }: TransportProps) {
           className={cx(styles.chip, locked && styles.on)}
           aria-pressed={locked}
           onClick={() => lock(!locked)}
-          title="Nothing but Hold to stop can be pressed"
+          title="Locks everything except Hold to stop"
         >
           {locked ? 'Locked' : 'Lock'}
         </button>
@@ -87,7 +87,7 @@ export function Transport({ song, item, on }: TransportProps) {
               disabled={locked}
               onClick={() => void press({ command: 'stop.at', at_next: 'section' })}
             >
-              Stop at the section’s end
+              Stop at section end
             </Button>
             <Button
               size="small"
@@ -103,9 +103,9 @@ export function Transport({ song, item, on }: TransportProps) {
           color="error"
           disabled={locked}
           onClick={() => void press({ command: 'panic' })}
-          title="Everything that is played is silent at once"
+          title="Silences all playback at once"
         >
-          All silent
+          Mute all
         </Button>
         {player?.limited && player.limited.length > 0 && (
           <span className={styles.inLook}>

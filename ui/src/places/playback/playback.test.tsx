@@ -115,7 +115,7 @@ test('lengths and times read like words', () => {
     tonightWords({ tempo: 90, key_by: 2 }),
     tonightWords({ tempo: 100, key_by: -1 }),
   ]).toEqual(['', ' (90 %, up 2)', ' (down 1)']);
-  expect([followsWords('hand'), followsWords('pause', 3)]).toEqual(['by hand', 'next after 3 s']);
+  expect([followsWords('hand'), followsWords('pause', 3)]).toEqual(['manual start', 'next after 3 s']);
 });
 
 test('a song that could not be made says why, until somebody takes it off', async () => {

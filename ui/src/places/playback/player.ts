@@ -28,7 +28,7 @@ export const endsAt = (seconds: number, now = new Date()) =>
     minute: '2-digit',
   });
 
-const FOLLOWS = { hand: 'by hand', on: 'goes on by itself', pause: 'goes on after a pause' };
+const FOLLOWS = { hand: 'manual start', on: 'starts automatically', pause: 'starts after a pause' };
 export const followsWords = (follows: keyof typeof FOLLOWS, pause = 0) =>
   follows === 'pause' ? `next after ${pause} s` : FOLLOWS[follows];
 

@@ -164,13 +164,13 @@ function BoxFields({ rig, letter }: { rig: Rig; letter: string }) {
           </p>
           {chain.length > 1 && (
             <Button variant="outlined" onClick={() => careful('chain_offsets', { port: box.port })}>
-              Set the chain’s offsets one behind the other
+              Set the chain’s offsets in order
             </Button>
           )}
         </>
       )}
       <Pick
-        label="Stands on stage"
+        label="Stage position"
         value={box.spot ?? ''}
         options={[{ id: '', name: 'anywhere' }, ...named(rig.choices.spots)]}
         onChoose={(spot) => void set({ [`${at}/spot`]: spot || null })}
@@ -220,7 +220,7 @@ function RecorderFields({ rig, show }: { rig: Rig; show: Show }) {
       <LookBack />
       <RoundTrip />
       <Pick
-        label="The stage hears itself through"
+        label="Monitor the stage through"
         value={recorder.monitoring}
         options={[
           { id: 'desk', name: 'the desk' },
@@ -230,19 +230,19 @@ function RecorderFields({ rig, show }: { rig: Rig; show: Show }) {
       />
       <ChoiceField
         column="own_mix"
-        label="Its own mix of a take leaves on"
+        label="Recorder mix output (card returns)"
         number={1}
         version={show.version}
         onChoose={(settings) => Object.keys(settings).length > 0 && put(settings)}
       />
       <Pick
-        label="Sends without a tap of their own"
+        label="Default send tap"
         value={recorder.default_tap}
         options={rig.choices.taps.map((tap) => ({ id: tap.id, name: tap.label }))}
         onChoose={(tap) => put({ 'setup/default_tap': tap })}
       />
       <TextSetting
-        label="Length of the show, minutes"
+        label="Length of the show (min)"
         path="setup/length_minutes"
         value={recorder.length_minutes}
       />

@@ -34,7 +34,7 @@ export function Diagram({ rig, chosen, onChoose }: DiagramProps) {
         `${one.used} of ${one.inputs} planned`,
         one.port
           ? `in ${one.input_offset + 1}–${one.input_offset + one.inputs}, out ${one.output_offset + 1}–${one.output_offset + one.outputs}`
-          : 'on no link',
+          : 'not connected',
         one.spot ? `stage ${one.spot}` : '',
       ],
     });
@@ -62,7 +62,7 @@ export function Diagram({ rig, chosen, onChoose }: DiagramProps) {
         {loose.length > 0 && (
           <div className={own.chain}>
             <div className={own.chainBoxes}>{loose.map(box)}</div>
-            <span className={styles.quiet}>on no link</span>
+            <span className={styles.quiet}>not connected</span>
           </div>
         )}
         {rig.ports.length === 0 && (

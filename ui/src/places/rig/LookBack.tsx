@@ -10,7 +10,7 @@ export function LookBack() {
   if (!held) return null;
   return (
     <p className={cx(styles.figure, styles.quiet)}>
-      Look-back holds {Math.floor(held.seconds)} s in {megabytes(held.bytes)}; at most {held.most_seconds} s
+      Pre-record buffer: {Math.floor(held.seconds)} s, {megabytes(held.bytes)}; at most {held.most_seconds} s
       or {megabytes(held.most_bytes)}.
     </p>
   );

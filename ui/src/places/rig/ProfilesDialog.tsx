@@ -27,7 +27,7 @@ function Inside({ onClose }: { onClose: () => void }) {
     setFaults([]);
     try {
       const { id } = await taken(api.POST('/api/profiles', { body: { profile: await readJson(file) } }));
-      tell({ kind: 'info', text: `The profile ${id} can be used now.` });
+      tell({ kind: 'info', text: `Profile ${id} imported.` });
       await after();
     } catch (error) {
       if (error instanceof Refused) setFaults(error.faults);
@@ -43,8 +43,8 @@ function Inside({ onClose }: { onClose: () => void }) {
       <DialogTitle>Device profiles</DialogTitle>
       <DialogContent>
         <p>
-          A profile is a JSON file that says what a kind of device can do. Save one, change it and give it an
-          id of its own, and bring it in: it is checked, and what does not fit is told with its place.
+          A profile is a JSON file that describes a device type. Save one, edit it, give it a new id and
+          import it. Errors are listed with their position.
         </p>
         <FilePick
           label="Profile file"
@@ -52,7 +52,7 @@ function Inside({ onClose }: { onClose: () => void }) {
           className={styles.apart}
           onPick={([file]) => void bring(file)}
         >
-          Bring in a profile
+          Import a profile
         </FilePick>
         <Faults faults={faults} />
         <QueryState of={asked} waiting="Reading the profiles …">
@@ -68,7 +68,7 @@ function Inside({ onClose }: { onClose: () => void }) {
                         <span>
                           {one.name}{' '}
                           <span className={styles.quiet}>
-                            {one.shipped ? 'ships with Loomshuttle' : `${one.id}, brought in`}
+                            {one.shipped ? 'ships with Loomshuttle' : `${one.id}, imported`}
                           </span>
                         </span>
                         <span className={styles.row}>

@@ -36,7 +36,7 @@ export default function RigPlace() {
         </QueryState>
         <div className={styles.tools}>
           <span className={styles.hint}>
-            Choose a device to change it. Lanes are told as planned / with a socket / carried.
+            Select a device to edit it. Lanes: planned / with a socket / carried.
           </span>
           <Button variant="outlined" className={styles.end} onClick={() => openProfiles(true)}>
             Device profiles…
@@ -45,7 +45,7 @@ export default function RigPlace() {
         <Diagram rig={rig} chosen={chosen} onChoose={choose} />
         {rig.missing.length > 0 && (
           <section className={own.missingRuns} aria-label="Missing sockets">
-            <h2>Missing: the patch can name them, the rig has none</h2>
+            <h2>Missing sockets: patchable, but not in this rig</h2>
             <ul>
               {rig.missing.map((run) => (
                 <li key={run.label}>
@@ -56,7 +56,7 @@ export default function RigPlace() {
           </section>
         )}
         <p className={cx(styles.hint, styles.apart)}>
-          What comes out where, buses and delays are set in <a href="#/outputs">Outputs</a>.
+          Output patching, buses and delays are set in <a href="#/outputs">Outputs</a>.
         </p>
       </main>
       <DevicePanel rig={rig} show={show} chosen={chosen} />

@@ -23,8 +23,8 @@ export function RoundTrip() {
   return (
     <div>
       <p className={cx(styles.figure, styles.quiet)}>
-        Overdubs are placed by a round trip of {trip === undefined ? '…' : ms(trip)}. To measure it, put a
-        channel on take, send it at channel in, and choose its lane.
+        Overdub latency compensation: {trip === undefined ? '…' : ms(trip)}. To measure, flip a channel to
+        take, tap its send at channel in, and select its lane.
       </p>
       <div className={cx(styles.row, styles.apart)}>
         <TextField

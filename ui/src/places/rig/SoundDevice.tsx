@@ -11,7 +11,7 @@ import styles from '../../look/look.module.css';
 const STATES = {
   running: 'running',
   busy: 'busy: another program uses it',
-  gone: 'not there; it is tried again',
+  gone: 'not found; retrying',
 };
 
 /** Where the recorder's sound comes from: the desk's card, or a sound card of this computer. */
@@ -44,7 +44,7 @@ export function SoundDevice() {
       </TextField>
       {foreign > 0 && (
         <p className={cx(styles.quiet, styles.figure)}>
-          {count(foreign, 'packet')} from elsewhere came to its ports and cost nothing.
+          {count(foreign, 'packet')} from other senders ignored.
         </p>
       )}
       {card?.device && (

@@ -35,8 +35,8 @@ export function ByNameDialog({
           {(found) => (
             <div className={styles.stack}>
               <p>
-                It was captured in {found.project}. Each track plays where this show&rsquo;s track of the same
-                name does: {matched.length} of {count(matched.length + found.missing.length, 'track')}.
+                Captured in {found.project}. Each track plays where this show&rsquo;s track of the same name
+                does: {matched.length} of {count(matched.length + found.missing.length, 'track')}.
               </p>
               <Notes
                 title="Plays"

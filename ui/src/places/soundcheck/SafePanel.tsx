@@ -17,8 +17,8 @@ export function SafePanel({ show, onTake }: { show: Show; onTake: number }) {
   const state = useLiveState();
   const lines = safety(show, onTake, state?.desk.apart ?? null);
   return (
-    <aside className={styles.side} aria-label="Safe way there and back">
-      <h2>Safe way there and back</h2>
+    <aside className={styles.side} aria-label="Flip checks">
+      <h2>Flip checks</h2>
       <ul className={own.safe}>
         {lines.map((line) => (
           <li
@@ -34,8 +34,7 @@ export function SafePanel({ show, onTake }: { show: Show; onTake: number }) {
       </ul>
       {onTake > 0 && (
         <div role="status" className={own.said}>
-          <strong className={styles.inLook}>{count(onTake, 'channel')} on take.</strong> The stage is not
-          heard there.
+          <strong className={styles.inLook}>{count(onTake, 'channel')} on take.</strong> No stage input there.
         </div>
       )}
       <Button
@@ -61,19 +60,19 @@ function safety(show: Show, onTake: number, apart: number | null): Line[] {
   const preamp = takeable.filter((strand) => strand.tap === 'preamp');
   const all = takeable.length;
   return [
-    { kind: home.length === all ? 'well' : 'look', text: `Returns come home, ${home.length} of ${all}` },
+    { kind: home.length === all ? 'well' : 'look', text: `Returns to own channel: ${home.length} of ${all}` },
     {
       kind: preamp.length === all ? 'well' : 'look',
-      text: `Taken at the preamp, ${preamp.length} of ${all}`,
+      text: `Tapped at the preamp: ${preamp.length} of ${all}`,
     },
     apart === null
       ? { kind: 'look', text: 'The desk does not answer' }
       : {
           kind: apart === 0 ? 'well' : 'look',
-          text: apart === 0 ? 'Every setting read back equal' : `Desk ${count(apart, 'change')} apart`,
+          text: apart === 0 ? 'All settings verified' : `Desk: ${count(apart, 'difference')}`,
         },
     onTake === 0
       ? { kind: 'well', text: 'All channels on stage' }
-      : { kind: 'open', text: 'Back to stage, read back' },
+      : { kind: 'open', text: 'Back to stage, verified' },
   ];
 }

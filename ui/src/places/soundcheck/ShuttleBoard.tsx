@@ -57,7 +57,7 @@ function BoardLane({ channel, show, marks }: LaneProps) {
         type="button"
         className={own.shuttle}
         disabled={!channel.take && !onTake}
-        title={channel.take ? together(show, channel) : 'Hears no card return on take; set one in Patch'}
+        title={channel.take ? together(show, channel) : 'No take source; set one in Patch'}
         aria-label={label}
         aria-pressed={onTake}
         onClick={() => go(onTake ? 'stage' : 'take')}

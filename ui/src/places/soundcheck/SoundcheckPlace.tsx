@@ -57,7 +57,7 @@ export default function SoundcheckPlace() {
             Flip all to stage
           </Button>
           <span className={styles.hint}>
-            Press a shuttle, or <kbd>←</kbd> <kbd>→</kbd> on it, to flip one channel
+            Click a shuttle, or use <kbd>←</kbd> <kbd>→</kbd> to flip one channel
           </span>
         </div>
         <div className={own.boardHeads}>

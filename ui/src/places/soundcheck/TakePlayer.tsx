@@ -139,9 +139,7 @@ function ChosenTake({ show, take, takes, onTake }: ChosenProps) {
           </Button>
         )}
         {(playing?.limited ?? 0) > 0 && (
-          <span className={styles.inLook}>
-            Too loud: what is added up on a return was limited at full scale.
-          </span>
+          <span className={styles.inLook}>Overload: the sum on a return was limited at full scale.</span>
         )}
         <span className={cx(styles.hint, styles.end)}>
           drag to choose a range · <kbd>Space</kbd> play · <kbd>L</kbd> loop

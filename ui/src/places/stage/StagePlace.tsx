@@ -33,7 +33,7 @@ export default function StagePlace() {
       </header>
       {!connected && (
         <p className={styles.lost} role="alert">
-          No connection. Lights are dark; ticks wait until it is back.
+          Connection lost. Signal lights are off; ticks are sent when it is back.
         </p>
       )}
       <main>

@@ -37,12 +37,12 @@ export function Arrange(props: RowProps) {
         <MenuItem disabled={items.length < 2} onClick={() => open('join')}>
           Join with another…
         </MenuItem>
-        {parts > 1 && <MenuItem onClick={() => open('parts')}>Order of its parts…</MenuItem>}
+        {parts > 1 && <MenuItem onClick={() => open('parts')}>Order of parts…</MenuItem>}
         {parts > 1 && (
-          <MenuItem onClick={() => change(splitParts(rows, at))}>Split into its {parts} parts</MenuItem>
+          <MenuItem onClick={() => change(splitParts(rows, at))}>Split into {parts} parts</MenuItem>
         )}
         <MenuItem disabled={many < 2} onClick={() => change(splitChannels(rows, at, many))}>
-          {many > 2 ? `Split into its ${many} channels` : 'Split into left and right'}
+          {many > 2 ? `Split into ${many} channels` : 'Split into left and right'}
         </MenuItem>
       </Menu>
       {dialog === 'join' && <JoinDialog {...props} onClose={() => setDialog(null)} />}

@@ -30,7 +30,7 @@ export function Begins({ title, offset, rate, onMove }: BeginsProps) {
       className={own.begins}
       error={wrong}
       value={typed ?? shown}
-      slotProps={{ htmlInput: { 'aria-label': `Begin of ${title}`, inputMode: 'decimal' } }}
+      slotProps={{ htmlInput: { 'aria-label': `Start of ${title}`, inputMode: 'decimal' } }}
       onChange={(event) => setTyped(event.target.value)}
       onBlur={keep}
       onKeyDown={(event) => {

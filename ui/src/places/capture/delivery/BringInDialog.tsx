@@ -32,13 +32,13 @@ export function BringInDialog({ onClose }: { onClose: () => void }) {
   };
   return (
     <Dialog open onClose={onClose} maxWidth="lg" fullWidth>
-      <DialogTitle>Bring in a delivery</DialogTitle>
+      <DialogTitle>Import recordings</DialogTitle>
       {seen ? (
         <Look {...seen} onBack={back} onDone={done} />
       ) : (
         <SourcePick
-          words="WAV, AIFF, FLAC, MP3 and most others, named as people name them, or a ZIP file of them. Everything is shown before it is kept."
-          files="Files to bring in"
+          words="WAV, AIFF, FLAC, MP3 and most other formats, under any names, or a ZIP file. Preview everything before importing."
+          files="Files to import"
           folderLabel="Or a folder or ZIP file on the recording computer"
           placeholder="/media/disk/first-night"
           onLook={async (look, onSeen) => setSeen({ look, plan: await looked(look, onSeen) })}
@@ -80,7 +80,7 @@ function Look({ look, plan: proposed, onBack, onDone }: LookProps) {
         <div className={styles.stack}>
           <div className={styles.row}>
             <TextField
-              label="Name of the take"
+              label="Take name"
               size="small"
               value={name}
               onChange={(event) => setName(event.target.value)}
@@ -94,7 +94,7 @@ function Look({ look, plan: proposed, onBack, onDone }: LookProps) {
                 value={part}
                 onChange={(event) => setPart(Number(event.target.value))}
               >
-                <MenuItem value={0}>all parts, one behind the other</MenuItem>
+                <MenuItem value={0}>join all parts</MenuItem>
                 {Array.from({ length: parts }, (_, at) => (
                   <MenuItem key={at} value={at + 1}>
                     part {at + 1} only
@@ -117,7 +117,7 @@ function Look({ look, plan: proposed, onBack, onDone }: LookProps) {
           )}
           {warnings.length > 0 && (
             <section className={cx(styles.note, styles.look)}>
-              <h3>Look at these</h3>
+              <h3>Check these</h3>
               <ul className={own.warnings}>
                 {warnings.map((words) => (
                   <li key={words}>{words}</li>

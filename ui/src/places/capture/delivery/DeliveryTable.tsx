@@ -25,9 +25,9 @@ export function DeliveryTable({ plan, rows, onChange }: TableProps) {
           <th />
           <th>Delivered</th>
           <th>Goes to track</th>
-          <th>Begins (s)</th>
+          <th>Start (s)</th>
           <th>Length</th>
-          <th>What is done to it</th>
+          <th>Processing</th>
           <th />
         </tr>
       </thead>
@@ -59,7 +59,7 @@ export function DeliveryTable({ plan, rows, onChange }: TableProps) {
                   )
                 }
               >
-                <MenuItem value="own">none of the show’s</MenuItem>
+                <MenuItem value="own">no track</MenuItem>
                 {plan.tracks.map((track) => (
                   <MenuItem key={track.number} value={track.number}>
                     {track.number} {track.title}
@@ -67,7 +67,7 @@ export function DeliveryTable({ plan, rows, onChange }: TableProps) {
                 ))}
               </TextField>
             </td>
-            <td data-head="Begins (s)">
+            <td data-head="Start (s)">
               <Begins
                 title={item.title}
                 offset={rows[at]?.offset ?? 0}
@@ -79,7 +79,7 @@ export function DeliveryTable({ plan, rows, onChange }: TableProps) {
               {clock(item.length_s)}
             </td>
             <td
-              data-head="What is done to it"
+              data-head="Processing"
               data-wide
               className={item.track === null || item.score < 0.85 ? styles.inLook : styles.quiet}
             >

@@ -49,16 +49,14 @@ export function JoinDialog({ items, rows, at, onChange, onClose }: RowProps & { 
             <FormControlLabel
               value="behind"
               control={<Radio size="small" />}
-              label="behind it, as its next part"
+              label="append as the next part"
             />
             <FormControlLabel
               value="aside"
               disabled={!aside}
               control={<Radio size="small" />}
               label={
-                aside
-                  ? 'beside it, as its right side'
-                  : 'beside it, as its right side: both must be mono, in as many parts'
+                aside ? 'pair as right channel' : 'pair as right channel (both mono, same number of parts)'
               }
             />
           </RadioGroup>

@@ -37,7 +37,7 @@ async function look() {
   });
   answer('DELETE /api/deliveries/d1', { done: true });
   const drawn = draw(<BringInDialog onClose={() => undefined} />);
-  await drawn.user.upload(screen.getByLabelText('Files to bring in'), new File(['RIFF'], 'a.wav'));
+  await drawn.user.upload(screen.getByLabelText('Files to import'), new File(['RIFF'], 'a.wav'));
   await screen.findByText('Cymbals L.wav');
   return drawn;
 }
@@ -52,7 +52,7 @@ test('two recordings are joined as left and right, and what is then to be said i
   await user.click(screen.getByRole('button', { name: 'Arrange Cymbals L' }));
   await user.click(await screen.findByText('Join with another…'));
   const dialog = await screen.findByRole('dialog', { name: /Join Cymbals L/ });
-  await user.click(within(dialog).getByLabelText('beside it, as its right side'));
+  await user.click(within(dialog).getByLabelText('pair as right channel'));
   await user.click(within(dialog).getByRole('button', { name: 'Join' }));
   expect(await screen.findByText(/differ in length/)).toBeTruthy();
   expect(asked.find((one) => one.request.endsWith('/arrange'))?.body).toEqual({
@@ -74,7 +74,7 @@ test('two recordings are joined as left and right, and what is then to be said i
 test('a recording is moved in time by typing', async () => {
   const { user } = await look();
   answer('POST /api/deliveries/looks/l1/arrange', plan([item('Cymbals L', 13), item('Cymbals R', null)]));
-  const begin = screen.getByLabelText('Begin of Cymbals R');
+  const begin = screen.getByLabelText('Start of Cymbals R');
   await user.clear(begin);
   await user.type(begin, '1,5{Enter}');
   await waitFor(() =>

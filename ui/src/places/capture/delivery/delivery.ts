@@ -72,7 +72,7 @@ const apart = (rows: Row[], at: number, all: Piece[][]): Row[] =>
 export const splitParts = (rows: Row[], at: number): Row[] =>
   apart(rows, at, rows[at]?.pieces.map((piece) => [piece]) ?? []);
 
-/** How many channels it could be split into; 1 where it is one. */
+/** Number of channels it could be split into; 1 where it is one. */
 export const channels = (item: DeliveryItem): number =>
   Math.min(
     ...item.pieces.map((piece) =>

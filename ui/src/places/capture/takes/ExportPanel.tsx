@@ -60,7 +60,7 @@ export function ExportPanel({ take, chosen }: PanelProps) {
         >
           <MenuItem value={WHOLE}>the whole take</MenuItem>
           {wide && (
-            <MenuItem value={CHOSEN}>what is chosen, {clock((chosen.to - chosen.from) / take.rate)}</MenuItem>
+            <MenuItem value={CHOSEN}>the selection, {clock((chosen.to - chosen.from) / take.rate)}</MenuItem>
           )}
           {sections.map((one) => (
             <MenuItem key={keyOf(one)} value={keyOf(one)}>
@@ -136,7 +136,7 @@ function ExportTo({
         value={typing ? OTHER : (folder ?? HERE)}
         onChange={(event) => choose(event.target.value)}
       >
-        <MenuItem value={HERE}>here, to be fetched</MenuItem>
+        <MenuItem value={HERE}>Download</MenuItem>
         {places.map((place) => (
           <MenuItem key={place.folder} value={place.folder}>
             {place.name}, {size(place.free_bytes)} free

@@ -10,9 +10,7 @@ export function MarkerTable({ take, onChange }: { take: Take; onChange: (markers
   const { markers, rate } = take;
   if (markers.length === 0)
     return (
-      <p className={styles.quiet}>
-        No markers yet: while a take is captured with M, afterwards in the picture.
-      </p>
+      <p className={styles.quiet}>No markers yet. Press M while capturing, or add them in the waveform.</p>
     );
   const put = (at: number, name: string) =>
     onChange(markers.map((one, index) => (index === at ? { ...one, name } : one)));

@@ -13,18 +13,18 @@ export function Missing({ take }: { take: Take }) {
   const rest = take.missing.length - SHOWN;
   return (
     <div className={cx(styles.inLook, styles.figure)}>
-      Nothing arrived:
+      No audio arrived:
       <ul className={own.missing}>
         {take.missing.slice(0, SHOWN).map((one) => (
           <li key={one.at}>
             {clock(one.at / take.rate)} for {milliseconds(one.frames, take.rate)}, {lanes(one.lanes)}
           </li>
         ))}
-        {rest > 0 && <li>and at {rest} more places, drawn red at the foot of the picture</li>}
+        {rest > 0 && <li>and {rest} more, marked red below the waveform</li>}
         {take.gaps_total.unlisted > 0 && (
           <li>
-            and {count(take.gaps_total.unlisted, 'gap')} more that no list has room for:{' '}
-            {milliseconds(take.gaps_total.frames, take.rate)} in all streams together
+            and {count(take.gaps_total.unlisted, 'gap')} not listed;{' '}
+            {milliseconds(take.gaps_total.frames, take.rate)} in total across all streams
           </li>
         )}
       </ul>

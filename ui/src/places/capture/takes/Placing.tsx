@@ -30,9 +30,9 @@ export function Placing({ chosen, rate, onMark, onSection }: PlacingProps) {
       <span className={cx(styles.quiet, styles.figure)}>
         {chosen
           ? wide
-            ? `${clock(chosen.from / rate)} to ${clock(chosen.to / rate)} is chosen`
-            : `${clock(chosen.from / rate)} is chosen`
-          : 'Click into the picture to choose a place, drag to choose a part.'}
+            ? `${clock(chosen.from / rate)} to ${clock(chosen.to / rate)} selected`
+            : `${clock(chosen.from / rate)} selected`
+          : 'Click the waveform to set a position; drag to select a range.'}
       </span>
     </>
   );

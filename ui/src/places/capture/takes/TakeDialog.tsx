@@ -170,7 +170,7 @@ function Discard({ take, onDone }: { take: Take; onDone: () => void }) {
       onBlur={() => ask(false)}
       onClick={() => (asked ? discard.mutate(undefined) : ask(true))}
     >
-      {asked ? 'Move it into the bin' : 'Delete take…'}
+      {asked ? 'Move to bin' : 'Delete take…'}
     </Button>
   );
 }

@@ -36,7 +36,7 @@ export function TakeList() {
         }
       </QueryState>
       <Button size="small" onClick={() => setBringing(true)}>
-        Bring in a delivery…
+        Import recordings…
       </Button>
       <Coming />
       <Bin />
@@ -63,7 +63,7 @@ function TakeLine({ take, onOpen }: { take: Take; onOpen: () => void }) {
         )}
         {lost > 0 && (
           <small className={cx(styles.inLook, styles.figure)}>
-            silent at {count(take.missing.length, 'place')}, {milliseconds(lost, take.rate)}
+            gaps at {count(take.missing.length, 'place')}, {milliseconds(lost, take.rate)}
           </small>
         )}
         {clips > 0 && (
@@ -114,7 +114,7 @@ function Bin() {
               {clock(take.frames / take.rate)} · {size(take.bytes)}
             </small>
             <Button size="small" onClick={() => restore.mutate(take.number)}>
-              Take out
+              Restore
             </Button>
           </li>
         ))}

@@ -143,10 +143,10 @@ export function Waveform({ take, track, chosen, onChoose, onMark, onSection }: W
         <Placing chosen={chosen} rate={take.rate} onMark={onMark} onSection={onSection} />
         <span className={styles.room} />
         <Button size="small" onClick={() => zoom(0.5)}>
-          Closer
+          Zoom in
         </Button>
         <Button size="small" onClick={() => zoom(2)}>
-          Wider
+          Zoom out
         </Button>
         <Button size="small" onClick={() => setPart({ from: 0, to: take.frames })}>
           Whole

@@ -49,6 +49,6 @@ test('what lies on somebody’s disk is told by its place, and only taken off th
   answer('DELETE /api/exports/j1', { done: true });
   const { user } = panel();
   expect(await screen.findByText('/media/usb/0004 Set')).toBeTruthy();
-  await user.click(screen.getByRole('button', { name: 'Take 0004 Set off this list' }));
+  await user.click(screen.getByRole('button', { name: 'Remove 0004 Set from this list' }));
   await waitFor(() => expect(bodies('DELETE /api/exports/j1')).toHaveLength(1));
 });

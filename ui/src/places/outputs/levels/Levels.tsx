@@ -36,7 +36,7 @@ export function Levels({ hearing, sheet, onChoose }: LevelsProps) {
           onChange={(event) => onChoose(event.target.value === '' ? null : Number(event.target.value))}
         >
           <option value="">
-            {from === null && sheet === null ? 'not known: no desk' : 'as the desk has them'}
+            {from === null && sheet === null ? 'unknown: no desk' : 'current desk levels'}
           </option>
           {sheets.map((one) => (
             <option key={one.id} value={one.id}>
@@ -46,11 +46,11 @@ export function Levels({ hearing, sheet, onChoose }: LevelsProps) {
         </select>
       </label>
       {sheet === null && from === 'sheet' && (
-        <span className={styles.inLook}>The desk is away: as kept in “{hearing.levels.name}”</span>
+        <span className={styles.inLook}>Desk offline: using snapshot “{hearing.levels.name}”</span>
       )}
       {sheet === null ? (
         <Button size="small" disabled={from !== 'desk'} onClick={() => name(true)}>
-          Keep levels…
+          Save snapshot…
         </Button>
       ) : (
         <Button
@@ -60,19 +60,19 @@ export function Levels({ hearing, sheet, onChoose }: LevelsProps) {
             void forget.mutateAsync(sheet).then(() => refresh('level-sheets', 'hearing'));
           }}
         >
-          Delete this sheet
+          Delete this snapshot
         </Button>
       )}
       <NameDialog
         open={naming}
-        title="Keep how the desk is mixed now"
-        label="Name of the level sheet"
+        title="Save current desk levels"
+        label="Snapshot name"
         button="Keep"
         onClose={() => name(false)}
         onName={(called) => {
           name(false);
           void keep.mutateAsync(called).then(() => {
-            tell({ kind: 'info', text: `Levels kept as “${called}”.` });
+            tell({ kind: 'info', text: `Snapshot “${called}” saved.` });
             return refresh('level-sheets');
           });
         }}

@@ -34,7 +34,7 @@ export function FigureTable({ hearing, onOpen }: TableProps) {
       (!broken || row.cells.some((cell) => cell.wish === 'broken')),
   );
   if (hearing.listeners.length === 0)
-    return <StateNote kind="empty">Nobody listens yet: propose listeners under “Who hears what”.</StateNote>;
+    return <StateNote kind="empty">No listeners yet. Suggest them under “Who hears what”.</StateNote>;
   const move = (event: KeyboardEvent) => {
     const step = STEPS[event.key];
     if (!step) return;
@@ -63,11 +63,11 @@ export function FigureTable({ hearing, onOpen }: TableProps) {
           aria-pressed={broken}
           onClick={() => onlyBroken(!broken)}
         >
-          Broken wishes only
+          Unmet requirements only
         </button>
         <span className={styles.hint}>
-          dB against the source · <kbd>↑</kbd> <kbd>↓</kbd> <kbd>←</kbd> <kbd>→</kbd> cell · <kbd>Enter</kbd>{' '}
-          its way · a head sorts
+          dB relative to the source · <kbd>↑</kbd> <kbd>↓</kbd> <kbd>←</kbd> <kbd>→</kbd> cell ·{' '}
+          <kbd>Enter</kbd> its way · a head sorts
         </span>
       </div>
       <div className={own.scroll}>
@@ -107,7 +107,7 @@ export function FigureTable({ hearing, onOpen }: TableProps) {
           </tbody>
         </table>
       </div>
-      {rows.length === 0 && <StateNote kind="empty">No source fits.</StateNote>}
+      {rows.length === 0 && <StateNote kind="empty">No matching sources.</StateNote>}
     </>
   );
 }

@@ -30,7 +30,7 @@ export function ListenAs({ listener, sheet }: ListenProps) {
           choose(event.target.value);
         }}
       >
-        <option value={NOW}>what is heard now</option>
+        <option value={NOW}>the current sound</option>
         {takes.map((one) => (
           <option key={one.id} value={one.id}>
             Take {one.number} {one.name}, {clock(one.frames / one.rate)}
@@ -39,7 +39,7 @@ export function ListenAs({ listener, sheet }: ListenProps) {
       </select>
       {begun === 0 || take ? (
         <Button size="small" variant="outlined" onClick={() => begin(begun + 1)}>
-          {begun > 0 ? 'Again, as it is mixed now' : `Listen as ${listener.title}`}
+          {begun > 0 ? 'Restart with current mix' : `Listen as ${listener.title}`}
         </Button>
       ) : (
         <Button size="small" variant="outlined" onClick={() => begin(0)}>

@@ -95,7 +95,7 @@ function Inside({ outputs, known, onClose }: InsideProps) {
             onChange={(hears) => put({ hears })}
           />
           <Outlets
-            label="Hears on the right, where it is stereo"
+            label="Hears on the right (stereo)"
             outputs={outputs}
             value={draft.hears_right}
             onChange={(hears_right) => put({ hears_right })}

@@ -38,9 +38,9 @@ export function Listening({ head, outputs, hearing, sheet, chosen, onChoose }: L
         {head}
         {listener === null ? (
           <StateNote kind="empty">
-            Nobody listens yet. The rig and the names of the buses tell who there is.{' '}
+            No listeners yet. Suggest them from the rig and bus names.{' '}
             <Button variant="contained" onClick={() => void lookAt('listeners')}>
-              Propose listeners…
+              Suggest listeners…
             </Button>{' '}
             <Button onClick={() => change('new')}>+ listener</Button>
           </StateNote>
@@ -67,7 +67,7 @@ export function Listening({ head, outputs, hearing, sheet, chosen, onChoose }: L
                   + listener
                 </Button>
                 <Button size="small" onClick={() => void lookAt('listeners')}>
-                  Propose…
+                  Suggest…
                 </Button>
               </div>
             </section>
@@ -83,13 +83,11 @@ export function Listening({ head, outputs, hearing, sheet, chosen, onChoose }: L
                   Change…
                 </Button>
                 <Button size="small" onClick={() => openWishes(true)}>
-                  Wishes…
+                  Requirements…
                 </Button>
               </div>
               <ListenAs key={listener.number} listener={listener} sheet={sheet} />
-              <p className={styles.hint}>
-                in dB against the source, behind its preamp, summed over every way
-              </p>
+              <p className={styles.hint}>in dB relative to the source after its preamp, all paths summed</p>
               <ul className={own.sources}>
                 {heard.map((one) => (
                   <SourceRow

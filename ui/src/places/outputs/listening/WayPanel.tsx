@@ -30,12 +30,12 @@ export function WayPanel({ outputs, heard, listener, sheet }: WayProps) {
     one.id.endsWith(`/${source.id}/${listener.number}`),
   );
   return (
-    <aside className={cx(styles.side, styles.wide)} aria-label="The way">
+    <aside className={cx(styles.side, styles.wide)} aria-label="Signal path">
       <h2>
         {source.title} → {listener.title}
       </h2>
       {sheet === null && findings.map((one) => <Mending key={one.id} finding={one} />)}
-      <QueryState of={useWay(source.id, listener.number, sheet)} waiting="Following the way …">
+      <QueryState of={useWay(source.id, listener.number, sheet)} waiting="Tracing …">
         {(way) => <Way way={way} ears={listener.outlets.length} dye={source.dye} live={sheet === null} />}
       </QueryState>
       <WishFields outputs={outputs} source={source.id} listener={listener.number} />
@@ -72,19 +72,18 @@ interface OneProps {
 }
 
 function Way({ way, ears, dye, live }: OneProps) {
-  if (way.hops.length === 0)
-    return <StateNote kind="empty">Silent: no way is open from there to here.</StateNote>;
-  const ways = ears > 1 && way.ways === ears ? 'a way to each ear' : count(way.ways, 'way');
+  if (way.hops.length === 0) return <StateNote kind="empty">Silent: no open path.</StateNote>;
+  const ways = ears > 1 && way.ways === ears ? 'both ears' : count(way.ways, 'path');
   const figures = [ways, level(way.db), `${(way.ms ?? 0).toFixed(2)} ms`];
   return (
     <>
       <p className={cx(styles.quiet, styles.figure)}>
         {figures.join(', ')}
-        {way.ways > ears && '; shown is the one that carries most'}
+        {way.ways > ears && '; the loudest is shown'}
       </p>
       {way.notches.length > 0 && (
         <p className={cx(styles.note, styles.look)}>
-          ! Heard twice at different times: weakest at {way.notches.map(hertz).join(', ')}.
+          ! Comb filtering: notches at {way.notches.map(hertz).join(', ')}.
         </p>
       )}
       <ol className={hops.hops} data-dye={dye}>

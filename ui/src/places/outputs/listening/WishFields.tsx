@@ -12,14 +12,14 @@ interface FieldsProps {
   listener: number;
 }
 
-/** What is wanted of one source for one listener. */
+/** Requirements of one source for one listener. */
 export function WishFields({ outputs, source, listener }: FieldsProps) {
   const mine = outputs.wishes.filter(
     (one) => one.sources.includes(source) && one.listeners.includes(listener),
   );
   return (
-    <section aria-label="Wishes" className={styles.apart}>
-      <h3>What is wanted</h3>
+    <section aria-label="Requirements" className={styles.apart}>
+      <h3>Requirements</h3>
       {mine.map((wish) => (
         <WishLine key={wish.number} wish={wish} all={outputs.wishes} />
       ))}
@@ -27,7 +27,7 @@ export function WishFields({ outputs, source, listener }: FieldsProps) {
         size="small"
         onClick={() => void set(added(outputs.wishes, { sources: [source], listeners: [listener] }))}
       >
-        + wish
+        + requirement
       </Button>
     </section>
   );
@@ -41,7 +41,7 @@ export function WishLine({ wish, all }: { wish: Wish; all: Wish[] }) {
     <div className={own.wish}>
       <select
         className={styles.find}
-        aria-label={`Kind of wish ${wish.number}`}
+        aria-label={`Kind of requirement ${wish.number}`}
         value={wish.kind}
         onChange={(event) => void set({ [`${path}/kind`]: event.target.value as WishKind })}
       >
@@ -52,11 +52,16 @@ export function WishLine({ wish, all }: { wish: Wish; all: Wish[] }) {
         ))}
       </select>
       {hasLevel(wish.kind) && (
-        <FigureField label={`Level of wish ${wish.number}`} path={`${path}/db`} value={wish.db} unit="dB" />
+        <FigureField
+          label={`Level of requirement ${wish.number}`}
+          path={`${path}/db`}
+          value={wish.db}
+          unit="dB"
+        />
       )}
       <Button
         size="small"
-        aria-label={`Remove wish ${wish.number}`}
+        aria-label={`Remove requirement ${wish.number}`}
         onClick={() =>
           void set(
             removed(

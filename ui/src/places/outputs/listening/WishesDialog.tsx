@@ -24,13 +24,11 @@ interface WishesProps {
 export function WishesDialog({ open, outputs, hearing, onClose }: WishesProps) {
   return (
     <Dialog open={open} onClose={onClose} maxWidth="md" fullWidth>
-      <DialogTitle>What is wanted</DialogTitle>
+      <DialogTitle>Requirements</DialogTitle>
       <DialogContent>
         <div className={styles.stack}>
           {outputs.wishes.length === 0 && (
-            <StateNote kind="empty">
-              Nothing is wanted yet: say who must hear what, and who never should.
-            </StateNote>
+            <StateNote kind="empty">No requirements yet. Set who must hear what, and who must not.</StateNote>
           )}
           {outputs.wishes.map((wish) => (
             <WishRow key={wish.number} wish={wish} outputs={outputs} hearing={hearing} />
@@ -38,7 +36,7 @@ export function WishesDialog({ open, outputs, hearing, onClose }: WishesProps) {
         </div>
       </DialogContent>
       <DialogActions>
-        <Button onClick={() => void set(added(outputs.wishes, {}))}>+ wish</Button>
+        <Button onClick={() => void set(added(outputs.wishes, {}))}>+ requirement</Button>
         <span className={styles.room} />
         <Button variant="contained" onClick={onClose}>
           Done
@@ -53,7 +51,7 @@ function WishRow({ wish, outputs, hearing }: { wish: Wish; outputs: Outputs; hea
   const results = hearing.wishes.filter((one) => one.number === wish.number);
   const broken = results.filter((one) => !one.kept);
   return (
-    <section aria-label={`Wish ${wish.number}`} className={own.wishRow}>
+    <section aria-label={`Requirement ${wish.number}`} className={own.wishRow}>
       <Several
         label="Sources"
         names={new Map(hearing.sources.map((one) => [one.id, one.title]))}
@@ -70,8 +68,8 @@ function WishRow({ wish, outputs, hearing }: { wish: Wish; outputs: Outputs; hea
       {results.length > 0 && (
         <small className={broken.length > 0 ? styles.inStop : styles.inWell}>
           {broken.length > 0
-            ? `✕ broken: ${broken.map((one) => `${one.source_title} → ${one.listener_title}`).join(', ')}`
-            : '✓ kept'}
+            ? `✕ not met: ${broken.map((one) => `${one.source_title} → ${one.listener_title}`).join(', ')}`
+            : '✓ met'}
         </small>
       )}
     </section>

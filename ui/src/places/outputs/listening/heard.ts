@@ -38,13 +38,12 @@ export interface State {
 export function stateOf(hearing: Hearing, outputs: Outputs, listener: number): State {
   const broken = hearing.wishes.filter((one) => one.listener === listener && !one.kept).length;
   if (broken > 0)
-    return { kind: 'stop', text: `✕ ${count(broken, 'broken wish')}`.replace('wishs', 'wishes') };
+    return { kind: 'stop', text: `✕ ${count(broken, 'unmet requirement')}`.replace('wishs', 'wishes') };
   const heard = heardBy(hearing, listener).filter((one) => one.db !== null).length;
-  if (heard === 0)
-    return { kind: 'look', text: hearing.levels.from === null ? 'not known' : '! hears nothing' };
+  if (heard === 0) return { kind: 'look', text: hearing.levels.from === null ? 'not known' : '! no signal' };
   const zone = outputs.zones.find((one) => one.at === listener && Math.abs(one.late_ms) > 1);
   if (zone) return { kind: 'look', text: `! ${lateness(zone.late_ms)}` };
-  return { kind: 'well', text: '✓ all well' };
+  return { kind: 'well', text: '✓ all met' };
 }
 
 /** 2.1 ms early, 0.4 ms late. */

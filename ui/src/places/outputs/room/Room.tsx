@@ -30,11 +30,11 @@ export function Room({ outputs }: { outputs: Outputs }) {
             unit="°C"
           />
         </label>
-        <span className={styles.hint}>sound goes {outputs.speed.toFixed(1)} m/s</span>
+        <span className={styles.hint}>speed of sound {outputs.speed.toFixed(1)} m/s</span>
         <label className={styles.hint}>
-          Delayed speakers later by{' '}
+          Extra delay for delay speakers (ms){' '}
           <FigureField
-            label="Delayed speakers later by"
+            label="Extra delay for delay speakers (ms)"
             path="setup/later_ms"
             value={outputs.later_ms}
             unit="ms"
@@ -60,9 +60,9 @@ export function Room({ outputs }: { outputs: Outputs }) {
             <thead>
               <tr>
                 <th>What</th>
-                <th>To the right, {unit.name}</th>
+                <th>Right, {unit.name}</th>
                 <th>From stage, {unit.name}</th>
-                <th>Delay, ms</th>
+                <th>Delay (ms)</th>
                 <th>Heard</th>
               </tr>
             </thead>
@@ -73,9 +73,8 @@ export function Room({ outputs }: { outputs: Outputs }) {
             </tbody>
           </table>
           <p className={styles.hint}>
-            A speaker is timed where its listener stands, or at itself. Places count from the middle of the
-            stage’s front edge. 10 to 20 ms later than main is common practice where a source should stay on
-            stage.
+            Arrival is measured at the listener, or else at the speaker. Positions are from the centre of the
+            stage edge. 10 to 20 ms after main is common practice to keep the image on stage.
           </p>
         </div>
       </div>
@@ -124,7 +123,7 @@ function ThingRow({ thing, outputs, unit }: RowProps) {
           />
         </td>
       ))}
-      <td data-head="Delay, ms">
+      <td data-head="Delay (ms)">
         {thing.delay !== null && (
           <FigureField
             label={`Delay of ${thing.name}`}

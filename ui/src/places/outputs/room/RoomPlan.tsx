@@ -32,7 +32,7 @@ export function RoomPlan({ things, onMove }: PlanProps) {
       className={own.plan}
       viewBox={`${left} ${top} ${width} ${height}`}
       role="img"
-      aria-label={`Plan of the room: ${placed.map((one) => `${one.name} at ${one.x} and ${one.y} m`).join('; ') || 'nothing has a place yet'}`}
+      aria-label={`Plan of the room: ${placed.map((one) => `${one.name} at ${one.x} and ${one.y} m`).join('; ') || 'no positions yet'}`}
       onPointerMove={(event) => drag && setDrag({ ...drag, ...spot(event) })}
       onPointerUp={() => {
         const thing = things.find((one) => one.path === drag?.path);

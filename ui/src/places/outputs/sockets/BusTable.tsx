@@ -9,7 +9,7 @@ import own from '../outputs.module.css';
 
 type Bus = Outputs['buses'][number];
 
-/** What each bus is for: a mix or a subgroup, where it takes its sends, whether it is on main or one of a pair. */
+/** What each bus is for: a mix or a subgroup, where it send tap, whether it is on main or one of a pair. */
 export function BusTable({ outputs, sought }: { outputs: Outputs; sought: string }) {
   const row = useRef<HTMLTableElement>(null);
   const number = /^bus\/(\d+)\//.exec(sought)?.[1];
@@ -26,10 +26,10 @@ export function BusTable({ outputs, sought }: { outputs: Outputs; sought: string
             <th>Bus</th>
             <th>Name</th>
             <th>Is a</th>
-            <th>Takes its sends</th>
+            <th>Send tap</th>
             <th>On main</th>
             <th>Paired with the next</th>
-            <th>In it</th>
+            <th>Members</th>
           </tr>
         </thead>
         <tbody>
@@ -38,11 +38,7 @@ export function BusTable({ outputs, sought }: { outputs: Outputs; sought: string
           ))}
         </tbody>
       </table>
-      {groups.length === 0 && (
-        <p className={styles.hint}>
-          A subgroup takes channels whole: which ones, is set at the channel in Patch.
-        </p>
-      )}
+      {groups.length === 0 && <p className={styles.hint}>Assign channels to subgroups in Patch.</p>}
     </section>
   );
 }
@@ -76,13 +72,13 @@ function BusRow({ bus, outputs }: { bus: Bus; outputs: Outputs }) {
               <option value="subgroup">subgroup</option>
             </select>
           </td>
-          <td data-head="Takes its sends">
+          <td data-head="Send tap">
             {bus.mode === 'subgroup' ? (
               <span className={styles.quiet}>post-fader</span>
             ) : (
               <select
                 className={own.pick}
-                aria-label={`Bus ${bus.number} takes its sends`}
+                aria-label={`Bus ${bus.number} send tap`}
                 value={bus.tap}
                 disabled={mixing.send_taps.length < 2}
                 onChange={(event) => change({ [`${path}/tap`]: event.target.value })}
@@ -113,7 +109,7 @@ function BusRow({ bus, outputs }: { bus: Bus; outputs: Outputs }) {
               onChange={(event) => change({ [`${path}/paired`]: event.target.checked })}
             />
           </td>
-          <td data-head="In it" className={styles.quiet}>
+          <td data-head="Members" className={styles.quiet}>
             {bus.mode === 'subgroup' && count(bus.channels, 'channel')}
           </td>
         </>

@@ -23,7 +23,7 @@ export function CellEditor({ lines, column, outputs, typed, onClose }: EditorPro
   const choices = choicesOf(lines, column, outputs);
   return (
     <Choose
-      label={column === 'source' ? 'Carries' : column === 'tap' ? 'Taken at' : 'Counted on at'}
+      label={column === 'source' ? 'Source' : column === 'tap' ? 'Tap' : 'Expected socket'}
       choices={choices}
       typed={typed}
       onClose={onClose}

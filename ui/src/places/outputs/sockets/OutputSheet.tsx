@@ -9,11 +9,11 @@ import { chosen, type Column, columnsOf, type Cursor, forAll, type Line, linesOf
 import own from '../outputs.module.css';
 
 const HEADS: Record<Column, string> = {
-  source: 'Carries',
-  tap: 'Taken at',
+  source: 'Source',
+  tap: 'Tap',
   delay: 'Delay',
   polarity: 'Polarity',
-  expected: 'Counted on at',
+  expected: 'Expected socket',
 };
 
 interface SheetProps {
@@ -159,7 +159,7 @@ export function OutputSheet({ outputs, kind, sought, onTrace }: SheetProps) {
                     </button>
                   ))}
                   {line.kind === 'output' && line.source !== null && line.sockets.length === 0 && (
-                    <span className={styles.inLook}>! nowhere</span>
+                    <span className={styles.inLook}>! not connected</span>
                   )}
                 </td>
               )}

@@ -29,10 +29,10 @@ export function Sockets({ head, outputs, show, sought }: SocketsProps) {
     <>
       <main>
         {head}
-        <section aria-label="What comes out">
+        <section aria-label="Outputs">
           <div className={styles.tools}>
             <Button size="small" aria-expanded={blocks} onClick={() => openBlocks(!blocks)}>
-              {blocks ? 'Hide blocks' : 'Which outputs feed which sockets…'}
+              {blocks ? 'Hide blocks' : 'Output blocks…'}
             </Button>
           </div>
           {blocks && (
@@ -72,7 +72,7 @@ export function Sockets({ head, outputs, show, sought }: SocketsProps) {
       {traced && (
         <aside className={cx(styles.side, styles.wide)} aria-label="Trace">
           <h2>{traced.label}</h2>
-          <PointTrace point={traced.point} show={show} empty="Nothing comes out here." />
+          <PointTrace point={traced.point} show={show} empty="No outputs here." />
         </aside>
       )}
     </>

@@ -60,9 +60,8 @@ function Inside({ onClose }: { onClose: () => void }) {
       <DialogContent>
         <div className={styles.stack}>
           <p>
-            A table with one source a line, from a spreadsheet or as text. Columns are known by many names,
-            and you can say what they are. A list that comes again changes what is patched. Nothing is changed
-            before you have seen it.
+            One source per line, from a spreadsheet or text. Assign any column that is not recognised. A
+            revised list updates the patch. You see every change before it is made.
           </p>
           <FilePick
             label="Input list file"
@@ -96,7 +95,7 @@ function Inside({ onClose }: { onClose: () => void }) {
           disabled={text.trim() === '' || read.isPending}
           onClick={() => (list ? look(list, mapped) : read.mutate(new Blob([text])))}
         >
-          Look at the patch…
+          Preview patch…
         </Button>
       </DialogActions>
     </>
@@ -138,7 +137,7 @@ function Columns(props: {
                 }}
                 onChange={(event) => onMap(column, event.target.value)}
               >
-                <MenuItem value="">nothing of these</MenuItem>
+                <MenuItem value="">ignore</MenuItem>
                 {list.fields.map((one) => (
                   <MenuItem key={one} value={one}>
                     {FIELDS[one] ?? one}
@@ -162,7 +161,7 @@ const FIELDS: Record<string, string> = {
   mic: 'microphone or DI',
   stand: 'stand',
   phantom: '48 V',
-  spot: 'where it stands',
+  spot: 'stage position',
   colour: 'dye',
   gain: 'preamp gain',
 };

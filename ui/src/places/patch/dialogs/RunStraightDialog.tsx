@@ -61,7 +61,7 @@ function RunForm({ onClose, chosen, show }: RunProps) {
         run();
       }}
     >
-      <DialogTitle>Run straight</DialogTitle>
+      <DialogTitle>Patch in order</DialogTitle>
       <DialogContent>
         <div className={cx(styles.stack, own.narrow)}>
           <TextField
@@ -78,7 +78,7 @@ function RunForm({ onClose, chosen, show }: RunProps) {
             ))}
           </TextField>
           <NumberField label={`First ${words.targets}`} value={first} onChange={setFirst} />
-          <NumberField label="How many" value={count} onChange={setCount} />
+          <NumberField label="Count" value={count} onChange={setCount} />
           {bySocket ? (
             <TextField
               select
@@ -98,15 +98,14 @@ function RunForm({ onClose, chosen, show }: RunProps) {
             <NumberField label={`Starting with ${words.from}`} value={from} onChange={setFrom} />
           )}
           <p className={styles.hint}>
-            {words.targets} {first} to {first + count - 1} get the {words.from} that is chosen and those that
-            follow, in ascending order.
+            {words.targets} {first} to {first + count - 1} in order, starting with the selected {words.from}.
           </p>
         </div>
       </DialogContent>
       <DialogActions>
         <Button onClick={onClose}>Cancel</Button>
         <Button type="submit" variant="contained">
-          Run straight
+          Patch in order
         </Button>
       </DialogActions>
     </form>

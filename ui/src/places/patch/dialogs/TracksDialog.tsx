@@ -45,7 +45,7 @@ function TracksForm({ onClose, chosen, show }: TracksProps) {
         <div className={cx(styles.stack, own.narrow)}>
           <div className={styles.pair}>
             <NumberField label="First channel" value={first} onChange={setFirst} />
-            <NumberField label="How many channels" value={count} onChange={setCount} />
+            <NumberField label="Number of channels" value={count} onChange={setCount} />
             <NumberField label="First track" value={track} onChange={setTrack} />
             <NumberField label="First card lane" value={lane} onChange={setLane} />
           </div>
@@ -54,12 +54,12 @@ function TracksForm({ onClose, chosen, show }: TracksProps) {
             control={<Switch checked={stereo} onChange={(_, next) => setStereo(next)} />}
           />
           <p className={styles.hint}>
-            Inputs and outputs ascend from the first lane, and each track comes back to its own channel. Names
-            and dyes are those of the channels until a track has its own.
+            Lanes are assigned in order from the first; each track returns to its own channel. Names and dyes
+            follow the channel unless set.
           </p>
           <TextField
             select
-            label="Taken at, where a send has no tap of its own"
+            label="Default tap"
             size="small"
             value={show.setup.default_tap}
             onChange={(event) => void set({ 'setup/default_tap': event.target.value })}
@@ -78,7 +78,7 @@ function TracksForm({ onClose, chosen, show }: TracksProps) {
       <DialogActions>
         <Button onClick={onClose}>Close</Button>
         <Button type="submit" variant="contained">
-          Look at the tracks…
+          Preview tracks…
         </Button>
       </DialogActions>
     </form>

@@ -41,7 +41,7 @@ const column = (header: string, field: string | null, key = header.toLowerCase()
 test('a run starts with the range that is chosen on the sheet', async () => {
   const chosen = [4, 5, 6].map((row) => port('track', row));
   const { user } = draw(<RunStraightDialog open onClose={close} chosen={chosen} show={show()} />);
-  await user.click(screen.getByRole('button', { name: 'Run straight' }));
+  await user.click(screen.getByRole('button', { name: 'Patch in order' }));
   await waitFor(() => expect(close).toHaveBeenCalled());
   expect(looked()).toEqual([['run_straight', { column: 'track_input', first: 5, count: 3, start: 5 }]]);
 });
@@ -53,7 +53,7 @@ test('a run of sockets starts at a socket that is there', async () => {
   await user.click(screen.getByRole('combobox', { name: 'Starting with socket' }));
   expect(screen.getAllByRole('option').map((one) => one.textContent)).toEqual(['A 1']);
   await user.click(screen.getByRole('option'));
-  await user.click(screen.getByRole('button', { name: 'Run straight' }));
+  await user.click(screen.getByRole('button', { name: 'Patch in order' }));
   await waitFor(() =>
     expect(looked()).toEqual([['run_straight', { column: 'socket', first: 2, count: 1, start: 'socket/1' }]]),
   );
@@ -62,7 +62,7 @@ test('a run of sockets starts at a socket that is there', async () => {
 test('tracks are made from the named channels unless a range is chosen', async () => {
   const { user } = draw(<TracksDialog open onClose={close} chosen={[]} show={show()} />);
   await user.click(screen.getByRole('switch', { name: /Stereo/ }));
-  await user.click(screen.getByRole('button', { name: 'Look at the tracks…' }));
+  await user.click(screen.getByRole('button', { name: 'Preview tracks…' }));
   await waitFor(() =>
     expect(looked()).toEqual([['tracks', { first: 1, count: 2, track: 1, lane: 1, stereo: true }]]),
   );
@@ -109,8 +109,8 @@ test('a column that nobody knows is asked for, and remembered', async () => {
   await user.upload(screen.getByLabelText('Input list file'), new File(['x'], 'inputs.xlsx'));
   await user.click(await screen.findByRole('combobox', { name: 'Wer? is' }));
   await user.click(screen.getByRole('option', { name: 'name of the source' }));
-  expect(screen.getByRole('combobox', { name: 'Title is' }).textContent).toBe('nothing of these');
-  await user.click(screen.getByRole('button', { name: 'Look at the patch…' }));
+  expect(screen.getByRole('combobox', { name: 'Title is' }).textContent).toBe('ignore');
+  await user.click(screen.getByRole('button', { name: 'Preview patch…' }));
   await waitFor(() =>
     expect(looked()).toEqual([['input_list', { text: LIST.text, columns: { strip: '', wer: 'name' } }]]),
   );

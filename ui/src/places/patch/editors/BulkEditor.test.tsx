@@ -36,7 +36,7 @@ test('names a range from one name, and closes when it is done', async () => {
 
 test.each([
   ['channel', '48 V on', { 'channel/3/phantom': true, 'channel/4/phantom': true }],
-  ['channel', 'Unfix', { 'channel/3/fixed': false, 'channel/4/fixed': false }],
+  ['channel', 'Unlock', { 'channel/3/fixed': false, 'channel/4/fixed': false }],
   ['track', 'Disarm', { 'track/3/armed': false, 'track/4/armed': false }],
   [
     'track',

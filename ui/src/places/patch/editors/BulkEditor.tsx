@@ -61,7 +61,7 @@ export function BulkEditor({ ports, cell, show, onClose }: BulkProps) {
         </h3>
         {(rail === 'channel' || rail === 'track') && (
           <>
-            <Entry label="Names: one to be numbered" autoFocus onKeep={name} />
+            <Entry label="Names (one name is numbered)" autoFocus onKeep={name} />
             <Dyes
               dyes={show.profile.dyes}
               value={null}
@@ -72,18 +72,18 @@ export function BulkEditor({ ports, cell, show, onClose }: BulkProps) {
         {rail === 'channel' && (
           <>
             <Entry
-              label="Preamp gain, dB"
+              label="Preamp gain (dB)"
               onKeep={(text) => give('Gain', 'gain', Number(text.replace('−', '-')))}
             />
             <Row>
               {giving('48 V on', 'phantom', true)}
               {giving('48 V off', 'phantom', false)}
-              {giving('Fix', 'fixed', true)}
-              {giving('Unfix', 'fixed', false)}
+              {giving('Lock', 'fixed', true)}
+              {giving('Unlock', 'fixed', false)}
             </Row>
             <Row>
               <Button onClick={() => void lookAt('wet_capture', { channels: numbers }, { onDone: onClose })}>
-                Capture processed as well…
+                Add a processed track…
               </Button>
             </Row>
           </>

@@ -71,7 +71,7 @@ test('everything of a channel can be set, one by one', async () => {
   const { user } = open(port('channel', 0));
   await user.type(screen.getByRole('textbox', { name: 'Stand' }), 'tall boom{Enter}');
   await user.click(screen.getByRole('switch', { name: '48 V' }));
-  await user.click(screen.getByRole('switch', { name: 'Fixed for auto-patch' }));
+  await user.click(screen.getByRole('switch', { name: 'Locked for auto-patch' }));
   await user.click(screen.getByRole('radio', { name: 'woad' }));
   await waitFor(() =>
     expect(sent()).toEqual([
@@ -86,9 +86,9 @@ test('everything of a channel can be set, one by one', async () => {
 
 test('a track gives up its lanes with its width, and its dye to its source', async () => {
   const { user } = open(port('track', 0));
-  expect(screen.getByRole('textbox', { name: 'Name of its own' }).getAttribute('placeholder')).toBe('Tuba');
+  expect(screen.getByRole('textbox', { name: 'Own name' }).getAttribute('placeholder')).toBe('Tuba');
   await user.click(screen.getByRole('switch', { name: 'Stereo' }));
-  await user.click(screen.getByRole('button', { name: 'Take the dye of its source' }));
+  await user.click(screen.getByRole('button', { name: 'Use the dye of its source' }));
   await waitFor(() =>
     expect(sent()).toEqual([
       { 'track/1/stereo': true, 'track/1/inputs': [], 'track/1/outputs': [] },
@@ -105,9 +105,7 @@ test('says why a socket is missing', () => {
 test('a preamp that another channel has as well is told, and the trim is its own', async () => {
   const ears = { ...CHANNEL, number: 11, name: 'Tuba ears' };
   const { user } = open(port('channel', 0), '', [{ ...CHANNEL, trims: true, same_preamp: [11] }, ears]);
-  expect(
-    screen.getByText(/same socket as channel 11 Tuba ears: preamp gain and 48 V are set for all/),
-  ).toBeTruthy();
-  await user.type(screen.getByRole('textbox', { name: 'Trim, dB' }), '{Control>}a{/Control}-3{Enter}');
+  expect(screen.getByText(/its socket with channel 11 Tuba ears: gain and 48 V are common/)).toBeTruthy();
+  await user.type(screen.getByRole('textbox', { name: 'Trim (dB)' }), '{Control>}a{/Control}-3{Enter}');
   await waitFor(() => expect(sent()).toEqual([{ 'channel/1/trim': -3 }]));
 });

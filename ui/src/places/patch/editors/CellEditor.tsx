@@ -85,11 +85,11 @@ function ChannelFields({ channel, show }: { channel: Channel; show: Show }) {
         <TextSetting label="Short name" path={`${at}/short`} value={channel.short} />
         <TextSetting label="Microphone" path={`${at}/mic`} value={channel.mic} />
         <TextSetting label="Stand" path={`${at}/stand`} value={channel.stand} />
-        <TextSetting label="Preamp gain, dB" path={`${at}/gain`} value={channel.gain} />
-        {channel.trims && <TextSetting label="Trim, dB" path={`${at}/trim`} value={channel.trim} />}
+        <TextSetting label="Preamp gain (dB)" path={`${at}/gain`} value={channel.gain} />
+        {channel.trims && <TextSetting label="Trim (dB)" path={`${at}/trim`} value={channel.trim} />}
         <TextField
           select
-          label="Stands on stage"
+          label="Stage position"
           size="small"
           value={channel.spot ?? ''}
           onChange={(event) => void set({ [`${at}/spot`]: event.target.value || null })}
@@ -103,7 +103,7 @@ function ChannelFields({ channel, show }: { channel: Channel; show: Show }) {
       </div>
       <div className={styles.row}>
         <Toggle label="48 V" on={channel.phantom} path={`${at}/phantom`} />
-        <Toggle label="Fixed for auto-patch" on={channel.fixed} path={`${at}/fixed`} />
+        <Toggle label="Locked for auto-patch" on={channel.fixed} path={`${at}/fixed`} />
       </div>
       <ChannelMix channel={channel} />
       <Treatments channel={channel} show={show} />
@@ -128,8 +128,8 @@ function Treatments({ channel, show }: { channel: Channel; show: Show }) {
     <>
       {others.length > 0 && (
         <p className={styles.note}>
-          Hears the same socket as {others.map((one) => `channel ${one.number} ${one.name}`).join(' and ')}:
-          preamp gain and 48 V are set for all of them{channel.trims && ', the trim for this one alone'}.
+          Shares its socket with {others.map((one) => `channel ${one.number} ${one.name}`).join(' and ')}:
+          gain and 48 V are common{channel.trims && '; trim is per channel'}.
         </p>
       )}
       <div className={styles.row}>
@@ -140,10 +140,10 @@ function Treatments({ channel, show }: { channel: Channel; show: Show }) {
             void lookAt('second_channel', { channel: channel.number, main: false }, { ways: SECOND })
           }
         >
-          Second channel on its socket…
+          Add a second channel…
         </Button>
         <Button size="small" onClick={() => void lookAt('wet_capture', { channels: [channel.number] })}>
-          Capture processed as well…
+          Add a processed track…
         </Button>
       </div>
     </>
@@ -154,12 +154,12 @@ function TrackFields({ track, show }: { track: Track; show: Show }) {
   const at = `track/${track.number}`;
   return (
     <>
-      <TextSetting label="Name of its own" path={`${at}/name`} value={track.name} placeholder={track.title} />
+      <TextSetting label="Own name" path={`${at}/name`} value={track.name} placeholder={track.title} />
       <TextSetting
-        label="Shares a return as"
+        label="Return group"
         path={`${at}/shares`}
         value={track.shares}
-        placeholder="no group: alone on its return"
+        placeholder="none (own return)"
       />
       <div className={styles.row}>
         <Toggle label="Armed" on={track.armed} path={`${at}/armed`} />
@@ -183,7 +183,7 @@ function TrackFields({ track, show }: { track: Track; show: Show }) {
       />
       {track.colour !== null && (
         <Button size="small" onClick={() => void set({ [`${at}/colour`]: null })}>
-          Take the dye of its source
+          Use the dye of its source
         </Button>
       )}
     </>

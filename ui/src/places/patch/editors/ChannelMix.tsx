@@ -13,7 +13,7 @@ export function ChannelMix({ channel }: { channel: Channel }) {
     <fieldset className={styles.ticks}>
       <legend className={styles.hint}>In the mix</legend>
       <Tick label="On main" on={channel.main} onChange={(on) => put('main', on)} />
-      <Tick label="Polarity turned" on={channel.polarity} onChange={(on) => put('polarity', on)} />
+      <Tick label="Polarity inverted" on={channel.polarity} onChange={(on) => put('polarity', on)} />
       {groups.map(({ number, name }) => (
         <Tick
           key={number}

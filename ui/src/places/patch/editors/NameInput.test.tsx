@@ -29,7 +29,9 @@ test('a name that somebody else has typed meanwhile stays, and the other one can
   again(input('Violin'));
   await user.type(box(), '{Enter}');
   expect(onDone).toHaveBeenLastCalledWith(null, 1);
-  await user.click(await screen.findByText(/Somebody called it “Violin” meanwhile, and you “Viola”/));
+  await user.click(
+    await screen.findByText(/Someone else renamed this to “Violin”. Your “Viola” was not saved/),
+  );
   expect(bodies('POST /api/edits').map((body) => body['settings'])).toEqual([{ 'channel/4/name': 'Viola' }]);
 });
 

@@ -17,7 +17,7 @@ interface NameProps {
 function tellBoth({ rail, number, name: theirs }: Port, mine: string) {
   tell({
     kind: 'info',
-    text: `Somebody called it “${theirs}” meanwhile, and you “${mine}”; it stays “${theirs}”.`,
+    text: `Someone else renamed this to “${theirs}”. Your “${mine}” was not saved.`,
     action: { label: `Call it “${mine}”`, run: () => void set({ [`${rail}/${number}/name`]: mine }) },
   });
 }

@@ -11,18 +11,18 @@ export interface Field {
 export const FIELDS: Record<Rail, Field[]> = {
   socket: [{ column: 'socket_feeds', label: 'Goes to channel' }],
   channel: [
-    { column: 'hears_on_stage', label: 'Hears on stage' },
-    { column: 'hears_on_take', label: 'Hears on take' },
+    { column: 'hears_on_stage', label: 'Stage source' },
+    { column: 'hears_on_take', label: 'Take source' },
   ],
   send: [
-    { column: 'send', label: 'Takes from' },
+    { column: 'send', label: 'Source' },
     { column: 'tap', label: 'Tap' },
   ],
   track: [
-    { column: 'track_input', label: 'Captures' },
-    { column: 'track_output', label: 'Plays to' },
+    { column: 'track_input', label: 'Card sends' },
+    { column: 'track_output', label: 'Card returns' },
   ],
-  return: [{ column: 'return_feeds', label: 'Heard on take by' }],
+  return: [{ column: 'return_feeds', label: 'Take source of' }],
 };
 
 /** The settings that empty a cell's first field; null where there is nothing to empty. */

@@ -20,7 +20,7 @@ export function patch(show: Show, settings: Settings, label?: string): Promise<b
   const asks = (preview: Preview) => preview.notes.length > 0 || movesMore(preview, settings);
   const ways = Object.keys(settings).some((path) => path.endsWith('/stage'))
     ? [
-        { label: 'By a free slot', options: { moving: 'slot' } },
+        { label: 'Use a free slot', options: { moving: 'slot' } },
         { label: 'Move the whole block', options: { moving: 'block' } },
       ]
     : [];

@@ -7,9 +7,9 @@ export type Filter = (typeof FILTERS)[number];
 
 export const FILTER_WORDS: Record<Filter, string> = {
   all: 'All',
-  loose: 'Ends early',
-  crossing: 'Crosses',
-  look: 'Needs a look',
+  loose: 'Incomplete',
+  crossing: 'Not 1:1',
+  look: 'Has findings',
 };
 
 /** Strands of each filter but the first, which is everything. */

@@ -56,7 +56,7 @@ export const AddSongDialog = dialogOf(function AddSong({ show, onClose }: AddPro
         </QueryState>
       </DialogContent>
       <DialogActions>
-        <Button onClick={() => bring(true)}>Bring in a song…</Button>
+        <Button onClick={() => bring(true)}>Import a song…</Button>
         <Button onClick={onClose}>Close</Button>
       </DialogActions>
       <BringSongDialog open={bringing} show={show} onClose={() => bring(false)} />

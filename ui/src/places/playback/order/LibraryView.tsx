@@ -42,18 +42,18 @@ export function LibraryView({ show }: { show: Show }) {
     await refresh('songs');
   });
   return (
-    <section aria-label="Songs of this computer">
+    <section aria-label="Songs on this computer">
       <div className={styles.tools}>
         <Button variant="contained" size="small" onClick={() => bring(true)}>
-          Bring in a song…
+          Import a song…
         </Button>
-        <span className={styles.quiet}>Songs belong to this computer, and may be played in any show.</span>
+        <span className={styles.quiet}>Songs are stored on this computer and can be used in any show.</span>
       </div>
       <Coming />
       <QueryState of={songs} waiting="Reading the songs …">
         {(list) =>
           list.length === 0 ? (
-            <StateNote kind="empty">There are no songs yet. Bring in a folder of stems.</StateNote>
+            <StateNote kind="empty">No songs yet. Import a folder of stems.</StateNote>
           ) : (
             <div className={own.scroll}>
               <table className={cx(styles.plain, styles.stacked)}>
@@ -97,7 +97,7 @@ export function LibraryView({ show }: { show: Show }) {
                             disabled={song.version === 0}
                             onClick={() => void putIn(song.id)}
                           >
-                            Put into the order
+                            Add to running order
                           </Button>
                           <Button size="small" disabled={song.version === 0} onClick={() => change(song.id)}>
                             Song…

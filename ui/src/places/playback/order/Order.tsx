@@ -60,7 +60,7 @@ export function Order({ playback, show, chosen, onChoose }: OrderProps) {
       <h2>Running order</h2>
       <p className={styles.quiet}>
         {count(playback.items.length, 'entry').replace('entrys', 'entries')} · {length(playback.seconds)} ·{' '}
-        {playback.hands > 0 ? `${playback.hands} wait for a hand · ` : ''}ends {endsAt(left)} if it goes on
+        {playback.hands > 0 ? `${playback.hands} manual starts · ` : ''}ends {endsAt(left)} if played through
         now
       </p>
       <div className={own.cards}>
@@ -133,7 +133,7 @@ export function Order({ playback, show, chosen, onChoose }: OrderProps) {
             onClick={() => remove(chosen)}
             disabled={player?.item === chosen && player.state === 'playing'}
           >
-            Take out
+            Remove
           </Button>
           <Button
             size="small"
@@ -142,7 +142,7 @@ export function Order({ playback, show, chosen, onChoose }: OrderProps) {
             }
             onClick={() => void press({ command: 'load', item: chosen })}
           >
-            Put on
+            Load
           </Button>
         </div>
       )}

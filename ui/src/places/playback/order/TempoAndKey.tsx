@@ -45,8 +45,8 @@ export function TempoAndKey({ song, item }: { song: Song; item: PlaybackItem }) 
       {!item.made && (
         <Button variant="contained" size="small" disabled={busy} onClick={make}>
           {busy
-            ? `Making its parts, ${Math.round((100 * job.done) / Math.max(1, job.total))} %`
-            : 'Make its parts'}
+            ? `Rendering stems, ${Math.round((100 * job.done) / Math.max(1, job.total))} %`
+            : 'Render stems'}
         </Button>
       )}
       {!item.made && job?.error && <span className={styles.inStop}>{job.error}</span>}

@@ -24,13 +24,13 @@ export function Tonight({ song, item }: { song: Song; item: PlaybackItem }) {
         <TextField
           select
           size="small"
-          label="After it"
+          label="Next song"
           value={item.follows}
           onChange={(event) => put('follows', event.target.value)}
         >
-          <MenuItem value="hand">wait for a hand</MenuItem>
-          <MenuItem value="on">go on at once</MenuItem>
-          <MenuItem value="pause">go on after a pause</MenuItem>
+          <MenuItem value="hand">manual start</MenuItem>
+          <MenuItem value="on">start at once</MenuItem>
+          <MenuItem value="pause">start after a pause</MenuItem>
         </TextField>
         {item.follows === 'pause' && (
           <TextField

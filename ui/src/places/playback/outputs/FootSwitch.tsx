@@ -10,7 +10,7 @@ type Word = 'go' | 'around' | 'leave' | 'stop';
 
 const WORDS: Record<Word, string> = {
   go: 'go',
-  around: 'around again',
+  around: 'repeat section',
   leave: 'leave the loop',
   stop: 'stop (held, or twice)',
 };
@@ -42,7 +42,7 @@ export function FootSwitch() {
         By OSC at UDP port {foot.osc ?? '–'}: /go, /around, /leave, /stop. By MIDI:{' '}
         {foot.devices.length === 0
           ? 'no device is there.'
-          : 'choose the device, press a pedal, and say what it does.'}
+          : 'select a device, press a pedal, then assign an action.'}
       </p>
       {(foot.devices.length > 0 || foot.midi) && (
         <div className={styles.row}>
@@ -59,7 +59,7 @@ export function FootSwitch() {
               </span>
               {(Object.keys(WORDS) as Word[]).map((word) => (
                 <Button key={word} size="small" onClick={() => learn(word)}>
-                  It means {WORDS[word]}
+                  Action {WORDS[word]}
                 </Button>
               ))}
             </>

@@ -21,7 +21,7 @@ export function Pilot({ playback }: { playback: Playback }) {
           aria-pressed={pilot.on}
           onClick={() => change({ 'playback/pilot_on': !pilot.on })}
         >
-          {pilot.on ? 'On while the player is well' : 'Off'}
+          {pilot.on ? 'On while the player is healthy' : 'Off'}
         </button>
         <TextField
           key={pilot.hz}
@@ -47,7 +47,7 @@ export function Pilot({ playback }: { playback: Playback }) {
         />
         {playback.roles.some((role) => role.kind === 'timecode') && (
           <Select
-            label="Timecode, frames a second"
+            label="Timecode (frames/s)"
             value={String(playback.timecode_fps)}
             onChange={(value) => change({ 'playback/timecode_fps': Number(value) })}
           >

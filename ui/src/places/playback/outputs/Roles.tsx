@@ -30,11 +30,11 @@ export function Roles({ playback }: { playback: Playback }) {
     <div className={own.roles}>
       <Steps playback={playback} />
       {playback.roles.length === 0 && (
-        <StateNote kind="empty">Roles come with the first song of the running order.</StateNote>
+        <StateNote kind="empty">No roles yet. Add a song to create them.</StateNote>
       )}
       {homeless.length > 0 && (
         <section aria-label="New roles">
-          <h2>New: without an output</h2>
+          <h2>New: no output yet</h2>
           <Table playback={playback} roles={homeless} />
         </section>
       )}
@@ -68,26 +68,26 @@ export function Roles({ playback }: { playback: Playback }) {
 function Steps({ playback }: { playback: Playback }) {
   const keep = useCommand(async () => {
     await taken(api.POST('/api/player/library-roles', { body: undefined as never }));
-    tell({ kind: 'info', text: 'Songs of other shows go there, too, from now on.' });
+    tell({ kind: 'info', text: 'Now the default for all shows.' });
     await refresh('playback');
   });
   const plug = useCommand(async () => {
     await taken(api.POST('/api/player/cables', { body: undefined as never }));
-    tell({ kind: 'info', text: 'The stand-in’s cables are plugged as planned.' });
+    tell({ kind: 'info', text: 'The simulated cables are plugged as planned.' });
   });
   return (
     <div className={styles.tools}>
       <Button variant="outlined" size="small" onClick={() => void lookAt('playback_wishes')}>
-        Usual wishes for click, guide and pilot…
+        Usual requirements for click, guide and pilot…
       </Button>
       <Button size="small" onClick={() => void lookAt('split_playback', { first: 1 })}>
         Two outputs only…
       </Button>
       <Button size="small" onClick={() => keep.mutate(undefined)} disabled={playback.roles.length === 0}>
-        Keep as the rule for all shows
+        Make default for all shows
       </Button>
       <Button size="small" onClick={() => plug.mutate(undefined)}>
-        Plug the stand-in’s cables
+        Plug the simulated cables
       </Button>
     </div>
   );
@@ -103,9 +103,9 @@ function Table({ playback, roles }: { playback: Playback; roles: PlaybackRole[] 
             <th>Is</th>
             <th>Group</th>
             <th>Plays to</th>
-            <th>Both sides on one</th>
+            <th>Mono sum</th>
             <th>Level</th>
-            <th>Under click and guide</th>
+            <th>Also in click and guide</th>
             <th>Heard by</th>
           </tr>
         </thead>
@@ -169,9 +169,9 @@ function Row({ role, outputs }: { role: PlaybackRole; outputs: Playback['outputs
           ))}
         </Select>
       </td>
-      <td data-head="Both sides on one">
+      <td data-head="Mono sum">
         <Select
-          label={`Both sides of ${role.name} on one output`}
+          label={`Mono sum of ${role.name}`}
           value={String(role.sum_db)}
           onChange={(value) => put('sum_db', Number(value))}
         >
@@ -192,9 +192,9 @@ function Row({ role, outputs }: { role: PlaybackRole; outputs: Playback['outputs
           }}
         />
       </td>
-      <td data-head="Under click and guide">
+      <td data-head="Also in click and guide">
         <Select
-          label={`${role.name} under click and guide`}
+          label={`${role.name} also in click and guide`}
           value={role.bed_db === null ? '' : String(role.bed_db)}
           onChange={(value) => put('bed_db', value === '' ? null : Number(value))}
         >
@@ -220,9 +220,9 @@ function Cables({ playback }: { playback: Playback }) {
     <section aria-label="Outputs of playback">
       <h2>Outputs</h2>
       <div className={styles.row}>
-        <span>Playback leaves by</span>
+        <span>Playback device</span>
         <Select
-          label="Playback leaves by"
+          label="Playback device"
           value={playback.returns.join(',')}
           onChange={(value) =>
             change({ 'playback/returns': value === '' ? [] : value.split(',').map(Number) })
@@ -236,7 +236,7 @@ function Cables({ playback }: { playback: Playback }) {
         </Select>
         {byCard && (
           <span className={styles.quiet}>
-            The recorder plays nothing there meanwhile. A second computer can take over at an interface only.
+            The recorder does not play to these returns. A backup computer needs a playback interface.
           </span>
         )}
       </div>
@@ -279,7 +279,7 @@ function CableForm() {
         }}
       >
         <TextField size="small" name="first" label="From output" defaultValue="1" className={own.figure} />
-        <TextField size="small" name="count" label="so many" defaultValue="2" className={own.figure} />
+        <TextField size="small" name="count" label="Count" defaultValue="2" className={own.figure} />
         <TextField size="small" name="socket" label="to socket" placeholder="desk/in/5" />
         <Button type="submit" size="small">
           Cable

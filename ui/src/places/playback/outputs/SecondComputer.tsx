@@ -16,8 +16,8 @@ export function SecondComputer() {
   const { follows } = player;
   const followers = player.followers ?? [];
   return (
-    <section aria-label="Second computer">
-      <h2>Second computer</h2>
+    <section aria-label="Backup computer">
+      <h2>Backup computer</h2>
       {follows ? (
         <div className={styles.row}>
           <span>
@@ -27,14 +27,14 @@ export function SecondComputer() {
                 ? 'ready'
                 : follows.apart === 0
                   ? 'at the same sample'
-                  : `${follows.apart} samples apart`
-              : (follows.problem ?? 'not reached yet')}
+                  : `${follows.apart} samples off`
+              : (follows.problem ?? 'connecting')}
           </span>
           {follows.connected && follows.differs.length > 0 && (
-            <span className={styles.inLook}>Not the same: {follows.differs.join(', ')}</span>
+            <span className={styles.inLook}>Different: {follows.differs.join(', ')}</span>
           )}
           <Button size="small" onClick={() => void press({ command: 'follow', to: null })}>
-            Follow it no more
+            Stop following
           </Button>
         </div>
       ) : (
@@ -42,21 +42,20 @@ export function SecondComputer() {
           <p>
             {followers.length === 0 ? (
               <span className={styles.quiet}>
-                Nobody follows this one.{' '}
+                No backup computer connected.{' '}
                 {code ? (
                   <>
-                    A second one follows by the code <b className={styles.figure}>{code}</b>.
+                    Pairing code: <b className={styles.figure}>{code}</b>.
                   </>
                 ) : (
-                  'Players are paired at the recording computer itself: open this screen there.'
+                  'Pairing is only possible on the recording computer. Open this page there.'
                 )}
               </span>
             ) : (
               followers.map((one, at) => (
                 <span key={at} className={cx(one.differs.length > 0 && styles.inLook)}>
-                  A second computer follows
-                  {one.differs.length > 0 ? `; not the same: ${one.differs.join(', ')}` : ', all is the same'}
-                  .
+                  Backup computer connected
+                  {one.differs.length > 0 ? `; different: ${one.differs.join(', ')}` : ', in sync'}.
                 </span>
               ))
             )}
@@ -79,7 +78,7 @@ export function SecondComputer() {
             >
               <TextField size="small" name="host" label="Follow the player at" defaultValue="127.0.0.1" />
               <TextField size="small" name="port" label="Port" defaultValue="4055" className={own.figure} />
-              <TextField size="small" name="code" label="Its code" className={own.figure} />
+              <TextField size="small" name="code" label="Pairing code" className={own.figure} />
               <Button type="submit" size="small">
                 Follow
               </Button>

@@ -18,7 +18,7 @@ export function SoundCard() {
   const known =
     sound && !list.some((one) => one.id === sound.id) ? [{ id: sound.id, words: sound.words }] : [];
   if (list.length === 0 && known.length === 0)
-    return <span className={styles.quiet}>This computer has no sound card of its own to play to.</span>;
+    return <span className={styles.quiet}>This computer has no sound card for playback.</span>;
   const choose = (id: string) =>
     void taken(api.POST('/api/player/sound', { body: { id: id || null } })).catch(complain);
   return (
@@ -34,8 +34,8 @@ export function SoundCard() {
       {sound && (
         <span className={styles.quiet}>
           {sound.state === 'running'
-            ? `${sound.outputs} outputs; all are silent within a tenth of a second, not at once.`
-            : 'It is not there; it is tried again each second.'}
+            ? `${sound.outputs} outputs; Mute all takes up to 0.1 s.`
+            : 'Not found; retrying every second.'}
         </span>
       )}
     </>

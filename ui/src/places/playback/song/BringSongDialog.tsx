@@ -39,12 +39,12 @@ export const BringSongDialog = dialogOf(
     };
     return (
       <>
-        <DialogTitle>Bring in a song</DialogTitle>
+        <DialogTitle>Import a song</DialogTitle>
         {seen ? (
           <Plan {...seen} onBack={back} onDone={done} />
         ) : (
           <SourcePick
-            words="All stems of one song, of any format and rate, or a ZIP file of them; a MIDI file beside them tells tempos and sections. Everything is shown before it is brought in."
+            words="The stems of one song, any format or sample rate, or a ZIP file. A MIDI file supplies tempos and sections. Preview before importing."
             files="Stems of a song"
             folderLabel="Or a folder or ZIP file on this computer"
             placeholder="/media/disk/ropewalk"
@@ -97,11 +97,11 @@ function Plan({ look, plan, onBack, onDone }: PlanProps) {
               label="Tempo"
               size="small"
               value={bpm}
-              placeholder={plan.midi ? 'from the MIDI file' : 'heard by the beat tracker'}
+              placeholder={plan.midi ? 'from the MIDI file' : 'detected by the beat tracker'}
               helperText={
                 plan.midi
                   ? `tempos and sections from ${plan.midi}`
-                  : 'quarter notes a minute; empty: it is heard'
+                  : 'quarter notes per minute; empty: detected'
               }
               onChange={(event) => setBpm(event.target.value)}
             />

@@ -27,7 +27,7 @@ export function ClickFields({ song, onKeep }: ClickFieldsProps) {
   const accents = click.accents ?? {};
   const keep = useCommand(async () => {
     await taken(api.POST('/api/songs/accents', { body: { accents } }));
-    tell({ kind: 'info', text: 'Songs that are brought in from now on are counted like this.' });
+    tell({ kind: 'info', text: 'New songs will use these accents.' });
   });
   const stems = Object.fromEntries(song.stems.map((stem) => [String(stem.id), `from ${stem.name}`]));
   return (
@@ -39,7 +39,7 @@ export function ClickFields({ song, onKeep }: ClickFieldsProps) {
         onPick={(value) => put({ on: value === 'on' })}
       />
       <Pick
-        label="It comes"
+        label="Source"
         value={String(click.stem ?? 'computed')}
         among={['computed', ...Object.keys(stems)]}
         words={{ computed: 'from the tempos', ...stems }}
@@ -54,7 +54,7 @@ export function ClickFields({ song, onKeep }: ClickFieldsProps) {
             onPick={(value) => put({ sound: value as 'wood' })}
           />
           <Pick
-            label="Divided in"
+            label="Subdivision"
             value={click.subdivision ?? 'beats'}
             among={['beats', 'quarters', 'eighths', 'triplets', 'sixteenths']}
             onPick={(value) => put({ subdivision: value as 'beats' })}
@@ -81,7 +81,7 @@ export function ClickFields({ song, onKeep }: ClickFieldsProps) {
         </>
       )}
       <Text
-        label="Click’s level (dB)"
+        label="Click level (dB)"
         value={String(click.level_db ?? -12)}
         onKeep={(text) => put({ level_db: Number(text.replace('−', '-')) })}
       />

@@ -8,16 +8,16 @@ import own from '../playback.module.css';
 type CloserProps = ReturnType<typeof useCloser> & { rate: number };
 
 /** From the whole song to its samples. */
-export function Closer({ part, widen, move, whole, rate }: CloserProps) {
+export function ZoomButtons({ part, widen, move, whole, rate }: CloserProps) {
   return (
-    <div className={cx(styles.row, own.closer)} role="group" aria-label="How close the song is looked at">
+    <div className={cx(styles.row, own.closer)} role="group" aria-label="Zoom">
       <Button size="small" onClick={() => widen(0.5)}>
-        Closer
+        Zoom in
       </Button>
       {part && (
         <>
           <Button size="small" onClick={() => widen(2)}>
-            Wider
+            Zoom out
           </Button>
           <Button size="small" onClick={() => move(-0.5)}>
             ← Earlier

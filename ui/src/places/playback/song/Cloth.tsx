@@ -8,7 +8,7 @@ import styles from '../../../look/look.module.css';
 import { dyeOf } from '../../../look/tokens';
 import { outputLevel, playing } from '../../../meters/song';
 import { type Draw, useCanvas } from '../../../meters/useCanvas';
-import { Closer, useWheel } from './Closeness';
+import { ZoomButtons, useWheel } from './Closeness';
 import { atTempo, type Part, useCloser } from './closer';
 import { press } from '../player';
 import own from '../playback.module.css';
@@ -66,7 +66,7 @@ export function Cloth({ song, item, playback, on }: ClothProps) {
           tempo={item.tempo}
         />
       ))}
-      <Closer {...closer} rate={song.rate} />
+      <ZoomButtons {...closer} rate={song.rate} />
     </div>
   );
 }
@@ -101,7 +101,7 @@ function Sections({ song, item, on, part: near }: SectionsProps) {
     if (asked?.kind === 'jump')
       return `goes to ${song.parts.find((part) => part.key === asked.section)?.name ?? 'another section'} at the next bar`;
     if (asked?.kind === 'stop') return 'stops at the end of this section';
-    if (player?.around) return `around again, time ${(player.rounds ?? 1) + 1} follows`;
+    if (player?.around) return `repeating, pass ${(player.rounds ?? 1) + 1} next`;
     return after ? `then ${after}` : 'the last section';
   };
   return (
@@ -131,7 +131,7 @@ function Sections({ song, item, on, part: near }: SectionsProps) {
           {words()}{' '}
           {(asked || player?.around) && going && (
             <button type="button" className={own.back} onClick={() => void press({ command: 'take.back' })}>
-              take it back
+              cancel
             </button>
           )}
         </p>

@@ -56,10 +56,10 @@ export function SectionTable({ song, onKeep, onPlace }: SectionTableProps) {
           <tr>
             <th>Section</th>
             <th>From bar</th>
-            <th>Later by (samples)</th>
+            <th>Offset (samples)</th>
             <th>Dye</th>
             <th>Click</th>
-            <th>The guide says</th>
+            <th>Guide text</th>
             <td />
           </tr>
         </thead>
@@ -80,9 +80,9 @@ export function SectionTable({ song, onKeep, onPlace }: SectionTableProps) {
                   onKeep={(text) => put(one.key, { bar: Number(text) })}
                 />
               </td>
-              <td data-head="Later by (samples)">
+              <td data-head="Offset (samples)">
                 <Cell
-                  label={`${one.name} later by samples`}
+                  label={`Offset of ${one.name} in samples`}
                   value={String(one.shift ?? 0)}
                   onKeep={(text) => put(one.key, { shift: Number(text.replace('−', '-')) })}
                 />
@@ -112,9 +112,9 @@ export function SectionTable({ song, onKeep, onPlace }: SectionTableProps) {
                   {one.click === false ? 'silent' : 'counts'}
                 </button>
               </td>
-              <td data-head="The guide says">
+              <td data-head="Guide text">
                 <Cell
-                  label={`What the guide says before ${one.name}`}
+                  label={`Guide text before ${one.name}`}
                   value={one.words ?? ''}
                   onKeep={(words) => put(one.key, { words })}
                 />
@@ -122,20 +122,20 @@ export function SectionTable({ song, onKeep, onPlace }: SectionTableProps) {
               <td className={own.kind}>
                 <Button
                   size="small"
-                  title={`Begin ${one.name} where all that sounds goes through zero, within 20 ms`}
+                  title={`Snap ${one.name} to the nearest zero crossing (20 ms)`}
                   disabled={one.key === sections[0]?.key}
                   onClick={() => {
                     const sample = song.parts.find((part) => part.key === one.key)?.from;
                     if (sample !== undefined) onPlace({ sample, snap: 'zero', section: one.key });
                   }}
                 >
-                  To zero
+                  Snap to zero
                 </Button>
                 <Button
                   size="small"
                   onClick={() => onKeep(sections.filter((other) => other.key !== one.key))}
                 >
-                  Take out
+                  Remove
                 </Button>
               </td>
             </tr>

@@ -91,7 +91,7 @@ function Fields({ song }: { song: Song }) {
         {plain ? (
           <>
             <Text
-              label="Tempo (quarter notes a minute)"
+              label="Tempo (quarter notes per minute)"
               value={String(song.tempos?.[0]?.bpm ?? 120)}
               onKeep={(text) =>
                 put({ tempos: [{ at: 0, bpm: Number(text.replace(',', '.')), ramp: false }] })
@@ -125,20 +125,20 @@ function Fields({ song }: { song: Song }) {
       <ClickFields song={song} onKeep={(click) => put({ click })} />
       <div className={styles.row}>
         <Pick
-          label="After it"
+          label="Next song"
           value={song.follows ?? 'hand'}
           among={['hand', 'on', 'pause']}
-          words={{ hand: 'wait for a hand', on: 'go on at once', pause: 'go on after a pause' }}
+          words={{ hand: 'manual start', on: 'start at once', pause: 'start after a pause' }}
           onPick={(value) => put({ follows: value as 'hand' })}
         />
         <Text
-          label="All stems by (dB)"
+          label="Song gain (dB)"
           value={String(song.trim_db ?? 0)}
           onKeep={(text) => put({ trim_db: Number(text.replace('−', '-')) })}
         />
         {song.alike_db !== null && song.alike_db !== song.trim_db && (
           <Button size="small" onClick={() => put({ trim_db: song.alike_db ?? 0 })}>
-            As loud as the others: {song.alike_db} dB
+            Match other songs: {song.alike_db} dB
           </Button>
         )}
       </div>
@@ -150,23 +150,23 @@ function Fields({ song }: { song: Song }) {
           onPick={(value) => put({ guide: { ...song.guide, on: value === 'on' } })}
         />
         <Text
-          label="Its language (en, de, fr …)"
+          label="Language (en, de, fr …)"
           value={song.guide?.voice ?? 'en'}
           onKeep={(voice) => put({ guide: { ...song.guide, voice: voice.trim() } })}
         />
         <Text
-          label="Words a minute"
+          label="Words per minute"
           value={String(song.guide?.speed ?? 160)}
           onKeep={(text) => put({ guide: { ...song.guide, speed: Number(text) } })}
         />
         <Pick
-          label="Counts before"
+          label="Count before"
           value={song.guide?.count === false ? 'no' : 'yes'}
           among={['yes', 'no']}
           onPick={(value) => put({ guide: { ...song.guide, count: value === 'yes' } })}
         />
         <Text
-          label="Its level (dB)"
+          label="Level (dB)"
           value={String(song.guide?.level_db ?? -12)}
           onKeep={(text) => put({ guide: { ...song.guide, level_db: Number(text.replace('−', '-')) } })}
         />
@@ -178,7 +178,7 @@ function Fields({ song }: { song: Song }) {
       />
       <StemTable song={song} onKeep={(stems) => put({ stems })} />
       <div className={styles.row}>
-        <Text label="Words for the crew" value={song.crew ?? ''} onKeep={(crew) => put({ crew })} wide />
+        <Text label="Crew note" value={song.crew ?? ''} onKeep={(crew) => put({ crew })} wide />
         <Text label="Notes" value={song.notes ?? ''} onKeep={(notes) => put({ notes })} wide />
       </div>
     </div>
@@ -199,7 +199,7 @@ function Tempos({ song, onKeep }: { song: Song; onKeep: (tempos: NonNullable<Son
     });
   return (
     <Text
-      label="Tempos (quarter note: tempo, > goes evenly)"
+      label="Tempos (quarter note: tempo, > ramps)"
       value={value}
       onKeep={(text) => onKeep(read(text))}
       wide

@@ -18,10 +18,10 @@ export function SongView({ item, playback }: { item: PlaybackItem; playback: Pla
   if (item.kind !== 'song')
     return (
       <StateNote kind="empty">
-        {item.title}, {Math.round(item.seconds / 60)} min. Nothing is played meanwhile.
+        {item.title}, {Math.round(item.seconds / 60)} min. Nothing plays.
       </StateNote>
     );
-  if (!item.song) return <StateNote kind="empty">This entry names no song.</StateNote>;
+  if (!item.song) return <StateNote kind="empty">This entry has no song.</StateNote>;
   return (
     <QueryState of={song} waiting="Reading the song …">
       {(data) => <Whole song={data} item={item} playback={playback} />}

@@ -21,7 +21,7 @@ export function StemTable({
           <th>Stem</th>
           <th>Role</th>
           <th>Level (dB)</th>
-          <th>Loses as mono</th>
+          <th>Mono loss</th>
           <td />
         </tr>
       </thead>
@@ -43,7 +43,7 @@ export function StemTable({
                 onKeep={(text) => put(stem.id, { gain_db: Number(text.replace('−', '-')) })}
               />
             </td>
-            <td data-head="Loses as mono" className={styles.figure}>
+            <td data-head="Mono loss" className={styles.figure}>
               {stem.mono_db === null || stem.mono_db === undefined
                 ? 'mono'
                 : stem.mono_db < -60
