@@ -3,7 +3,7 @@
 require "fileutils"
 
 # Keeps what Ruby made of the sources, and where it found them, below vendor/, so that each process starts sooner. Each user of the
-# machine has his own; where nothing can be written, all is read anew.
+# machine has his own; where nothing can be written, all is read again.
 begin
   kept = File.join(__dir__, "vendor", "compiled", Process.uid.to_s)
   FileUtils.mkdir_p(kept, mode: 0o700)

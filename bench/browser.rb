@@ -48,7 +48,7 @@ def keep_busy
   tell("/api/player", { command: "play" })
 end
 
-# One place's row: shares of a core, and the desk's clock by this computer's time, as the state band tells it at the end.
+# One place's row: shares of a core, and the desk's clock by this computer's clock, as the state band tells it at the end.
 def measure(name)
   keep_busy if BUSY
   all = shares

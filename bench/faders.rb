@@ -1,6 +1,6 @@
 # frozen_string_literal: true
 
-# A storm of faders: somebody moves 40 a second at the desk while viewers look at who hears what, each reading the table anew whenever it
+# A storm of faders: somebody moves 40 a second at the desk while viewers look at who hears what, each reading the table again whenever it
 # is told to. What it costs the application's web process, and how long it is from a move to the table with it.
 require_relative "application"
 require "socket"

@@ -121,7 +121,7 @@ class SheetBench
     @browser.execute_async_script("const done = arguments[arguments.length - 1]; window.measured.then(done)")
   end
 
-  # The two requests of an edit by themselves, as a browser makes them.
+  # The two requests of an edit on their own, as a browser makes them.
   def server
     times do |n|
       started = Bench.now

@@ -10,7 +10,7 @@ require "tmpdir"
 module Bench
   module_function
 
-  # @return [Float] processor seconds a process has used, by itself and in the kernel
+  # @return [Float] processor seconds a process has used, on its own and in the kernel
   def processor_seconds(pid)
     fields = File.read("/proc/#{pid}/stat").split(") ").last.split
     (fields[11].to_i + fields[12].to_i) / 100.0

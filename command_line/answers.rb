@@ -21,14 +21,14 @@ module Loomshuttle
         end
 
         def roll(lines)
-          return "No channel hears a socket yet." if lines.empty?
+          return "No channel has a socket yet." if lines.empty?
 
           rows = lines.map { |one| [one["channel"].to_s, one["name"], one["socket"], one["verdict"], one["reason"], [one["advice"], *one["also"]].compact.join("; ")] }
           table([%w[channel name socket verdict why advice], *rows])
         end
 
         def findings(list)
-          return "Nothing is wrong." if list.empty?
+          return "No findings." if list.empty?
 
           list.map { |one| "#{one['severity']}: #{one['sentence']}#{" Fix: #{(one['fix'] || one['press'])['label']}." if one['fix'] || one['press']}" }.join("\n")
         end
@@ -45,7 +45,7 @@ module Loomshuttle
         end
 
         def hears(rows)
-          return "Nobody listens yet; propose listeners in the place Outputs." if rows.empty?
+          return "No listeners yet. Suggest them on the Outputs page." if rows.empty?
 
           table([%w[source listener level delay ways wish], *rows.map do |row|
             [row["source"], row["listener"], heard(row["db"]), row["ms"] ? "#{format('%.2f', row['ms'])} ms" : "", row["ways"].to_s, row["wish"].to_s]
@@ -53,14 +53,14 @@ module Loomshuttle
         end
 
         def wishes(list)
-          return "Nothing is wanted yet." if list.empty?
+          return "No requirements yet." if list.empty?
 
           rows = list.map { |one| [one["wish"].to_s, one["source"], one["listener"], one["wants"], heard(one["db"]), one["state"]] }
           table([["wish", "source", "listener", "wants", "is", ""], *rows])
         end
 
         def songs(list)
-          return "This computer has no songs yet; bring one in with song add FOLDER." if list.empty?
+          return "No songs yet. Import one with song add FOLDER." if list.empty?
 
           table([%w[song length tempo time loudness roles], *list.map do |one|
             [one["name"], length(one["seconds"]), one["bpm"], one["meter"], one["loudness"] ? "#{one['loudness']} LUFS" : "-", one["problem"] || one["roles"].join(", ")]
@@ -77,7 +77,7 @@ module Loomshuttle
         end
 
         def roles(list)
-          return "There are no roles yet; they come with the first song of the running order." if list.empty?
+          return "No roles yet. Add a song to create them." if list.empty?
 
           table([["role", "is", "plays to", "comes out at", "heard by"], *list.map do |one|
             [one["name"], one["kind"], one["outputs"].empty? ? "none" : one["outputs"].join(","), one["goes"].map { |goes| goes["label"] }.join(", "),
@@ -119,28 +119,28 @@ module Loomshuttle
         private
 
         def foreign(recorder)
-          "#{recorder['foreign']} packets from elsewhere came to the recorder's ports and cost nothing" if recorder["foreign"].to_i.positive?
+          "#{recorder['foreign']} packets from other senders ignored" if recorder["foreign"].to_i.positive?
         end
 
         # Threads that something has troubled.
         def restless(health)
           health["threads"].select { |thread| thread["troubles"].positive? || !thread["alive"] }.map do |thread|
-            "#{thread['part']}, \"#{thread['name']}\": #{'has ended; ' unless thread['alive']}troubled #{thread['troubles']} times, last by #{thread['last_trouble']}"
+            "#{thread['part']}, \"#{thread['name']}\": #{'has ended; ' unless thread['alive']}#{thread['troubles']} errors, last: #{thread['last_trouble']}"
           end
         end
 
         def apart(desk)
           return "does not answer" unless desk["up"]
-          return "is another one than planned (#{desk['stranger']})" if desk["stranger"]
+          return "is not the planned one (#{desk['stranger']})" if desk["stranger"]
 
-          desk["apart"].zero? ? "in step" : "#{desk['apart']} changes apart"
+          desk["apart"].zero? ? "in step" : "#{desk['apart']} differences"
         end
 
         def missing(take)
           places = take["missing"]
           return take["breaks"].empty? ? "Nothing was lost." : nil if places.empty?
 
-          "Silent at #{places.size} #{places.size == 1 ? 'place' : 'places'}, #{places.sum { |one| one['frames'] }} samples in all."
+          "#{places.size} #{places.size == 1 ? 'gap' : 'gaps'}, #{places.sum { |one| one['frames'] }} samples in all."
         end
 
         def heard(value) = value ? "#{level(value)} dB" : "silent"

@@ -41,14 +41,14 @@ module Loomshuttle
         show(list) { Answers.strands(list) }
       end
 
-      desc "checks", "What is wrong with the plan; exit code 1 when something blocks"
+      desc "checks", "Findings of the plan; exit code 1 if any blocks"
       def checks
         findings = client.get("/api/findings")
         show(findings) { Answers.findings(findings) }
         exit(1) if findings.any? { |finding| finding["severity"] == "blocks" }
       end
 
-      desc "hears [--listener NAME] [--source NAME]", "Who hears what, as the desk is mixed now; exit code 1 when a wish is broken"
+      desc "hears [--listener NAME] [--source NAME]", "Who hears what with the current mix; exit code 1 if a requirement is not met"
       option :listener, type: :string
       option :source, type: :string
       def hears
@@ -58,7 +58,7 @@ module Loomshuttle
         exit(1) if rows.any? { |row| row["wish"] == "broken" }
       end
 
-      desc "wishes", "What is wanted of who hears what; exit code 1 when a wish is broken"
+      desc "wishes", "List requirements; exit code 1 if any is not met"
       def wishes
         list = client.get("/api/hearing")["wishes"].map do |one|
           { "wish" => one["number"], "wants" => one["words"], "source" => one["source_title"], "listener" => one["listener_title"], "db" => one["db"],
@@ -111,13 +111,13 @@ module Loomshuttle
       def export(take)
         made = client.post("/api/exports", "take" => take.match?(/\A\d+\z/) ? take.to_i : take, "form" => options[:form])
         sleep(0.3) while %w[waiting running].include?((made = client.get("/api/exports").find { |one| one["id"] == made["id"] })["state"])
-        raise Client::Failed, made["error"] || "The export was ended." unless made["state"] == "done"
+        raise Client::Failed, made["error"] || "The export was cancelled." unless made["state"] == "done"
 
         show(made) { made["result"] }
       end
 
       desc "click --bpm N --bars N --out FILE", "Make a click as a WAV or MIDI file (by the name's end)"
-      option :bpm, type: :string, required: true, desc: "quarter notes a minute"
+      option :bpm, type: :string, required: true, desc: "quarter notes per minute"
       option :meter, type: :string, default: "4/4"
       option :bars, type: :numeric, required: true
       option :subdivision, type: :string, desc: "beats, quarters, eighths, triplets or sixteenths"
@@ -167,7 +167,7 @@ module Loomshuttle
         show(list) { Answers.songs(list) }
       end
 
-      desc "song add|play|stop|render …", "One song: bring it in, play it to the stage, write it as files (see song help)"
+      desc "song add|play|stop|render …", "One song: import, play to the stage, render as files (see song help)"
       subcommand "song", SongCommands
 
       desc "order", "The running order for the night"
@@ -176,7 +176,7 @@ module Loomshuttle
         show(data["items"]) { |items| Answers.order(items, data) }
       end
 
-      desc "roles [set ROLE OUTPUT]", "Where each role goes; OUTPUT is a number, two of them such as 1,2, or none. Exit code 1 when one goes nowhere"
+      desc "roles [set ROLE OUTPUT]", "Role outputs; OUTPUT is a number, a pair such as 1,2, or none. Exit code 1 if a role is unassigned"
       def roles(word = nil, role = nil, output = nil)
         set_role(role, output) if word == "set"
         raise Client::Failed, "Say roles, or roles set ROLE OUTPUT." unless word.nil? || word == "set"
@@ -191,7 +191,7 @@ module Loomshuttle
           known = client.get("/api/player")
           role = known["roles"].find { |one| one["name"].casecmp?(name.to_s) }
           raise Client::Failed, "There is no role \"#{name}\"; there are #{known['roles'].map { |one| one['name'] }.join(', ')}." unless role
-          raise Client::Failed, "An output is a number, two of them such as 1,2, or none." unless output.to_s.match?(/\A(?:none|\d{1,2}(?:,\d{1,2})?)\z/)
+          raise Client::Failed, "An output is a number, a pair such as 1,2, or none." unless output.to_s.match?(/\A(?:none|\d{1,2}(?:,\d{1,2})?)\z/)
 
           outputs = output == "none" ? [] : output.split(",").map(&:to_i)
           client.post("/api/edits", "version" => known["version"], "settings" => { "role/#{role['number']}/outputs" => outputs })
@@ -201,7 +201,7 @@ module Loomshuttle
         def wait_for(id)
           loop do
             sleep(0.2)
-            raise Client::Failed, "The recorder went away while capturing; its next start will tell what was kept." unless client.get("/api/health")["recorder"]
+            raise Client::Failed, "Recorder lost during capture. Check the take after it restarts." unless client.get("/api/health")["recorder"]
 
             take = client.get("/api/takes").find { |one| one["id"] == id }
             return take if take && take["state"] != "capturing"

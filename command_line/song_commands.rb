@@ -14,7 +14,7 @@ module Loomshuttle
       class_option :json, type: :boolean, default: false, desc: "print one JSON document"
       class_option :port, type: :numeric, default: Runtime::InstancePort.of(File.join(ROOT, "var")), desc: "port of the running application"
 
-      desc "add FOLDER [--name N] [--bpm N]", "Bring in a folder of stems as a song, and wait for it"
+      desc "add FOLDER [--name N] [--bpm N]", "Import a folder of stems as a song, and wait for it"
       option :name, type: :string
       option :bpm, type: :numeric
       def add(folder)
@@ -45,7 +45,7 @@ module Loomshuttle
         show({ "done" => true }) { options[:fade] ? "Fading out." : "Stopped." }
       end
 
-      desc "vary NAME [--tempo PERCENT] [--key SEMITONES]", "Play a song of the running order faster or slower, higher or lower tonight; waits until it is made"
+      desc "vary NAME [--tempo PERCENT] [--key SEMITONES]", "Change tempo or key of a song for tonight; waits for the render"
       option :tempo, type: :numeric, default: 100
       option :key, type: :numeric, default: 0
       def vary(name)
@@ -78,7 +78,7 @@ module Loomshuttle
 
         def finished(job)
           sleep(0.3) while %w[waiting running].include?((job = client.get("/api/exports").find { |one| one["id"] == job["id"] } || job)["state"])
-          raise Client::Failed, job["error"] || "It was ended." unless job["state"] == "done"
+          raise Client::Failed, job["error"] || "It was cancelled." unless job["state"] == "done"
 
           job
         end

@@ -26,7 +26,7 @@ module Loomshuttle
 
       private
 
-      def whole(list, where) = list.size <= ITEMS ? list : refuse(where, "has #{list.size} items; #{ITEMS} fit")
+      def whole(list, where) = list.size <= ITEMS ? list : refuse(where, "has #{list.size} items; the limit is #{ITEMS}")
       def refuse(where, why) = raise(Invalid.new("#{where} #{why}.", where: where))
     end
   end

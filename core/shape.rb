@@ -27,19 +27,19 @@ module Loomshuttle
 
       # @param range [Range] of whole numbers
       def whole(range = -LARGEST..LARGEST)
-        kind { |value, where| value.is_a?(Integer) && range.cover?(value) ? value : refuse(where, "is a whole number from #{range.min} to #{range.max}") }
+        kind { |value, where| value.is_a?(Integer) && range.cover?(value) ? value : refuse(where, "must be a whole number from #{range.min} to #{range.max}") }
       end
 
       # @param range [Range] of finite numbers
       def number(range)
         kind do |value, where|
           fits = (value.is_a?(Integer) || value.is_a?(Float)) && (value.is_a?(Integer) || value.finite?) && range.cover?(value)
-          fits ? value : refuse(where, "is a number from #{range.begin} to #{range.end}")
+          fits ? value : refuse(where, "must be a number from #{range.begin} to #{range.end}")
         end
       end
 
-      def boolean = kind { |value, where| [true, false].include?(value) ? value : refuse(where, "is true or false") }
-      def one_of(*known) = kind { |value, where| known.include?(value) ? value : refuse(where, "is one of #{known.join(', ')}") }
+      def boolean = kind { |value, where| [true, false].include?(value) ? value : refuse(where, "must be true or false") }
+      def one_of(*known) = kind { |value, where| known.include?(value) ? value : refuse(where, "must be one of #{known.join(', ')}") }
 
       # @param other [Kind]
       def or_none(other) = kind { |value, where| value.nil? ? nil : other.check(value, where) }
@@ -53,15 +53,15 @@ module Loomshuttle
           rescue Invalid
             nil
           end
-          found.empty? ? refuse(where, "does not fit") : found.first.first
+          found.empty? ? refuse(where, "is not valid") : found.first.first
         end
       end
 
       # @param most [Integer] items
       def list(of, most:, least: 0)
         kind do |value, where|
-          refuse(where, "is a list") unless value.is_a?(Array)
-          refuse(where, "has #{value.size} items; #{least} to #{most} fit") unless value.size.between?(least, most)
+          refuse(where, "must be a list") unless value.is_a?(Array)
+          refuse(where, "has #{value.size} items; #{least} to #{most} are allowed") unless value.size.between?(least, most)
           value.each_with_index.map { |one, at| of.check(one, "#{where}/#{at}") }
         end
       end
@@ -69,8 +69,8 @@ module Loomshuttle
       # Names to values of one shape.
       def map(of, most:)
         kind do |value, where|
-          refuse(where, "is an object") unless value.is_a?(Hash)
-          refuse(where, "has #{value.size} entries; #{most} fit") if value.size > most
+          refuse(where, "must be an object") unless value.is_a?(Hash)
+          refuse(where, "has #{value.size} entries; the limit is #{most}") if value.size > most
           value.to_h { |key, one| [Text.keep(key, where, most: 200), of.check(one, "#{where}/#{key}")] }
         end
       end
@@ -80,9 +80,9 @@ module Loomshuttle
       # @param others [Boolean] whether what it names beside them is kept as it is, such as a later version's, or dropped
       def record(needed, allowed = {}, others: false)
         kind do |value, where|
-          refuse(where, "is an object") unless value.is_a?(Hash)
+          refuse(where, "must be an object") unless value.is_a?(Hash)
           lacking = needed.keys - value.keys
-          refuse(where, "lacks #{lacking.join(', ')}") unless lacking.empty?
+          refuse(where, "is missing #{lacking.join(', ')}") unless lacking.empty?
           kept = needed.merge(allowed).filter_map { |field, shape| [field, shape.check(value[field], "#{where}/#{field}")] if value.key?(field) }.to_h
           others ? value.merge(kept) : kept
         end

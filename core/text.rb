@@ -17,9 +17,9 @@ module Loomshuttle
       clean = value.encoding == Encoding::UTF_8 ? value : value.dup.force_encoding(Encoding::UTF_8)
       refuse(where, "is not readable as UTF-8") unless clean.valid_encoding?
       # A short one cannot become long by being put together, so that nothing large is normalised.
-      refuse(where, "has #{clean.length} characters, #{most} fit") if clean.length > most * 4
+      refuse(where, "has #{clean.length} characters; the limit is #{most}") if clean.length > most * 4
       clean = clean.unicode_normalize(:nfc) unless clean.ascii_only?
-      refuse(where, "has #{clean.length} characters, #{most} fit") if clean.length > most
+      refuse(where, "has #{clean.length} characters; the limit is #{most}") if clean.length > most
       refuse(where, "has characters that cannot be shown") if clean.match?(CONTROLS) || (!lines && clean.match?(BREAKS))
       clean
     end

@@ -26,7 +26,7 @@ module Loomshuttle
       # @return [Array<String>] paths of the files
       # @raise [Invalid] when nothing of the song has an output
       def run(out)
-        raise Invalid.new("Nothing of #{@song.name} has an output.", where: "roles") if @outputs.empty?
+        raise Invalid.new("No part of #{@song.name} has an output.", where: "roles") if @outputs.empty?
 
         FileUtils.mkdir_p(out)
         files = @outputs.to_h { |output| [output, writer(out, output)] }

@@ -36,7 +36,7 @@ module Loomshuttle
         folder = File.join(@root, File.basename(id))
         song = Songs::SongFile.song(varied(folder, Songs::SongFile.read(folder), tonight.tempo, tonight.key))
         unless song.rate == @rate
-          raise Invalid.new("#{song.name} is kept at #{song.rate / 1000.0} kHz, and playback runs at #{@rate / 1000.0} kHz; bring it in again at that rate.", where: "song")
+          raise Invalid.new("#{song.name} is stored at #{song.rate / 1000.0} kHz; playback runs at #{@rate / 1000.0} kHz. Import it again at that rate.", where: "song")
         end
 
         [song, Stock.new(song, folder), song.guide.on ? Voice.new(folder, song.guide, @rate) : nil]
@@ -51,7 +51,7 @@ module Loomshuttle
         varied = Songs::Varied.data(data, tempo, key)
         return varied if Songs::Varied.plain?(tempo, key) || there?(folder, varied)
 
-        raise Invalid.new("#{data['name']} is not made at #{Songs::Varied.words(tempo, key)} yet; make it under Tonight, in Playback.", where: "song")
+        raise Invalid.new("#{data['name']} is not rendered at #{Songs::Varied.words(tempo, key)} yet. Render it under Tonight, in Playback.", where: "song")
       end
 
       def there?(folder, data) = data["stems"].all? { |stem| File.file?(File.join(folder, stem["file"])) }

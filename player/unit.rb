@@ -64,7 +64,7 @@ module Loomshuttle
         packet = Formats::Rtp.unpack(bytes) or return
         heard = @clock.hear(packet, @now.call) or return
         @heard_at = @now.call
-        if heard == :anew || @deck.time < @clock.time
+        if heard == :again || @deck.time < @clock.time
           @horizon.clear
           @deck.at(@clock.time + buffer)
         end
@@ -119,7 +119,7 @@ module Loomshuttle
       # @param what [String] as Deck#command
       # @return [Hash] status
       def command(what, at: nil, **with)
-        raise Invalid.new("#{leader_of_time} tells no clock, so nothing can play. Look at its cable, and at Rig.", where: "clock") unless clock? || what != "play"
+        raise Invalid.new("No clock from #{leader_of_time}; playback is stopped. Check its cable, and the Rig page.", where: "clock") unless clock? || what != "play"
 
         @wish += 1
         at = lead(what, at, with) if @leader&.count.to_i.positive?
@@ -137,7 +137,7 @@ module Loomshuttle
 
       # @param song [String] id: the leader has put it on. It is opened while its commands are heard
       def follow_load(song)
-        item = @config["items"].find { |one| one["song"] == song } or raise Invalid.new("The leader plays a song that this running order has not.", where: "item")
+        item = @config["items"].find { |one| one["song"] == song } or raise Invalid.new("The main player’s song is not in this running order.", where: "item")
         return if @deck.playing? || @deck.loaded&.item == item["key"]
 
         @deferred = nil
@@ -216,7 +216,7 @@ module Loomshuttle
         at = items.index { |one| one["key"] == now["item"] }
         return now["item"] if at && now["state"] != "pausing" && (now["state"] == "stopped" || !items[at]["played"])
 
-        following = items.drop(at ? at + 1 : 0).first or raise Invalid.new("The running order is through.", where: "go")
+        following = items.drop(at ? at + 1 : 0).first or raise Invalid.new("The running order is finished.", where: "go")
         following["key"]
       end
 
@@ -237,9 +237,9 @@ module Loomshuttle
       def by_card? = @config["returns"].any?
 
       def leader_of_time
-        return "The sound card" if @config.sound
+        return "the sound card" if @config.sound
 
-        by_card? ? "The desk's card" : "The playback interface"
+        by_card? ? "the desk's card" : "the playback interface"
       end
 
       def take_over

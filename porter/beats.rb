@@ -8,10 +8,10 @@ module Loomshuttle
     module Beats
       # It has so long (seconds).
       SECONDS = 300
-      # Fewer beats are no tempo.
+      # Fewer beats make no tempo.
       LEAST = 8
 
-      # bpm: quarter notes a minute; first: sample of the first beat; spread: how far beats lie off, in ms
+      # bpm: quarter notes per minute; first: sample of the first beat; spread: how far beats lie off, in ms
       Found = Value.define(:bpm, :first, :spread)
 
       class << self

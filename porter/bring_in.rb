@@ -29,7 +29,7 @@ module Loomshuttle
         @done = 0
       end
 
-      # What was cut off is begun anew: nothing of it is anywhere else yet.
+      # What was cut off is begun again: nothing of it is anywhere else yet.
       def run
         FileUtils.rm_rf(work)
         FileUtils.mkdir_p(work)
@@ -79,7 +79,7 @@ module Loomshuttle
 
       def bext(item)
         mode = item["lanes"] == 1 ? "mono" : "stereo"
-        Formats::Bext.new(description: "#{item['title']}, brought in", originator: "Loomshuttle", reference: @id.delete("-"), date: started.strftime("%Y-%m-%d"),
+        Formats::Bext.new(description: "#{item['title']}, imported", originator: "Loomshuttle", reference: @id.delete("-"), date: started.strftime("%Y-%m-%d"),
                           time: started.strftime("%H:%M:%S"), time_reference: since_midnight, history: "A=PCM,F=#{@rate},W=24,M=#{mode},T=Loomshuttle")
       end
 

@@ -21,7 +21,7 @@ module Loomshuttle
         @done = 0
       end
 
-      # What was cut off is begun anew: nothing of it is anywhere else yet.
+      # What was cut off is begun again: nothing of it is anywhere else yet.
       def run
         FileUtils.rm_rf(work)
         FileUtils.mkdir_p(work)

@@ -138,7 +138,7 @@ module Loomshuttle
 
       def hung(pipe)
         Process.kill(:KILL, pipe.pid)
-        raise Invalid.new("ffmpeg said nothing of it for #{PATIENCE} s.", where: @file)
+        raise Invalid.new("ffmpeg did not respond for #{PATIENCE} s.", where: @file)
       end
 
       def measure(block)

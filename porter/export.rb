@@ -39,7 +39,7 @@ module Loomshuttle
 
       private
 
-      # What another run has made stays where it is called as it would be now; lists are made anew.
+      # What another run has made stays where it is called as it would be now; lists are made again.
       def keep_sound
         wanted = @cut.tracks.map { |track| @cut.file(track) }
         @sums.keep_if { |name, _| wanted.include?(name) }

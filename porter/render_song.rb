@@ -16,7 +16,7 @@ module Loomshuttle
         @job, @stopped, @room = job, stopped, room
       end
 
-      # What was cut off is begun anew.
+      # What was cut off is begun again.
       def run
         @room.check
         out = @job.path("work", @job["name"])

@@ -63,10 +63,10 @@ module Loomshuttle
       def words(error)
         return Text.readable(error.message, most: 600) if error.is_a?(SystemCallError) || error.is_a?(Invalid)
 
-        "The porter failed at it (#{error.class}); its log has more."
+        "Failed (#{error.class}). See the porter's log."
       end
 
-      def give_up(job) = over(job, state: "failed", error: "The porter ended at it #{job['tries']} times, and it is not tried again.")
+      def give_up(job) = over(job, state: "failed", error: "Failed #{job['tries']} times; will not retry.")
 
       # What was half made goes first, for that may be what filled the disk.
       def over(job, **changes)

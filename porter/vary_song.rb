@@ -18,7 +18,7 @@ module Loomshuttle
         @job, @stopped, @room = job, stopped, room
       end
 
-      # A stem that was cut off is begun anew.
+      # A stem that was cut off is begun again.
       def run
         data = Songs::SongFile.read(@job["song"])
         stems = data["stems"].zip(Songs::Varied.data(data, @job["tempo"], @job["key"])["stems"]).reject { |_, made| File.file?(File.join(@job["song"], made["file"])) }

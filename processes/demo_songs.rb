@@ -1,6 +1,6 @@
 # frozen_string_literal: true
 
-# Makes the demo's songs, once: demo_songs.rb HOME. It ends by itself.
+# Makes the demo's songs, once: demo_songs.rb HOME. It ends on its own.
 require_relative "../loader"
 Loomshuttle.load_parts(:core, :runtime)
 require_relative "../demo/songs"

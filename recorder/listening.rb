@@ -9,7 +9,7 @@ module Loomshuttle
     class Listening
       RATE = 1000
 
-      # @param rate [Integer] samples a second of the lanes; what they are averaged down to is RATE, or a little more where that is no multiple
+      # @param rate [Integer] samples a second of the lanes; what they are averaged down to is RATE, or a little more where that is not a multiple
       # @param on_second [Proc] takes for each lane the amplitudes at LineCheck::Hum::FREQUENCIES, and the pairs that are alike
       def initialize(rate, &on_second)
         @step = rate / RATE
@@ -19,7 +19,7 @@ module Loomshuttle
         @frames = @passing = 0
       end
 
-      # @param batch [Batch]; one without sound begins anew
+      # @param batch [Batch]; one without sound begins again
       # @param sparing [Boolean] whether every other second is enough
       def add(batch, sparing: false)
         return forget if batch.silent?

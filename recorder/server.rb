@@ -9,7 +9,7 @@ module Loomshuttle
     # Ruby runs one of them at a time. Those two have a low priority, which makes their turns short, and pass on by
     # themselves between streams, so that main is never more than a few milliseconds behind the clock.
     #   control  accepts on the Unix socket; threads of each caller (Caller)
-    #   watch    tells how a take goes on; looks whether there is another card: then the process ends, to be started anew on that one
+    #   watch    tells how a take goes on; looks whether there is another card: then the process ends, to be started again on that one
     #   disks    looks how full the disks are; one that hangs holds up nobody else
     #   recheck  measures recovered takes, a quarter of the time at most
     class Server

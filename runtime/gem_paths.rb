@@ -3,7 +3,7 @@
 module Loomshuttle
   module Runtime
     # The gems as Bundler found them for this process, handed on to the Ruby processes that it starts: each would take half a second to find
-    # them anew.
+    # them again.
     module GemPaths
       STANDARD = RbConfig::CONFIG.values_at("rubylibdir", "rubyarchdir", "sitelibdir", "sitearchdir", "sitedir", "vendorlibdir", "vendorarchdir", "vendordir").freeze
       BUNDLER = %r{\A-r.*bundler/setup\z}

@@ -12,7 +12,7 @@ module Loomshuttle
       Device = Value.define(:name, :words, :inputs, :outputs, :rates, :format)
       # Formats that hold 24 bits, the shorter first.
       FORMATS = %w[S24_3LE S32_LE].freeze
-      # What every system lists, and is no card.
+      # What every system lists, and is not a card.
       PLUGINS = %w[null default sysdefault pulse pipewire jack oss lavrate samplerate speexrate upmix vdownmix].freeze
       # Nothing that claims more is a sound card, but a plugin that takes anything.
       MOST_LANES = 64

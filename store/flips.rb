@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Store
-    # Changes of what channels hear, stage or take: they move sound at once, so that they have their own way back and are no part of undo.
+    # Changes of what channels hear, stage or take: they move sound at once, so that they have their own way back and are not part of undo.
     module Flips
       PATH = %r{\Achannel/\d+/position\z}
 

@@ -94,7 +94,7 @@ module Loomshuttle
       # newest one where it does the same there: nothing that it reads or sets has changed.
       # @param version [Integer, nil] the version it was made against; nil: whatever is newest
       # @param who [String]   @param person [String, nil] whose undo it is part of, where that is not who
-      # @param known [Loaded, nil] the show as somebody has it; read anew unless it is the newest version
+      # @param known [Loaded, nil] the show as somebody has it; read again unless it is the newest version
       # @param check [Proc] takes the show before and the changes, and may raise; then nothing is saved
       # @yieldparam show [Settings::Show] the newest, where the edit is computed from it
       # @return [Array(Loaded, Array<Settings::Change>)] the list is empty when the edit changes nothing, and no entry is made; but one that turns

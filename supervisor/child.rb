@@ -4,7 +4,7 @@ module Loomshuttle
   module Supervisor
     # One process that is kept running: started in a group of its own, so that Ctrl-C reaches the supervisor alone, and started again when
     # it ends unasked. One that ends again and again is given up alone: it is tried again with growing pauses, and without what it may have
-    # died of (LOOMSHUTTLE_CAUTIOUS). One that ends well, as a desk does that starts anew, is started at once.
+    # died of (LOOMSHUTTLE_CAUTIOUS). One that ends well, as a desk does that starts again, is started at once.
     class Child
       # This many failures within this many seconds, and it is given up.
       HOPELESS = 5

@@ -6,12 +6,12 @@ require "net/http"
 
 module Loomshuttle
   module Supervisor
-    # bin/demo once everything is installed: desk, playback interface, recorder, player and porter, database and demo show meanwhile, and then web, until Ctrl-C or TERM; then
+    # bin/demo once everything is installed: desk, playback interface, recorder, player and porter, with the database and the demo show beside them, and then web, until Ctrl-C or TERM; then
     # all of them end in the opposite order. Once it has begun, nothing but a person ends it.
     class Demo
       # Seconds that all parts have to come.
       PATIENCE = 40
-      # The web's heap begins with room for what it makes anew for each version of a big show, so that an edit seldom waits for garbage to be
+      # The web's heap begins with room for what it makes again for each version of a big show, so that an edit seldom waits for garbage to be
       # collected; 24 MB more, and the computing of 128 channels in two thirds of its time (docs/benchmarks.md).
       WEB_HEAP = { "RUBY_GC_HEAP_INIT_SLOTS" => "600000", "RUBY_GC_HEAP_FREE_SLOTS" => "300000" }.freeze
       # At 64 lanes the recorder drops 9 MB of its look-back a second, which Ruby would collect only after 128 MiB, and each thread would have a malloc

@@ -80,7 +80,7 @@ module Loomshuttle
 
       private
 
-      # Its log is begun anew when it has grown (bytes).
+      # Its log is begun again when it has grown (bytes).
       LOG = 4 << 20
       private_constant :LOG
 

@@ -6,6 +6,8 @@ const scopedName = (name: string, file: string) => `${/([^/]+)\.module\.css/.exe
 
 export default defineConfig({
   plugins: [react()],
+  // The glossary stands in docs/, once for both.
+  server: { fs: { allow: ['..'] } },
   css: { modules: { localsConvention: 'camelCaseOnly', generateScopedName: scopedName } },
   // The pages' security policy knows no inline script, so the preload helper must not be one.
   build: {

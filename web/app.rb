@@ -68,7 +68,7 @@ module Loomshuttle
           JSON.generate(data)
         end
 
-        def problem(code, message, where, more = {}) = json({ error: { message: message, where: where, kind: Statuses::OF.key(code), **more } }, code)
+        def problem(code, message, where, more = {}) = json({ error: { message: message, where: where, kind: Statuses.kind(code), **more } }, code)
 
         # An answer that takes much computing, made once for all that it depends on.
         def slowly(*key, &) = @control.slow_answers.of([request.path_info, request.query_string, *key], &)

@@ -104,7 +104,7 @@ module Loomshuttle
         @in_step = Desk::InStep.new(self, link: @desk, sync: @sync, copies: Store::DeskCopies.new(database))
       end
 
-      # A fader that moves changes nothing in the band by itself.
+      # A fader that moves changes nothing in the band on its own.
       def touched_desk(address = nil)
         touch unless address && Desk::MixLevels.level?(address)
         @who_hears&.touch

@@ -32,8 +32,8 @@ module Loomshuttle
 
       # @return [Array<String>] what somebody at the desk should know
       def troubles(now = Time.now)
-        given_up = all.filter_map { |part| part["words"] || "The #{part['name']} was given up." if part["state"] == "given up" }
-        given_up + aside.select { |one| now - Time.iso8601(one["at"]) < NEWS }.map { |one| "#{one['name']} was put aside: #{one['why']}" }
+        given_up = all.filter_map { |part| part["words"] || "The #{part['name']} keeps failing; retrying." if part["state"] == "given up" }
+        given_up + aside.select { |one| now - Time.iso8601(one["at"]) < NEWS }.map { |one| "#{one['name']} was moved aside: #{one['why']}" }
       end
     end
   end

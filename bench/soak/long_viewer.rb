@@ -8,7 +8,7 @@ class LongViewer
 
   def hour(_number)
     72_000.times do |n|
-      come_again if @hub.size.zero? # rubocop:disable Style/ZeroLengthPredicate -- a hub is no list
+      come_again if @hub.size.zero? # rubocop:disable Style/ZeroLengthPredicate -- a hub is not a list
       @hub.tell("meters", { "levels" => [n] * 64 })
       Thread.pass if (n % 50).zero?
     end

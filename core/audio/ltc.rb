@@ -5,7 +5,7 @@ require "numo/narray"
 module Loomshuttle
   module Audio
     # Linear timecode (SMPTE ST 12-1), 24, 25 or 30 frames a second without drop, as a function of the frame's number: every frame begins at the
-    # same level, which its polarity bit sees to, so that any piece of it can be made by itself.
+    # same level, which its polarity bit sees to, so that any piece of it can be made on its own.
     class Ltc
       FRAMES = [24, 25, 30].freeze
       BITS = 80

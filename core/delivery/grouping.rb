@@ -25,7 +25,7 @@ module Loomshuttle
         end
       end
 
-      # "Cornet 1" and "Cornet 2" are no parts where the show has both; "Cornet 3" and "Cornet 7" are none at all.
+      # "Cornet 1" and "Cornet 2" are not parts where the show has both; "Cornet 3" and "Cornet 7" are none at all.
       def row?(names)
         numbers = names.filter_map(&:part).sort
         return false unless names.size > 1 && numbers.uniq.size == names.size

@@ -8,7 +8,7 @@ module Loomshuttle
       Target = Value.define(:number, :title, :names, :lanes)
       # A recording's track, or nil, and how sure that is: 0 to 1.
       Found = Value.define(:target, :score)
-      # Below this it is no match; from SURE on nobody has to look.
+      # Below this it is not a match; from SURE on nobody has to look.
       LEAST = 0.5
       SURE = 0.85
 
@@ -47,7 +47,7 @@ module Loomshuttle
         by_words = target.names.map { |called| likeness(name, called) }.max || 0.0
         return by_words unless name.number == target.number
 
-        # It says a little by itself, and settles what words leave open.
+        # It says a little on its own, and settles what words leave open.
         [by_words + 0.05, name.words.empty? ? 0.6 : 0.0].max
       end
 

@@ -4,7 +4,7 @@ module Loomshuttle
   module Delivery
     # What would become of delivered files: which belong together, to which track each recording goes, where it begins, and what does not fit.
     class Plan
-      # Rates that are believed; what claims another is no sound.
+      # Rates that are believed; what claims another is not sound.
       RATES = Formats::TakeManifest::RATES
       # Times of day are believed as long as all recordings begin within this (seconds).
       SPREAD = 24 * 3600
@@ -32,7 +32,7 @@ module Loomshuttle
         recordings, found = understood(sounds)
         start = common_start(recordings)
         items = recordings.map { |one| item(one, found[one].target&.number, found[one].score, start ? one.begins(@rate) - start : 0) }
-        remarked(items, @apart ? ["the times in the files lie too far apart, and all begin together"] : [])
+        remarked(items, @apart ? ["the times in the files are too far apart; all start together"] : [])
       end
 
       # @param choices [Array<Array(Recording, Integer, Integer)>] as somebody has arranged them: with track (or nil) and offset at the show's rate

@@ -16,8 +16,8 @@ module Loomshuttle
       # @param longest [Integer] where the last one ends, in frames   @param usual [Integer, nil] where most of them end
       # @return [Array<String>]
       def notes(longest, usual)
-        [rates, @pieces.size > 1 ? "#{@pieces.size} parts are put one behind the other" : nil, sides, wide, @target.nil? ? "no track is called like this" : nil,
-         @target && @item.score < Matching::SURE ? "a guess: look whether it is right" : nil, silence(longest, usual)].compact
+        [rates, @pieces.size > 1 ? "#{@pieces.size} parts are joined" : nil, sides, wide, @target.nil? ? "no track has this name" : nil,
+         @target && @item.score < Matching::SURE ? "guessed: please check" : nil, silence(longest, usual)].compact
       end
 
       # @param usual [Integer, nil] where most of them end, in frames
@@ -43,7 +43,7 @@ module Loomshuttle
 
       def wide
         most = @pieces.flatten(1).map(&:lanes).max
-        "of #{most} channels the first two are taken" if most > 2
+        "the first two of #{most} channels are used" if most > 2
       end
 
       # Of those that end with most of the others nothing is to be said: the one that goes on has its warning.

@@ -37,7 +37,7 @@ module Loomshuttle
       # @param show [Settings::Show] whose rig the sockets are looked up in
       # @param known [Hash{String=>String}] headers as somebody has mapped them: plain header => a key of HEADERS, or "" for nothing
       # @return [Read] unknown: headers that mean nothing here
-      # @raise [Invalid] when it is no table, or no column is a name
+      # @raise [Invalid] when it is not a table, or no column is a name
       def self.read(text, show, known: {})
         table = table(text, known)
         raise Invalid.new("No column is called #{HEADERS[:name].first(3).join(', ')}, or another word for the source's name.", where: "line 1") unless table.fields.include?(:name)
@@ -53,7 +53,7 @@ module Loomshuttle
 
       # What the columns of a list are taken for, so that somebody can say it better.
       # @return [Array<Column>]
-      # @raise [Invalid] when it is no table
+      # @raise [Invalid] when it is not a table
       def self.columns(text, known: {})
         table = table(text, known)
         table.header.each_with_index.reject { |word, _| plain(word).empty? }.map do |word, at|

@@ -3,7 +3,7 @@
 module Loomshuttle
   module Formats
     # Reads one row of an input list. What cannot be understood is left out of the entry and reported; a row without a
-    # name is no entry.
+    # name is not an entry.
     class InputRow
       # @param show [Settings::Show]
       def initialize(show)
@@ -17,7 +17,7 @@ module Loomshuttle
         @line, @problems = line, []
         words = fields.transform_values { |field| field.to_s.strip }
         name = words[:name].to_s
-        return [nil, words.except(:channel).values.all?(&:empty?) ? [] : [problem("the row has no name and was left out")]] if name.empty?
+        return [nil, words.except(:channel).values.all?(&:empty?) ? [] : [problem("the row has no name; skipped")]] if name.empty?
 
         entry = InputList::Entry.new(
           line: line, channel: number(words[:channel]), name: fit(name, Settings::NAME, "name"),
@@ -39,10 +39,10 @@ module Loomshuttle
 
       def number(text)
         return nil if text.to_s.empty?
-        return note("\"#{text}\" is no channel number; the next free one is taken") unless text.match?(/\A\D{0,3}\d{1,4}\z/)
+        return note("\"#{text}\" is not a channel number; using the next free one") unless text.match?(/\A\D{0,3}\d{1,4}\z/)
 
         number = text[/\d+/].to_i
-        @show.channels.key?(number) ? number : note("#{@show.profile.name} has no channel #{number}; the next free one is taken")
+        @show.channels.key?(number) ? number : note("#{@show.profile.name} has no channel #{number}; using the next free one")
       end
 
       def fit(text, length, what)
@@ -89,7 +89,7 @@ module Loomshuttle
         return nil if text.empty?
 
         figure = text.sub("−", "-")[/\A[+-]?\d+(?:\.\d+)?(?=\s*(?:db)?\z)/i]
-        figure ? figure.to_f.round : note("\"#{text}\" is no gain in dB")
+        figure ? figure.to_f.round : note("\"#{text}\" is not a gain in dB")
       end
     end
   end

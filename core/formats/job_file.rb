@@ -52,12 +52,12 @@ module Loomshuttle
           kept = ALL.check(data, FILE)
           kept = EACH.fetch(kept["kind"]).check(kept, FILE)
           [kept["made_at"], kept["started_at"]].compact.each { |time| Time.iso8601(time) }
-          raise Invalid.new("#{FILE}/name is no file's name.", where: "name") if %w[export render].include?(kept["kind"]) && !kept["name"].match?(TakeManifest::FILE_NAME)
+          raise Invalid.new("#{FILE}/name is not a file name.", where: "name") if %w[export render].include?(kept["kind"]) && !kept["name"].match?(TakeManifest::FILE_NAME)
           raise Invalid.new("#{FILE} is that of another job.", where: "id") unless id.nil? || id == kept["id"]
 
           kept
         rescue ArgumentError
-          raise Invalid.new("#{FILE} has a time that is none.", where: "made_at")
+          raise Invalid.new("#{FILE} has an invalid time.", where: "made_at")
         end
 
         # @param folder [String] of a job; its name is the job's id
@@ -69,7 +69,7 @@ module Loomshuttle
 
           check(Document.keep(JSON.parse(File.read(path, encoding: "UTF-8"), max_nesting: 32), FILE), id: File.basename(folder))
         rescue JSON::ParserError, EncodingError, ArgumentError
-          raise Invalid.new("#{FILE} is damaged: it is no JSON.", where: path)
+          raise Invalid.new("#{FILE} is damaged: not valid JSON.", where: path)
         end
 
         # @return [String] a job as the file holds it

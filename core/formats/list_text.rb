@@ -16,19 +16,19 @@ module Loomshuttle
       class << self
         # @param bytes [String] of a file
         # @return [String] UTF-8, lines end in LF
-        # @raise [Invalid] when it is no text
+        # @raise [Invalid] when it is not text
         def decode(bytes)
           bytes = bytes.b
           mark = MARKS.keys.find { |one| bytes.start_with?(one) }
           text = as(bytes.byteslice((mark || "").bytesize..), mark ? MARKS[mark] : guess(bytes))
-          raise Invalid.new("This is no text: it has characters that no list has.", where: "list") if text.match?(/[\x00-\x08\x0E-\x1A\x1C-\x1F]/)
+          raise Invalid.new("This is not text: it contains characters that lists never have.", where: "list") if text.match?(/[\x00-\x08\x0E-\x1A\x1C-\x1F]/)
 
           text.gsub(/\r\n?/, "\n")
         end
 
         # @param text [String] UTF-8
         # @return [Array<Array<String, nil>>]
-        # @raise [Invalid] when it is no table
+        # @raise [Invalid] when it is not a table
         def rows(text)
           separator = [",", ";", "\t"].max_by { |one| text.lines.first(20).sum { |line| line.count(one) } }
           as_meant(CSV.parse(text, col_sep: separator))

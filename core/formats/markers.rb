@@ -24,7 +24,7 @@ module Loomshuttle
       end
 
       # @param rate [Integer] samples a second
-      # @return [String] a Standard MIDI File, format 0: 120 quarter notes a minute, a marker event (FF 06) each, and one more where a
+      # @return [String] a Standard MIDI File, format 0: 120 quarter notes per minute, a marker event (FF 06) each, and one more where a
       #   section ends (MIDI Manufacturers Association, Standard MIDI Files 1.0)
       def self.midi(list, rate)
         events = list.flat_map { |one| [[one.at, one.name], *([[one.at + one.frames, "end of #{one.name}"]] if one.frames.positive?)] }.sort_by.with_index { |(at, _), n| [at, n] }

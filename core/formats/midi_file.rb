@@ -13,7 +13,7 @@ module Loomshuttle
       # @param tick [Integer]   @param kind [Integer] of the meta event   @param data [String]
       def meta(tick, kind, data) = add(tick, [0xFF, kind].pack("CC") << variable(data.bytesize) << data.b)
 
-      # @param bpm [Numeric] quarter notes a minute
+      # @param bpm [Numeric] quarter notes per minute
       def tempo(tick, bpm) = meta(tick, 0x51, [(60_000_000 / bpm).round].pack("N").byteslice(1, 3))
 
       # @param beats [Integer]   @param unit [Integer] 4: quarters, 8: eighths, a power of 2

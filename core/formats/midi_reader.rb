@@ -9,7 +9,7 @@ module Loomshuttle
       LARGEST, MOST = 8 << 20, 20_000
       TEMPO, METER, MARKER, CUE = 0x51, 0x58, 0x06, 0x07
 
-      # @return [Array<Array(Rational, Rational)>] quarter notes and quarter notes a minute
+      # @return [Array<Array(Rational, Rational)>] quarter notes and quarter notes per minute
       attr_reader :tempos
       # @return [Array<Array(Rational, Integer, Integer)>] quarter notes, beats and unit
       attr_reader :meters
@@ -23,7 +23,7 @@ module Loomshuttle
       def initialize(bytes)
         wrong("is larger than #{LARGEST >> 20} MiB") if bytes.bytesize > LARGEST
         mark, size, _, tracks, @division = bytes.unpack("a4Nnnn")
-        wrong("is no Standard MIDI File") unless mark == "MThd" && @division && size >= 6
+        wrong("is not a Standard MIDI File") unless mark == "MThd" && @division && size >= 6
         wrong("counts in frames, not in beats") if @division.zero? || @division >= 0x8000
         @tempos, @meters, @markers, @length = [], [], [], 0r
         at = 8 + size

@@ -22,7 +22,7 @@ module Loomshuttle
         [0x80, PAYLOAD_TYPE, sequence % SEQUENCES, timestamp % TIMESTAMPS, source, payload].pack("CCnNNa*")
       end
 
-      # @return [Packet, nil] nil when the bytes are no RTP packet
+      # @return [Packet, nil] nil when the bytes are not an RTP packet
       def self.unpack(bytes)
         return nil if bytes.bytesize < HEADER_BYTES
 

@@ -23,7 +23,7 @@ module Loomshuttle
 
       # @param datagrams [Array<String>] of one stream, as they came
       # @param frame_bytes [Integer] of the stream
-      # @return [Array<Run, String>] in the same order; what is no plain packet of whole frames stays as it came
+      # @return [Array<Run, String>] in the same order; what is not a plain packet of whole frames stays as it came
       def self.of(datagrams, frame_bytes)
         datagrams.each_with_object([]) do |bytes, list|
           packet = plain(bytes, frame_bytes)

@@ -7,7 +7,7 @@ require "time"
 module Loomshuttle
   module Formats
     # A take's manifest, take.json beside its files (docs/formats.md): what it must hold, for all who read and write it. What is found in a
-    # folder that is no readable take is told as what it is, so that it hides no other.
+    # folder that is not a readable take is told as what it is, so that it hides no other.
     module TakeManifest
       FILE = "take.json"
       FORMAT = "loomshuttle-take/1"
@@ -38,7 +38,7 @@ module Loomshuttle
                              "clips" => Shape.whole(0..Shape::LARGEST),
                              "rests" => Shape.list(Shape.list(Shape.or_none(Shape.whole(FRAMES)), most: 2, least: 2), most: GAPS) }, others: true)
       GAP = Shape.record({ "at" => Shape.whole(FRAMES), "frames" => Shape.whole(FRAMES), "lanes" => Shape.list(Shape.whole(1..4096), most: 2, least: 2) }, others: true)
-      BREAK = Shape.record({ "at" => Shape.whole(FRAMES), "seconds" => Shape.number(0..1e9) }, { "kind" => Shape.one_of("paused", "anew") }, others: true)
+      BREAK = Shape.record({ "at" => Shape.whole(FRAMES), "seconds" => Shape.number(0..1e9) }, { "kind" => Shape.one_of("paused", "again") }, others: true)
       MARKER = Shape.record({ "at" => Shape.whole(FRAMES), "name" => Shape.text(most: 200, least: 1) }, { "frames" => Shape.whole(FRAMES) }, others: true)
       SHAPE = Shape.record(
         { "format" => Shape.one_of(FORMAT), "id" => Shape.text(most: 36, pattern: UUID), "number" => Shape.whole(0..9_999_999),
@@ -63,7 +63,7 @@ module Loomshuttle
 
           kept
         rescue ArgumentError
-          raise Invalid.new("#{FILE}/started_at is no time.", where: "started_at")
+          raise Invalid.new("#{FILE}/started_at is not a time.", where: "started_at")
         end
 
         # @param manifest [Hash] as read
@@ -85,7 +85,7 @@ module Loomshuttle
 
           check(JSON.parse(File.read(path, encoding: "UTF-8"), max_nesting: 16))
         rescue JSON::ParserError, EncodingError
-          raise Invalid.new("#{FILE} is damaged: it is no JSON.", where: path)
+          raise Invalid.new("#{FILE} is damaged: not valid JSON.", where: path)
         end
 
         # @param root [String] folder of all takes

@@ -10,7 +10,7 @@ module Loomshuttle
       # What RIFF's 32 bits can tell; a field that says so is told in the "ds64" chunk instead.
       ELSEWHERE = 0xFFFFFFFF
 
-      # Chunks that a file has at most; more are no file of sound, but a disk full of zeros.
+      # Chunks that a file has at most; more are not a sound file, but a disk full of zeros.
       MOST = 500
 
       # Walks the chunks of a file up to the samples, or through the whole of it.

@@ -71,7 +71,7 @@ module Loomshuttle
 
       private
 
-      # Where sound goes on to, and by which joins; the recorder is no way through, and what leaves the desk is heard there.
+      # Where sound goes on to, and by which joins; the recorder is not a way through, and what leaves the desk is heard there.
       def onward(point)
         return NONE if point.output? || point.kind == "personal"
 

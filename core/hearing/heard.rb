@@ -23,7 +23,7 @@ module Loomshuttle
       end
 
       # @param board [Board] made from this one's
-      # @return [Heard] on it; only who hears something that has changed is asked anew
+      # @return [Heard] on it; only who hears something that has changed is asked again
       def with(board) = dup.tap { |heard| heard.turn_to(board) }
 
       # @return [Float, nil] dB against the source; nil for silence

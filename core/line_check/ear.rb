@@ -102,7 +102,7 @@ module Loomshuttle
         one.measure.add(@frames[one.source.meter], at.map { |index| peaks[index] }.max, at.map { |index| rms[index] }.max) unless at.empty?
       end
 
-      # Sentences by source. A patch that doubles one socket on purpose is no news.
+      # Sentences by source. A patch that doubles one socket on purpose is not news.
       def likenesses
         owner = @heard.values.flat_map { |one| one.source.lanes.map { |lane| [lane, one.source] } }.to_h
         @pairs.each_with_object({}) do |(first, second, r), found|
@@ -121,9 +121,9 @@ module Loomshuttle
       end
 
       def likeness(one, other, figure)
-        return figure.positive? ? "both sides carry the same signal" : "one side is turned over" if one.number == other.number
+        return figure.positive? ? "both sides carry the same signal" : "one side has inverted polarity" if one.number == other.number
 
-        figure.positive? ? "the same signal as #{one.title}" : "turned over against #{one.title}: swap the polarity of one"
+        figure.positive? ? "the same signal as #{one.title}" : "out of polarity with #{one.title}: invert one"
       end
     end
   end

@@ -28,27 +28,27 @@ module Loomshuttle
         return turned("hot", level_words) if @advice.needed < -Alignment::TOLERANCE_DB
         return turned("low", level_words) if @advice.needed > Alignment::TOLERANCE_DB
 
-        Verdict.new(word: "good", reason: "loud parts at #{db(@loud)} dBFS, peaks at #{db(@measure.peak)}", advice: nil, settings: {})
+        Verdict.new(word: "good", reason: "loud passages at #{db(@loud)} dBFS, peaks at #{db(@measure.peak)}", advice: nil, settings: {})
       end
 
       private
 
-      def on_take = Verdict.new(word: "not heard yet", reason: "it is on take, and none of its sends is taken at the preamp", advice: "Return it to the stage", settings: {})
+      def on_take = Verdict.new(word: "not heard yet", reason: "on take, with no preamp-tapped send to meter", advice: "Return it to the stage", settings: {})
 
       def not_heard
-        reason = @measure.sounded_at ? "heard for less than a second" : "nothing above #{db(Measure::SOUNDS_DB)} dBFS so far"
+        reason = @measure.sounded_at ? "heard for less than a second" : "nothing above #{db(Measure::SOUNDS_DB)} dBFS yet"
         return Verdict.new(word: "not heard yet", reason: reason, advice: ask, settings: {}) unless dead?
 
-        Verdict.new(word: "not heard yet", reason: "#{reason}; #{@source.mic}, and 48 V is off", advice: "Turn 48 V on", settings: { "channel/#{@source.number}/phantom" => true })
+        Verdict.new(word: "not heard yet", reason: "#{reason}; #{@source.mic}, but 48 V is off", advice: "Turn 48 V on", settings: { "channel/#{@source.number}/phantom" => true })
       end
 
-      def ask = @source.preamp ? "Ask for a sound, and check plug and mute" : "Play something on #{Rig::Label.for(@source.stage)}"
+      def ask = @source.preamp ? "Ask for signal; check cable and mute" : "Play something on #{Rig::Label.for(@source.stage)}"
 
       def dead? = @source.preamp && !@source.phantom && @source.mic.match?(NEEDS_PHANTOM)
 
       def clip_words
         times = @measure.clips
-        "full scale reached #{times == 1 ? 'once' : "#{times} times"} while it sounded; how far it went beyond is not known"
+        "clipped #{times == 1 ? 'once' : "#{times} times"}; size of the overload unknown"
       end
 
       def level_words
@@ -56,12 +56,12 @@ module Loomshuttle
         return "peaks at #{db(@measure.peak)} dBFS, and #{db(Alignment::CEILING_DB)} leaves room for the show" if by_peak && @advice.needed.negative?
 
         off = @loud - @alignment
-        "loud parts at #{db(@loud)} dBFS, #{figure(off.abs)} dB #{off.negative? ? 'under' : 'over'}"
+        "loud passages at #{db(@loud)} dBFS, #{figure(off.abs)} dB #{off.negative? ? 'under' : 'over'}"
       end
 
       def humming
-        Verdict.new(word: "hum", reason: "#{@hum.lines.join(', ')} Hz stand still at #{db(@hum.level)} dBFS; loud parts at #{db(@loud)}",
-                    advice: "Swap the cable, or lift the ground of its box, and listen again", settings: {})
+        Verdict.new(word: "hum", reason: "#{@hum.lines.join(', ')} Hz stand still at #{db(@hum.level)} dBFS; loud passages at #{db(@loud)}",
+                    advice: "Swap the cable or lift the DI ground, then check again", settings: {})
       end
 
       # What turning the preamp mends, and what it cannot.
@@ -76,9 +76,9 @@ module Loomshuttle
       def lack(missing)
         return if missing.abs < 0.5
 
-        how, limit = missing.positive? ? %w[louder top] : %w[quieter bottom]
+        how, limit = missing.positive? ? %w[louder maximum] : %w[quieter minimum]
         by = "#{figure(missing.abs)} dB #{how}"
-        @source.preamp ? "the preamp is at its #{limit}: the source must be #{by}" : "it has no preamp: make it #{by} where it comes from"
+        @source.preamp ? "preamp at #{limit}; make the source #{by}" : "no preamp: make it #{by} at the source"
       end
 
       def db(level) = figure(level)

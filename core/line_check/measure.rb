@@ -7,11 +7,11 @@ module Loomshuttle
     class Measure
       # 50 ms frames in ten seconds.
       FRAMES = 200
-      # A frame whose peak is below this is no sound of the source, but the room.
+      # A frame whose peak is below this is not sound of the source, but the room.
       SOUNDS_DB = -60.0
       # So many frames (one second) make a verdict.
       ENOUGH = 20
-      # The gate of ITU-R BS.1770-4: what is 10 dB below the mean of all is no part of the loud part.
+      # The gate of ITU-R BS.1770-4: what is 10 dB below the mean of all is not part of the loud part.
       GATE_DB = 10.0
       # A noise made just now is this much above what went before (common practice, no published source).
       RISE_DB = 12.0

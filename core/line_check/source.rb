@@ -8,7 +8,7 @@ module Loomshuttle
     #   lanes     card sends (0-based) that carry it as it comes from the preamp or the card
     #   gain      dB at the desk, nil without a preamp     preamp   Rig::Preamp or nil
     Source = Value.define(:number, :name, :dye, :stage, :socket, :meter, :at, :lanes, :gain, :preamp, :phantom, :mic) do
-      # @return [Array] what a measure depends on; once this changes it begins anew
+      # @return [Array] what a measure depends on; once this changes it begins again
       def setting = [stage, meter, at, gain, phantom]
 
       # @return [String] as a person says it

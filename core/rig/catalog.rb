@@ -6,7 +6,7 @@ module Loomshuttle
     class Catalog
       # @param folder [String] of JSON files; the schema beside them is left out
       # @return [Catalog]
-      # @raise [Invalid] for a file that is no profile
+      # @raise [Invalid] for a file that is not a profile
       def self.read(folder)
         new(Dir.glob("*.json", base: folder).grep_v(/\.schema\.json\z/).sort.map { |name| Profile.read(File.join(folder, name)) })
       end

@@ -31,7 +31,7 @@ module Loomshuttle
         when "card" then "Card #{kind} #{number}"
         when "track" then ["Track", number, kind, side].compact.join(" ")
         when "interface" then "Playback out #{number}"
-        when "recorder" then "Recorder's own mix #{side}"
+        when "recorder" then "Recorder mix #{side}"
         when "link" then "Link #{point.letter.upcase}, lane #{number}"
         when "box" then "Box #{point.letter.upcase} #{kind} #{number}"
         end

@@ -112,10 +112,10 @@ module Loomshuttle
       end
 
       def why(family, number)
-        return "#{desk.name} has #{family.present} sockets #{family.label}, not #{number}" unless family.first.link?
+        return "the #{desk.name} has only #{family.present} #{family.label} sockets" unless family.first.link?
         return "link #{family.label} carries #{link_lanes} lanes at #{rate / 1000.0} kHz" if number > link_lanes
 
-        chain(family.id).empty? ? "no box hangs on port #{family.label}" : "no box on port #{family.label} reaches lane #{number}"
+        chain(family.id).empty? ? "no box is connected to port #{family.label}" : "no box on port #{family.label} reaches lane #{number}"
       end
     end
   end

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Rig
-    # Sources that the desk's patch can name and the rig lacks, in runs: "In 13 to In 40, for Alder 40 has 12 sockets In".
+    # Sources that the desk's patch can name and the rig lacks, in runs: "In 13 to In 40, for the Alder 40 has only 12 In sockets".
     module Missing
       Run = Value.define(:first, :last, :why) do
         # @return [String] e.g. "In 13 to 40", "Link A, lanes 33 to 48"
@@ -23,7 +23,7 @@ module Loomshuttle
         private
 
         # The reason without the one number that it tells.
-        def plain(source) = source.missing.sub(/, not \d+\z/, "").sub(/reaches lane \d+\z/, "reaches these lanes")
+        def plain(source) = source.missing.sub(/reaches lane \d+\z/, "reaches these lanes")
       end
     end
   end

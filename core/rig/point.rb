@@ -33,7 +33,7 @@ module Loomshuttle
         def of(name) = @kept[name] || read(name) || raise(Invalid.new("There is no point #{Text.readable(name, most: 60)} in this rig.", where: "point"))
 
         # @param text [Object]
-        # @return [Point, nil] nil where it is no point's name
+        # @return [Point, nil] nil where it is not a point's name
         def read(text)
           return unless text.is_a?(String) && PATTERN.match?(text)
 

@@ -65,7 +65,7 @@ module Loomshuttle
       def could_have?(key, desk) = one? || (list? ? key.is_a?(Integer) : @keys.call(desk).include?(key))
 
       # @param text [String] as it stands in a path
-      # @return [Integer, String, nil] nil where it is no key
+      # @return [Integer, String, nil] nil where it is not a key
       def read_key(text) = numbered? ? (text.to_i if text.to_i.to_s == text) : text
 
       # @return [String] e.g. "channel/7/gain"

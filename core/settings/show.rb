@@ -5,7 +5,7 @@ module Loomshuttle
     # One engagement as a frozen value: words about it, the profiles at hand, and every setting. A setting has a path
     # ("rig/desk", "box/a/port", "channel/7/stage", "send/3/tap", "track/1/inputs"); all edits, stores and comparisons
     # speak in these paths. `groups` holds the items of each collection by its group (:channels => { 1 => Channel }, :rig => RigPlan).
-    # `layout` is what the rig comes to; it is derived anew whenever the rig changes.
+    # `layout` is what the rig comes to; it is derived again whenever the rig changes.
     Show = Value.define(:catalog, :about, :groups, :layout, memo: true) do
       # A show with nothing patched.
       # @param catalog [Rig::Catalog]

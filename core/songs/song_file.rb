@@ -83,7 +83,7 @@ module Loomshuttle
 
           check(Document.keep(JSON.parse(File.read(path, encoding: "UTF-8"), max_nesting: 16), FILE))
         rescue JSON::ParserError, EncodingError
-          raise Invalid.new("#{FILE} is damaged: it is no JSON.", where: path)
+          raise Invalid.new("#{FILE} is damaged: not valid JSON.", where: path)
         end
 
         # @return [String] a song as the file holds it

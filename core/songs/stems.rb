@@ -21,7 +21,7 @@ module Loomshuttle
         end
 
         # @param names [Array<String>] of files and folders
-        # @return [Float, nil] quarter notes a minute that they tell
+        # @return [Float, nil] quarter notes per minute that they tell
         def bpm(names) = names.filter_map { |name| name[BPM, 1]&.tr(",", ".") }.map(&:to_f).find { |bpm| Timing::TempoMap::BPM.cover?(bpm) }
 
         private
@@ -60,7 +60,7 @@ module Loomshuttle
         end
 
         def notes(group)
-          [group.size == 2 ? "left and right become one stereo stem" : nil, group.first.lanes > 2 ? "the first two of #{group.first.lanes} channels are taken" : nil].compact
+          [group.size == 2 ? "left and right become one stereo stem" : nil, group.first.lanes > 2 ? "the first two of #{group.first.lanes} channels are used" : nil].compact
         end
 
         # Two of one role are two parts of it; that is meant, and said.

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Songs
-    # A song at another tempo, or in another key: all that is counted in samples is counted anew from the song as it is, so that click, guide and
+    # A song at another tempo, or in another key: all that is counted in samples is counted again from the song as it is, so that click, guide and
     # sections follow to the sample and nothing of it is kept twice. Only its stems are made ahead (Porter::VarySong), in a folder of the song's.
     module Varied
       # Percent of the song's own tempo; semitones.
@@ -33,7 +33,7 @@ module Loomshuttle
         end
 
         # @param stem [Hash]
-        # @return [String] its file, below the song's folder. Named by what it was made of, so that one that was exchanged is made anew
+        # @return [String] its file, below the song's folder. Named by what it was made of, so that one that was exchanged is made again
         def file(stem, tempo, key) = File.join(FOLDER, "#{tempo} #{semitones(stem, key)}", "#{stem['sum'][0, 32]}.wav")
 
         # @param stem [Hash] role and name

@@ -30,7 +30,7 @@ module Loomshuttle
             channel = show.channels[number] or raise Invalid.new("There is no channel #{number}.", where: "channels")
             next if to == "stage" || channel.take
 
-            raise Invalid.new("#{channel.title} hears no card return on take; set one in Patch.", where: "channel/#{number}/take")
+            raise Invalid.new("#{channel.title} has no take source; set one in Patch.", where: "channel/#{number}/take")
           end
         end
       end

@@ -52,11 +52,11 @@ module Loomshuttle
       # @return [Proposal]
       # @raise [Invalid] when it cannot be done, or an option is missing
       def self.for(show, kind, options)
-        name = KINDS[kind] or raise Invalid.new("There is no proposal \"#{kind}\"; known are #{KINDS.keys.join(', ')}.", where: "kind")
+        name = KINDS[kind] or raise Invalid.new("There is no step \"#{kind}\"; known are #{KINDS.keys.join(', ')}.", where: "kind")
         made = send(name, show, OPTIONS.fetch(kind).check(options, "options"))
         made.is_a?(Proposal) ? made : Proposal.new(edit: made, parts: [], problems: [])
       rescue KeyError => e
-        raise Invalid.new("A proposal \"#{kind}\" needs #{e.key}.", where: e.key.to_s)
+        raise Invalid.new("A step \"#{kind}\" needs #{e.key}.", where: e.key.to_s)
       end
 
       class << self
@@ -102,7 +102,7 @@ module Loomshuttle
 
         def chain_offsets(show, options)
           port = options.fetch("port")
-          Settings::Edit.set("Set the offsets of link #{port.upcase} one behind the other", Chain.offsets(show.layout.chain(port)))
+          Settings::Edit.set("Set the offsets of link #{port.upcase} in order", Chain.offsets(show.layout.chain(port)))
         end
 
         def desk(show, options)
@@ -126,7 +126,7 @@ module Loomshuttle
 
         def input_list(show, options)
           read = Formats::InputList.read(options.fetch("text"), show, known: options.fetch("columns", {}))
-          unknown = read.unknown.map { |word| Problem.new(where: "line 1", message: "the column \"#{word}\" means nothing here and was left out") }
+          unknown = read.unknown.map { |word| Problem.new(where: "line 1", message: "the column \"#{word}\" is not known and was skipped") }
           lines = read.problems.map { |one| [one.line, one.message] } + AutoPatch.unmet(show, read.entries).map { |entry, message| [entry.line, message] }
           auto_patch(show, options, read.entries, unknown + lines.sort_by(&:first).map { |line, message| Problem.new(where: "line #{line}", message: message) })
         end
@@ -134,7 +134,7 @@ module Loomshuttle
         # Parts of a patch that were saved before.
         def recall(show, options)
           settings, lacks = Recall.settings(show, options.fetch("settings"))
-          problems = lacks.map { |path| Problem.new(where: path, message: "this rig has no such setting, and it was left out") }
+          problems = lacks.map { |path| Problem.new(where: path, message: "this rig has no such setting; skipped") }
           Proposal.new(edit: Settings::Edit.set(options.fetch("label", "Recall"), settings), parts: [], problems: problems)
         end
       end

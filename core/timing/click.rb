@@ -40,7 +40,7 @@ module Loomshuttle
       private
 
       # Quarter notes from the beginning of a bar: every beat and every subdivision, each once. Groups of quarters in a bar of eighths
-      # begin anew with each bar.
+      # begin again with each bar.
       def places(meter)
         beats = (0...meter.beats).map { |beat| meter.beat * beat }
         return beats unless @step

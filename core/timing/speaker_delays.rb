@@ -26,10 +26,13 @@ module Loomshuttle
         # @raise [Invalid] when nothing has a place, or the desk cannot
         def edit(show)
           zones = zones(show)
-          raise Invalid.new("No delayed speaker and main speaker have a place yet; say where they stand.", where: "output/1/speaker") if zones.empty?
+          raise Invalid.new("Place a main and a delay speaker first.", where: "output/1/speaker") if zones.empty?
 
           far = zones.find { |zone| !zone.possible }
-          raise Invalid.new("Output #{far.output} would need #{far.wanted} samples of delay, which the #{show.profile.name} has not.", where: "output/#{far.output}/delay") if far
+          if far
+            raise Invalid.new("Output #{far.output} needs #{far.wanted} samples of delay; the #{show.profile.name} offers #{show.profile.mixing.longest_delay(show.rate)}.",
+                              where: "output/#{far.output}/delay")
+          end
 
           Settings::Edit.set("Set the delays of #{zones.size} speaker#{'s' if zones.size > 1}", zones.to_h { |zone| ["output/#{zone.output}/delay", zone.wanted] })
         end

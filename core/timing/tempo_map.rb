@@ -2,11 +2,11 @@
 
 module Loomshuttle
   module Timing
-    # From bars and beats to samples and back. Places are quarter notes from the first bar, tempos quarter notes a minute, as in a Standard
+    # From bars and beats to samples and back. Places are quarter notes from the first bar, tempos quarter notes per minute, as in a Standard
     # MIDI File. Where tempos change by steps everything is computed in fractions and exact; a ramp goes evenly with the beats from one tempo to
     # the next, so that its time is a logarithm and a Float.
     class TempoMap
-      # at: quarter note where it begins; bpm: quarter notes a minute; ramp: whether it goes evenly to the next one's tempo
+      # at: quarter note where it begins; bpm: quarter notes per minute; ramp: whether it goes evenly to the next one's tempo
       Tempo = Value.define(:at, :bpm, :ramp)
       # bar: number, from 1, where it begins; beats of a unit (4: quarters, 8: eighths) in a bar
       Meter = Value.define(:bar, :beats, :unit) do
@@ -117,7 +117,7 @@ module Loomshuttle
         refuse("tempos go from the beginning on, each later than the one before") unless @tempos.first.at.zero? && ascending?(@tempos.map(&:at))
         refuse("time signatures go from bar 1 on, each later than the one before") unless @meters.first.bar == 1 && ascending?(@meters.map(&:bar))
         odd = @tempos.find { |tempo| !BPM.cover?(tempo.bpm) }
-        refuse("a tempo is from #{BPM.min} to #{BPM.max} quarter notes a minute, not #{odd.bpm.to_f.round(2)}") if odd
+        refuse("a tempo is from #{BPM.min} to #{BPM.max} quarter notes per minute, not #{odd.bpm.to_f.round(2)}") if odd
       end
 
       def ascending?(list) = list.each_cons(2).all? { |one, other| one < other }

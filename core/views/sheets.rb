@@ -50,7 +50,7 @@ module Loomshuttle
           [channel.number.to_s, channel.name, channel.stage ? Rig::Label.for(@show.layout.socket_of(channel.stage)) : "", gain(channel),
            sends.map { |send| "#{send.lane} #{Rig::Label::TAPS.fetch(@show.tap_of(send))}" }.join(", "), channel.take&.number.to_s]
         end
-        Table.new(title: "Desk by channel", note: @show.profile.name, head: ["Ch", "Name", "Hears on stage", "Preamp", "Card send, tap", "Take from return"], rows: rows)
+        Table.new(title: "Desk by channel", note: @show.profile.name, head: ["Ch", "Name", "Stage source", "Preamp", "Card send, tap", "Take from return"], rows: rows)
       end
 
       # With the channel that has the same preamp before, and its own trim.
@@ -69,10 +69,10 @@ module Loomshuttle
           [output.number.to_s, @show.label(output.source), taken(output), how(output), sockets.empty? ? "nowhere" : sockets.join(", ")]
         end
         lanes = @show.personal_lanes.values.select(&:source).map { |lane| ["P#{lane.number}", @show.label(lane.source), taken(lane), "", "Personal mix #{lane.number}"] }
-        Table.new(title: "What comes out", note: @show.profile.name, head: ["Output", "Carries", "Taken", "Delay, polarity", "At"], rows: rows + lanes)
+        Table.new(title: "Outputs", note: @show.profile.name, head: ["Output", "Carries", "Taken", "Delay, polarity", "At"], rows: rows + lanes)
       end
 
-      def taken(output) = Rig::Label::TAPS.fetch(@show.point_of_output(output).tap, "past the mixer")
+      def taken(output) = Rig::Label::TAPS.fetch(@show.point_of_output(output).tap, "direct")
 
       def how(output)
         delay = "#{Timing::Latency.ms(output.delay, @show.rate).round(2)} ms" if output.delay.positive?

@@ -34,7 +34,7 @@ module Loomshuttle
       # A song begins.
       def forget_limited = @limited = [0] * @outputs
 
-      # @return [Hash] "outputs" in dBFS; everything begins anew
+      # @return [Hash] "outputs" in dBFS; everything begins again
       def take = { "outputs" => @peaks.map { |peak| decibels(peak) } }.tap { clear }
 
       private

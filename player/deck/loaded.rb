@@ -10,7 +10,7 @@ module Loomshuttle
     class Loaded
       def song = material.song
 
-      # @return [Numeric, nil] seconds after which what follows begins by itself; nil: it waits for a hand
+      # @return [Numeric, nil] seconds after which what follows begins on its own; nil: it waits for a hand
       def goes_on
         follows, pause = tonight.follows || song.follows, tonight.pause || song.pause
         { "on" => 0, "pause" => pause }[follows]

@@ -30,7 +30,7 @@ module Loomshuttle
 
         done = Runtime::Mailbox.new(most: 1)
         @jobs << -> { done << outcome(&block) }
-        kind, value = done.pop(PATIENCE) || raise(Invalid.new("The song is still being opened; its disk is slow.", where: "song"))
+        kind, value = done.pop(PATIENCE) || raise(Invalid.new("The song is still loading; its disk is slow.", where: "song"))
         kind == :done ? value : raise(value)
       end
 

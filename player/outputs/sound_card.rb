@@ -12,7 +12,7 @@ module Loomshuttle
       AGAIN = 1.0
       # What aplay holds ready (µs), and the pipe to it (bytes; Linux's F_SETPIPE_SZ).
       BUFFER, PIPE, SET_PIPE = 60_000, 4096, 1031
-      # A device that takes faster than this times its rate is no clock (a plugin that writes a file); it is held back.
+      # A device that takes faster than this times its rate is not a clock (a plugin that writes a file); it is held back.
       FASTEST = 1.02
 
       # @param device [Runtime::SoundDevices::Device]   @param rate [Integer]   @param now [Proc] seconds that only grow

@@ -104,7 +104,7 @@ module Loomshuttle
       end
 
       def refuse(line)
-        line.puts(Twin.say("refused", why: "The code is another one."), PATIENCE)
+        line.puts(Twin.say("refused", why: "Wrong pairing code."), PATIENCE)
       end
 
       def secure?(code) = code.bytesize == @code.call.bytesize && code.bytes.zip(@code.call.bytes).sum { |one, other| one ^ other }.zero?

@@ -56,7 +56,7 @@ module Loomshuttle
           shape = SAY[word] or raise Invalid.new("The other computer says #{Text.readable(word, most: 20)}.", where: "twin")
           [word, shape.check(details, word)]
         rescue JSON::ParserError, EncodingError, NoMethodError
-          raise Invalid.new("The other computer says what cannot be read.", where: "twin")
+          raise Invalid.new("The other computer sent an unreadable message.", where: "twin")
         end
 
         # @return [String]

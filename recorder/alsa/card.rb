@@ -17,7 +17,7 @@ module Loomshuttle
         IDLE = 1.0
         # A stretch that was lost is told by its length up to this (seconds).
         LONGEST = 600
-        # A device that delivers faster than this times its rate is no clock (a plugin that reads a file); it is held back.
+        # A device that delivers faster than this times its rate is not a clock (a plugin that reads a file); it is held back.
         FASTEST = 1.02
 
         # @return [String] "running", "busy" or "gone"

@@ -24,7 +24,7 @@ module Loomshuttle
         # @return [Runtime::SoundDevices::Device, nil] nil for the desk's own card
         attr_reader :device
 
-        # Chooses another one; the recorder starts anew on it.
+        # Chooses another one; the recorder starts again on it.
         # @param id [String, nil] as the list has it; nil for the desk's own card
         # @param rate [Integer, nil] that the show runs at
         # @raise [Invalid] when it is not there, or busy, or runs at no rate of ours

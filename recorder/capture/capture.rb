@@ -23,7 +23,7 @@ module Loomshuttle
 
       # @param root [String] folder of all takes
       # @param tracks [Array<Track>] those to write   @param started_at [Time]
-      # @param limit [Integer, nil] frames after which it ends by itself
+      # @param limit [Integer, nil] frames after which it ends on its own
       # @param bits [24, 32]   @param project [String] the show
       # @param mirror [String, nil] folder of a second copy of all takes
       # @param over [Hash, nil] take, number, from and trip of the take that it is played along to: it begins with silence that costs
@@ -157,7 +157,7 @@ module Loomshuttle
         @copies.each(&:settle)
         why
       rescue SystemCallError => e
-        why || "Take #{@number} was closed early: #{e.message}"
+        why || "Take #{@number} ended early: #{e.message}"
       end
 
       # Copies that were given up, in words.
@@ -201,14 +201,14 @@ module Loomshuttle
           at = @frames + one.at - batch.position
           next unless at.positive? && @breaks.size < BREAKS
 
-          @breaks << { "at" => at, "seconds" => one.seconds, **(one.kind == "anew" ? {} : { "kind" => one.kind }) }
+          @breaks << { "at" => at, "seconds" => one.seconds, **(one.kind == "again" ? {} : { "kind" => one.kind }) }
         end
       end
 
       def break_words = TakeBreaks.words(@breaks, @rate)
 
       def behind_words
-        format("The disk was too slow: %.1f s that arrived could not be written and are silent.", @behind / @rate.to_f) if @behind.positive?
+        format("Disk too slow: %.1f s could not be written and are silent.", @behind / @rate.to_f) if @behind.positive?
       end
 
       def note_levels(batch, peaks)

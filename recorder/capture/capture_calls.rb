@@ -12,7 +12,7 @@ module Loomshuttle
       end
 
       # @param tracks [Array<Hash>] number, name, inputs, outputs, armed
-      # @param others [Hash] what is not given stays: buffer (samples each way), own_mix (return lanes of the recorder's own mix, or
+      # @param others [Hash] what is not given stays: buffer (samples each way), own_mix (return lanes of the recorder mix, or
       #   none), bits (24 or 32, float), mirror (folder of a second copy, or nil), project (the show)
       def configure(tracks:, **others)
         @config.change(tracks, others.transform_keys(&:to_s))
@@ -31,7 +31,7 @@ module Loomshuttle
       end
 
       # @param name [String] of the take
-      # @param frames [Integer, nil] length after which it stops by itself
+      # @param frames [Integer, nil] length after which it stops on its own
       # @param back [Numeric] seconds before now that it begins, as far as the look-back goes
       # @return [Hash] as Capturing#status
       # @raise [Invalid]

@@ -31,7 +31,7 @@ module Loomshuttle
 
       # @param root [String] folder of all takes   @param rate [Integer] samples a second   @param lanes [Integer]
       # @param numbers [Numbers]                    @param wall [Proc] the time of day
-      # @param on_change [Proc] called when its state has changed by itself
+      # @param on_change [Proc] called when its state has changed on its own
       # @yieldreturn [Integer] position up to which batches have arrived, though they may wait to be handled
       def initialize(root, rate:, lanes:, numbers:, wall:, on_change:, &arrived)
         @root, @rate, @lanes, @numbers, @wall, @on_change, @arrived = root, rate, lanes, numbers, wall, on_change, arrived
@@ -186,10 +186,10 @@ module Loomshuttle
         end
         ended if @capture.full?
       rescue SystemCallError, Invalid => e
-        ended("Take #{@capture.number} was closed early: #{e.message}")
+        ended("Take #{@capture.number} ended early: #{e.message}")
       rescue StandardError => e
         Runtime::Log.surprise(e, "writing take #{@capture.number}")
-        ended("Take #{@capture.number} was closed early: the recorder failed at it (#{e.class}); the log has more.")
+        ended("Take #{@capture.number} ended early: recorder error (#{e.class}). See the log.")
       end
 
       def ended(why = nil)
@@ -244,13 +244,13 @@ module Loomshuttle
         seconds_left(capture).select { |_, left| left < LAST_SECONDS }.each_key do |copy|
           next if capture.leave(copy, "its disk is full")
 
-          ended("The disk is full; take #{capture.number} was closed before that, and nothing of it is lost.")
+          ended("Disk almost full: take #{capture.number} was ended safely; nothing was lost.")
         end
       end
 
       def warning(capture)
         copy, left = seconds_left(capture).min_by(&:last)
-        full = "The #{DISKS[copy]} is full in #{left / 60} min #{left % 60} s." if left && left < WARN_SECONDS
+        full = "The #{DISKS[copy]} will be full in #{left / 60} min #{left % 60} s." if left && left < WARN_SECONDS
         [full, capture.problem].compact.join(" ").then { |words| words unless words.empty? }
       end
     end

@@ -83,7 +83,7 @@ module Loomshuttle
 
       def tell(name, frames, why, path = nil)
         what = name == :mirror ? "The mirror in #{@mirror}" : "The copy in #{File.dirname(path)}"
-        words = format("%<what>s was given up after %<seconds>.1f s: %<why>s.", what: what, seconds: frames / @rate.to_f, why: why)
+        words = format("%<what>s stopped after %<seconds>.1f s: %<why>s.", what: what, seconds: frames / @rate.to_f, why: why)
         @problems[name] = name == :mirror ? words : "#{words} The take goes on in #{folder}."
       end
     end

@@ -19,7 +19,7 @@ module Loomshuttle
       # lies further behind, once nothing else has come for STEADY (seconds), for late packets come in bursts.
       NEAR, BEHIND = 1.0, 0.2
       CONFIRM, STEADY = 3, 0.1
-      # A sender that goes on with a later time has left a gap of that length, up to this (seconds); beyond it has started anew.
+      # A sender that goes on with a later time has left a gap of that length, up to this (seconds); beyond it has started again.
       LONGEST_GAP = 600
       # Another sender that is ahead of the one before it by no more than this (seconds) has the same time.
       TAKEN_OVER = 5
@@ -27,7 +27,7 @@ module Loomshuttle
       CLOCK_LOST = 0.5
       # Silence that is told, where no counter tells it (seconds).
       PAUSE = 0.5
-      # How the sender's time went on: kind "paused" or "anew", at (position), and seconds on the wall.
+      # How the sender's time went on: kind "paused" or "again", at (position), and seconds on the wall.
       Break = Struct.new(:kind, :at, :seconds)
 
       attr_reader :position, :intakes, :timeline, :rate, :batch, :heard_at
@@ -59,7 +59,7 @@ module Loomshuttle
       attr_writer :player
 
       # @param stream [Integer] index
-      # @param arrived [String, Formats::RtpRuns::Run] a datagram, or packets that follow on each other; what is no RTP packet of the stream's
+      # @param arrived [String, Formats::RtpRuns::Run] a datagram, or packets that follow on each other; what is not an RTP packet of the stream's
       #   sender is counted and ignored
       def receive(stream, arrived)
         return receive_run(stream, arrived) unless arrived.is_a?(String)
@@ -87,7 +87,7 @@ module Loomshuttle
       # @param why [String] what cannot be done without
       # @raise [Invalid] when no samples arrive
       def need_clock(why)
-        raise Invalid.new("No samples arrive from the desk, so #{why}.", where: "clock") unless clock?
+        raise Invalid.new("No audio from the desk, so #{why}.", where: "clock") unless clock?
       end
 
       # @return [Hash] packets, late, repeated, reordered, crowded, lost_frames and foreign over all streams
@@ -189,7 +189,7 @@ module Loomshuttle
         @newest = @position
         @intakes.each { |intake| intake.restart(@position) }
         @timeline.start(packet.timestamp, @position)
-        @breaks << Break.new("anew", @position, [silent - ((@position - reached) / @rate.to_f), 0.0].max.round(1))
+        @breaks << Break.new("again", @position, [silent - ((@position - reached) / @rate.to_f), 0.0].max.round(1))
       end
 
       def step_clock(newest, now)

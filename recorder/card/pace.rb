@@ -7,7 +7,7 @@ module Loomshuttle
     class Pace
       # Seconds that are looked at, of each end, and that lie between both ends at least.
       WINDOW, EDGE, LEAST = 60, 5, 30
-      # What is further off is no clock that runs wrong: nothing comes, or in fits.
+      # What is further off is not a clock that runs wrong: nothing comes, or in fits.
       BELIEVED = (0.8..1.2)
 
       # @param rate [Integer] that it should be

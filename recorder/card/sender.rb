@@ -3,7 +3,7 @@
 module Loomshuttle
   module Recorder
     # Who a stream listens to. A stream has one sender (source, payload type and packet length) until that has been silent; what others send
-    # meanwhile is counted and costs the take nothing. A new one is believed once a few of its packets follow on each other, as RFC 3550,
+    # in between is counted and costs the take nothing. A new one is believed once a few of its packets follow on each other, as RFC 3550,
     # Appendix A.1, has it with MIN_SEQUENTIAL; until then they are held, so that nothing of it is lost.
     class Sender
       # Seconds without a word, and another one may take the place.

@@ -72,7 +72,7 @@ module Loomshuttle
         raise Invalid.new("The card has sends 1 to #{@engine.lanes}, not #{input}.", where: "input") unless input.between?(1, @engine.lanes)
 
         frames = @measurement.measure(output, input, @config["buffer"]) or
-          raise Invalid.new("Nothing came back on card send #{input} of what left on return #{output}: put its channel on take and send it at channel in.", where: "trip")
+          raise Invalid.new("The test signal from return #{output} did not arrive on card send #{input}. Flip its channel to take and tap its send at channel in.", where: "trip")
 
         @config.keep_trip(frames)
         { "frames" => frames, "buffer" => @config["buffer"] }
@@ -91,7 +91,7 @@ module Loomshuttle
       # Reads ahead. @return [Boolean] whether there was something to do
       def fill = @playback.fill
 
-      # Ends what has come to its end. Who changes playback meanwhile looks at its end himself.
+      # Ends what has come to its end. Whoever changes playback at that moment checks its end himself.
       def stop_at_end
         return unless @playback.over? && @transport.try_enter
 

@@ -5,7 +5,7 @@ require "numo/narray"
 module Loomshuttle
   module Recorder
     # Reads a take as it goes out to the card's returns: each track's file on the output lanes it has now, and, where it is
-    # wanted, the recorder's own mix of all tracks on two lanes more.
+    # wanted, the recorder mix of all tracks on two lanes more.
     class TakeReader
       # A mono track goes to both sides of the own mix 3 dB lower (common practice, no published source).
       CENTRE = Math.sqrt(0.5)

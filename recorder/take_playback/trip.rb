@@ -40,7 +40,7 @@ module Loomshuttle
 
       def play(output, buffer)
         @transport.synchronize do
-          raise Invalid.new("Stop playback first.", where: "playback") if @playback.going?
+          raise Invalid.new("Stop the take first.", where: "playback") if @playback.going?
 
           words = { "id" => "trip", "number" => 0, "name" => "round trip", "frames" => RoundTrip::BURST }
           @playback.start(RoundTrip::Burst.new(output, @returns, @rate), words, buffer: buffer)
@@ -51,7 +51,7 @@ module Loomshuttle
         @listening = RoundTrip.new(input, -> { player.started }, @rate)
         deadline = @now.call + PATIENCE
         until @listening.heard?
-          raise Invalid.new("The desk stopped sending meanwhile.", where: "clock") if @now.call > deadline
+          raise Invalid.new("The desk stopped sending during the measurement.", where: "clock") if @now.call > deadline
 
           @wait.call
         end

@@ -38,7 +38,7 @@ module Loomshuttle
 
         private
 
-        # What was cut away from the list is no part of the total either.
+        # What was cut away from the list is not part of the total either.
         def total(data, gaps)
           before = data["gaps_total"] or return {}
           lost = data["gaps"].to_a.sum { |gap| gap["frames"] } - gaps.sum { |gap| gap["frames"] }

@@ -30,7 +30,7 @@ module Loomshuttle
           changed
         end
 
-        # Into its files, and the lists beside them. The sound itself is not touched: the tail behind it is written anew.
+        # Into its files, and the lists beside them. The sound itself is not touched: the tail behind it is written again.
         # @param manifest [Hash]   @param markers [Array<Formats::Markers::Marker>]
         def write_markers(folder, manifest, markers)
           tail = Formats::Markers.chunks(markers)
@@ -51,7 +51,7 @@ module Loomshuttle
         # @return [Hash] its manifest then
         # @raise [Invalid] when it is none
         def adopt(root, folder, number)
-          manifest = Manifest.read(folder) or raise Invalid.new("#{folder} is no take.", where: "folder")
+          manifest = Manifest.read(folder) or raise Invalid.new("#{folder} is not a take.", where: "folder")
           Manifest.write(folder, manifest.merge("number" => number))
           Runtime::Files.move(folder, File.join(root, Formats::FileNames.take_folder(number, manifest["name"])))
           manifest.merge("number" => number)
@@ -60,7 +60,7 @@ module Loomshuttle
         # @return [Array<Hash>] manifests of what lies in the bin, with bytes
         def binned(root) = Manifest.all(File.join(root, BIN)).map { |folder, manifest| manifest.merge("bytes" => bytes(folder)) }
 
-        # Takes another way where the name is taken again meanwhile.
+        # Takes another way where somebody else has taken the name by then.
         def free_name(folder) = File.exist?(folder) ? "#{folder} again" : folder
 
         # @param number [Integer] of one that lies in the bin

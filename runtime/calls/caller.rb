@@ -76,7 +76,7 @@ module Loomshuttle
       rescue StandardError => e
         Health.trouble(e, "telling a caller")
       ensure
-        close # so that he notices, comes again, and reads everything anew
+        close # so that he notices, comes again, and reads everything again
       end
     end
   end

@@ -5,7 +5,7 @@ require "open3"
 # bin/demo itself, without any option, from places that once stopped it: closed folders, names with spaces and umlauts, longer than a
 # socket's path may be, a terminal that knows only ASCII, ports that are taken, and two clones side by side.
 RSpec.describe "bin/demo, wherever it is cloned", :folder, :own_application do
-  # What is installed and built is shared: that is no part of a clone.
+  # What is installed and built is shared: that is not part of a clone.
   let(:shared) { %w[vendor ui/node_modules ui/dist] }
 
   def clone(name)

@@ -80,7 +80,7 @@ RSpec.describe "The running application" do
     end
 
     it "says what is wrong on standard error, with an exit code that is not 0" do
-      { %w[flip moon] => /stage or take/, %w[play 4711] => /no take 4711/, ["flip", "take", "--channels", "x"] => /no channel or range/,
+      { %w[flip moon] => /stage or take/, %w[play 4711] => /no take 4711/, ["flip", "take", "--channels", "x"] => /not a channel or range/,
         ["capture", "--seconds", "0"] => /above 0/, ["nonsense"] => /nonsense/ }.each do |arguments, message|
         out, err, code = application.command(*arguments, "--json")
         expect([out, err, code]).to match(["", message, be_positive]), arguments.join(" ")
@@ -107,7 +107,7 @@ RSpec.describe "The running application" do
     application.post("/api/edits", settings: (1..30).to_h { |n| ["send/#{n}/tap", nil] }.merge("setup/buffer" => 2048), wait: true)
   end
 
-  # A second take of the first one's playback, and how many packets came late meanwhile. Once one try was good, no more.
+  # A second take of the first one's playback, and how many packets came late during it. Once one try was good, no more.
   def played_again(live)
     return if @good
 

@@ -78,7 +78,7 @@ RSpec.describe "The application in trouble", :own_application do
     expect(recorder.call("status")["clock"]).to be(true)
   end
 
-  it "holds every sample while the interface is killed, and tells where the desk started anew" do
+  it "holds every sample while the interface is killed, and tells where the desk started again" do
     application.open_show(RunningApplication::CLEAN)
     id = application.capture("name" => "Trouble")
     captured_on(1)
@@ -89,11 +89,11 @@ RSpec.describe "The application in trouble", :own_application do
     expect(application.get("/api/state").dig("recorder", "capture")).to include("id" => id)
     before = frames
     restart_desk
-    Tools.wait_until(60, "the break") { application.get("/api/state").dig("recorder", "capture", "warning") =~ /started anew/ }
+    Tools.wait_until(60, "the break") { application.get("/api/state").dig("recorder", "capture", "warning") =~ /started again/ }
     captured_on(1)
     application.post("/api/capture/stop")
     take = application.take(id)
-    expect(take).to include("state" => "complete", "note" => /The desk started anew after/)
+    expect(take).to include("state" => "complete", "note" => /The desk started again after/)
     expect(take["gaps"].select { |gap| gap["at"] < before - 2400 }).to eq([])
     expect(Tools.run("sndfile-info", take["tracks"][0]["path"])).to match(/Frames\s*: #{take['frames']}\b/)
     Tools.wait_until(60, "the desk in step") { application.get("/api/state")["desk"].then { |desk| desk["up"] && desk["apart"]&.zero? } }

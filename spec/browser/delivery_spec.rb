@@ -19,9 +19,9 @@ RSpec.describe "Bringing in a delivery", type: :feature do
     click_button("Import recordings…")
     find_field("Or a folder or ZIP file on the recording computer").send_keys(folder) # a long text is not typed key by key otherwise
     click_button("Scan")
-    expect(page).to have_css(".capture-delivery tr", text: /FIDDEL-0001\.flac, 04_FIDDEL-0002\.flac.*4 Fiddle.*2 parts are put one behind the other/m)
+    expect(page).to have_css(".capture-delivery tr", text: /FIDDEL-0001\.flac, 04_FIDDEL-0002\.flac.*4 Fiddle.*2 parts are joined/m)
     expect(page).to have_css(".capture-delivery tr", text: /VoxAda.*10 Voice Ada.*44\.1 kHz becomes 48\.0 kHz/m)
-    expect(page).to have_css(".capture-delivery tr", text: /Unknown thing.*no track is called like this/m)
+    expect(page).to have_css(".capture-delivery tr", text: /Unknown thing.*no track has this name/m)
     find("input[aria-label='Take Unknown thing']", visible: :all).click
     within("[role=dialog]") { fill_in("Take name", with: "Rehearsal") }
     click_button("Bring in 3 recordings")

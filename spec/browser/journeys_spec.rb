@@ -28,7 +28,7 @@ RSpec.describe "A journey", type: :feature do
           press_a_fix if ((looks += 1) % 60).zero? && faults.size == before
           faults.size < before
         end
-        # Shown before the next is clicked, for what is drawn anew cannot be.
+        # Shown before the next is clicked, for what is drawn again cannot be.
         expect(page).to have_css("[role=dialog][aria-label=Findings] h2", text: heading(faults.size))
       end
       expect(page).to have_css("[role=dialog][aria-label=Findings] h2", text: heading(0))

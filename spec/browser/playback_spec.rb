@@ -121,7 +121,7 @@ RSpec.describe "Playback", type: :feature do
     application.post("/api/edits", "settings" => { "role/1/outputs" => [1], "role/2/outputs" => [2] })
     find("summary", text: "Tonight").click
     find_field("Tempo (%)").send_keys([:control, "a"], "80", :enter)
-    expect(page).to have_css("section[aria-label='Running order'] button", text: "not made at 80 % yet")
+    expect(page).to have_css("section[aria-label='Running order'] button", text: "not rendered at 80 % yet")
     click_button("Render stems")
     settle("the parts") { player["items"].first["made"] }
     expect(page).to have_no_button("Render stems")
@@ -133,7 +133,7 @@ RSpec.describe "Playback", type: :feature do
     expect(find_field("Accents in 7/8 (beats)").value).to eq("1")
     click_button("Split at the playhead’s bar")
     expect(page).to have_field("Name of section 2")
-    # Bars of 7/8 at 120 quarter notes a minute last 84,000 samples of the song as it is.
+    # Bars of 7/8 at 120 quarter notes per minute last 84,000 samples of the song as it is.
     from = application.get("/api/songs/#{tide}")["parts"].last["from"]
     expect([from % 84_000, from]).to match([0, be_between(336_000, 900_000)])
   end

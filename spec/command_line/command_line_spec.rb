@@ -5,7 +5,7 @@ RSpec.describe Loomshuttle::CommandLine::Ranges do
     expect(described_class.parse("1-4, 7,9-9")).to eq([1, 2, 3, 4, 7, 9])
   end
 
-  { "x" => /no channel or range/, "1-" => /no channel or range/, "" => nil, "4-1" => /backwards/ }.compact.each do |text, message|
+  { "x" => /not a channel or range/, "1-" => /not a channel or range/, "" => nil, "4-1" => /backwards/ }.compact.each do |text, message|
     it("refuses #{text.inspect}") { expect { described_class.parse(text) }.to raise_error(Loomshuttle::CommandLine::Client::Failed, message) }
   end
 end
@@ -22,14 +22,14 @@ RSpec.describe Loomshuttle::CommandLine::Answers do
       Take 3 Set, complete: 2.0 s in /takes/3
       track  name    peak dBFS  RMS dBFS
       4      Fiddle  −18.4      −27.0
-      Silent at 1 place, 48 samples in all.
+      1 gap, 48 samples in all.
     TEXT
   end
 
   it "says that nothing was lost only when that is so, and what happened" do
     expect(described_class.take(take.merge("missing" => []))).to end_with("\nNothing was lost.")
-    broken = take.merge("missing" => [], "breaks" => [{ "at" => 48_000, "seconds" => 3.1 }], "note" => "The desk started anew.")
-    expect(described_class.take(broken)).to end_with("−27.0\nThe desk started anew.")
+    broken = take.merge("missing" => [], "breaks" => [{ "at" => 48_000, "seconds" => 3.1 }], "note" => "The desk started again.")
+    expect(described_class.take(broken)).to end_with("−27.0\nThe desk started again.")
   end
 
   it "makes the document that capture prints" do
@@ -40,7 +40,7 @@ RSpec.describe Loomshuttle::CommandLine::Answers do
   end
 
   it "has words for nothing" do
-    expect(described_class.findings([])).to eq("Nothing is wrong.")
+    expect(described_class.findings([])).to eq("No findings.")
     expect(described_class.takes([])).to include("No takes yet")
   end
 end

@@ -1,6 +1,6 @@
 # frozen_string_literal: true
 
-RSpec.describe "The core by itself" do
+RSpec.describe "The core alone" do
   it "loads whole in a process that has nothing else, and needs no web, database or socket" do
     script = <<~RUBY
       require "#{Loomshuttle::ROOT}/loader"

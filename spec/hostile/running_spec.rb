@@ -79,7 +79,7 @@ RSpec.describe "What gets in" do
         socket.send(HostilePackets.rtp(random), 0, "127.0.0.1", application.port + 10 + (2 * random.rand(5)))
         sleep(0.002) if (n % 20).zero?
       end
-      # What the look-back holds grows meanwhile, by a known figure.
+      # What the look-back holds grows during this, by a known figure.
       expect(resident("recorder")).to be < resident_before + 150
     end
     expect(application.get("/api/state")["recorder"]["foreign"]).to be > 100

@@ -49,7 +49,7 @@ RSpec.describe Loomshuttle::Player::Render, :folder do
   end
 
   it "writes nothing where nothing has an output" do
-    expect { render([role("Choir", 1)]) }.to raise_error(Loomshuttle::Invalid, "Nothing of Tide has an output.")
+    expect { render([role("Choir", 1)]) }.to raise_error(Loomshuttle::Invalid, "No part of Tide has an output.")
     expect(File.exist?(out)).to be(false)
   end
 end

@@ -105,7 +105,7 @@ RSpec.describe Loomshuttle::Player::Unit, :folder do
     expect([strongest.call(1), rig.meters.last["outputs"][3]]).to eq([nil, -144.0])
   end
 
-  it "goes on where it is when the interface's clock begins anew, and says when there is none" do
+  it "goes on where it is when the interface's clock begins again, and says when there is none" do
     ready.command("play")
     rig.run(0.5)
     rig.interface.at(7)
@@ -199,7 +199,7 @@ RSpec.describe Loomshuttle::Player::Unit, :folder do
     [{ "key" => 1, "song" => first, "version" => 1 }, { "key" => 2, "song" => other, "version" => 1 }]
   end
 
-  it "plays on from song to song by itself, while the show is edited all the time" do
+  it "plays on from song to song on its own, while the show is edited all the time" do
     items = two_songs
     rig.player.configure(items: items, roles: [{ "name" => "Strings", "kind" => "parts", "outputs" => [1] }])
     rig.run(0.1)

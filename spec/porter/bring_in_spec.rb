@@ -109,12 +109,12 @@ RSpec.describe Loomshuttle::Porter::BringIn, :folder do
     arrangement = Loomshuttle::Web::Arrangement.new(items.flat_map(&:sounds), show)
     fiddle, tuba = items.map { |item| { "file" => item.sounds.first.path, "lane" => nil } }
     {
-      [[{ "file" => "/etc/passwd", "lane" => nil }]] => /changed meanwhile/, [[fiddle.merge("lane" => 2)]] => /Fiddle.wav has no channel 3/,
+      [[{ "file" => "/etc/passwd", "lane" => nil }]] => /files have changed/, [[fiddle.merge("lane" => 2)]] => /Fiddle.wav has no channel 3/,
       [[fiddle, tuba]] => /Fiddle.wav has 2 channels; left and right are one each/, [] => /one file at least/, [[tuba, tuba, tuba]] => /one file, or left and right/
     }.each { |pieces, words| expect { arrangement.items([{ "pieces" => pieces, "track" => 4, "offset" => 0 }]) }.to raise_error(Loomshuttle::Invalid, words) }
     expect { arrangement.items([{ "pieces" => [[tuba]], "track" => 99, "offset" => 0 }]) }.to raise_error(Loomshuttle::Invalid, /no track 99/)
     FileUtils.rm_f(tuba["file"])
-    expect { arrangement.items([{ "pieces" => [[tuba]], "track" => 1, "offset" => 0 }]) }.to raise_error(Loomshuttle::Invalid, /changed meanwhile/)
+    expect { arrangement.items([{ "pieces" => [[tuba]], "track" => 1, "offset" => 0 }]) }.to raise_error(Loomshuttle::Invalid, /files have changed/)
   end
 
   it "knows our own exports by what they are called inside, however their files are called" do
@@ -132,11 +132,11 @@ RSpec.describe Loomshuttle::Porter::BringIn, :folder do
     tone("Tuba.wav", 110, 1)
     File.open(File.join(delivery, "Tuba.wav"), "rb") { |io| deliveries.add(id, "Tuba.wav", io) }
     deliveries.bring_in(deliveries.look({ "id" => id }, show).first, show, name: "Brought")
-    expect { deliveries.give_up(id) }.to raise_error(Loomshuttle::Invalid, /being brought in/)
+    expect { deliveries.give_up(id) }.to raise_error(Loomshuttle::Invalid, /being imported/)
     porter.work(Loomshuttle::Porter::Job.open(File.join(@folder, "jobs")).first)
     deliveries.give_up(id)
     expect(Dir.exist?(File.join(@folder, "deliveries", id))).to be(false)
-    expect { deliveries.give_up("../jobs") }.to raise_error(Loomshuttle::Invalid, /no such delivery/)
+    expect { deliveries.give_up("../jobs") }.to raise_error(Loomshuttle::Invalid, /no such upload/)
   end
 
   it "is taken over by the recorder under its next number, and plays" do
@@ -154,12 +154,12 @@ RSpec.describe Loomshuttle::Porter::BringIn, :folder do
     tone("Tuba.wav", 110, 1)
     File.open(File.join(delivery, "Tuba.wav"), "rb") { |io| deliveries.add(id, "Tuba.wav", io) }
     expect(deliveries.look({ "id" => id }, show).first.map(&:target)).to eq([1])
-    expect { deliveries.add(id, "../../evil.sh", StringIO.new("x")) }.to raise_error(Loomshuttle::Invalid, /no name of a sound file/)
-    expect { deliveries.add("../x", "a.wav", StringIO.new("x")) }.to raise_error(Loomshuttle::Invalid, /no such delivery/)
+    expect { deliveries.add(id, "../../evil.sh", StringIO.new("x")) }.to raise_error(Loomshuttle::Invalid, /not the name of a sound file/)
+    expect { deliveries.add("../x", "a.wav", StringIO.new("x")) }.to raise_error(Loomshuttle::Invalid, /no such upload/)
   end
 
   it "says what is not there, and what cannot be" do
-    expect { deliveries.look({ "folder" => "/nowhere" }, show) }.to raise_error(Loomshuttle::Invalid, %r{/nowhere is not below})
+    expect { deliveries.look({ "folder" => "/nowhere" }, show) }.to raise_error(Loomshuttle::Invalid, %r{/nowhere is outside the allowed})
     expect { deliveries.look(source, show) }.to raise_error(Loomshuttle::Invalid, /no sound file/)
     tone("Tuba.wav", 110, 1)
     tone("Bass.wav", 110, 1)

@@ -156,6 +156,6 @@ RSpec.describe Loomshuttle::Formats::MidiReader do
     rescue Loomshuttle::Invalid
       next
     end
-    expect { described_class.new("RIFF") }.to raise_error(Loomshuttle::Invalid, /no Standard MIDI File/)
+    expect { described_class.new("RIFF") }.to raise_error(Loomshuttle::Invalid, /not a Standard MIDI File/)
   end
 end

@@ -160,11 +160,11 @@ RSpec.describe Loomshuttle::Porter::Export, :folder do
     FileUtils.rm_rf(jobs.export(take, form: "zip")["take"])
     work
     expect(job["error"]).to include("There is no take in")
-    expect { jobs.find("x") }.to raise_error(Loomshuttle::Invalid, /no such job/)
+    expect { jobs.find("x") }.to raise_error(Loomshuttle::Invalid, /no longer exists/)
   end
 
   it "keeps a job that is under way" do
     id = jobs.export(take, form: "zip")["id"]
-    expect { jobs.delete(id) }.to raise_error(Loomshuttle::Invalid, /still under way/)
+    expect { jobs.delete(id) }.to raise_error(Loomshuttle::Invalid, /still running/)
   end
 end

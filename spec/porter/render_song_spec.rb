@@ -24,6 +24,6 @@ RSpec.describe Loomshuttle::Porter::RenderSong, :folder do
   end
 
   it "says what is wrong in the words of the process that does it" do
-    expect(done([])).to include("state" => "failed", "error" => "Nothing of Tide has an output.")
+    expect(done([])).to include("state" => "failed", "error" => "No part of Tide has an output.")
   end
 end

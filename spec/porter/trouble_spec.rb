@@ -50,7 +50,7 @@ RSpec.describe Loomshuttle::Porter::Server, :folder do
     path = File.join(root, job["id"], "job.json")
     File.write(path, JSON.generate(job.merge("state" => "running", "tries" => 3)))
     work_off
-    expect(jobs.find(job["id"])).to include("state" => "failed", "error" => /ended at it 3 times/)
+    expect(jobs.find(job["id"])).to include("state" => "failed", "error" => /Failed 3 times/)
     File.write(path, JSON.generate(job.merge("state" => "running", "tries" => 1)))
     described_class.new(home: @folder, cautious: true).work(Loomshuttle::Porter::Job.open(root).first)
     expect(jobs.find(job["id"])["state"]).to eq("failed")

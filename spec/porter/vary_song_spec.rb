@@ -56,7 +56,7 @@ RSpec.describe Loomshuttle::Porter::VarySong, :folder do
     onsets.each.with_index(1) { |at, nth| expect(at).to be_within(480).of(nth * 19_200) }
   end
 
-  it "makes nothing twice, and anew only what was exchanged" do
+  it "makes nothing twice, and again only what was exchanged" do
     id = SongFolder.write(songs, { "Strings" => sine(220, 1), "Drum loop" => strokes(1) })
     vary(id, 90, 0)
     before = Dir[File.join(songs, id, "varied", "*", "*.wav")].to_h { |path| [path, File.mtime(path)] }
@@ -85,6 +85,6 @@ RSpec.describe Loomshuttle::Porter::VarySong, :folder do
   end
 
   it "is nothing to make at 100 % in its own key" do
-    expect { jobs.vary("/songs/x", "Tide", 100, 0) }.to raise_error(Loomshuttle::Invalid, /nothing to make/)
+    expect { jobs.vary("/songs/x", "Tide", 100, 0) }.to raise_error(Loomshuttle::Invalid, /nothing to render/)
   end
 end

@@ -82,7 +82,7 @@ RSpec.describe "A take in trouble", :folder do
     captured((recorder.call("status")["capture"]["frames"] / 48_000.0) + 1)
     recorder.call("capture.stop")
     folder, manifest = recorder.finished_take
-    expect(manifest).to include("state" => "complete", "note" => /\AThe mirror in .* was given up after \d+\.\d s: its disk is full/)
+    expect(manifest).to include("state" => "complete", "note" => /\AThe mirror in .* stopped after \d+\.\d s: its disk is full/)
     expect_whole(folder, manifest)
     copy, told = Loomshuttle::Recorder::Manifest.all(recorder.seen(second)).first
     expect(told).to include("state" => "ended early", "frames" => be < manifest["frames"], "note" => manifest["note"])
@@ -96,7 +96,7 @@ RSpec.describe "A take in trouble", :folder do
     warned(/goes on in/)
     captured(3)
     done = recorder.call("capture.stop")
-    expect(done).to include("state" => "complete", "folder" => start_with(second), "note" => /takes was given up after .* No space left .* The take goes on in #{second}/)
+    expect(done).to include("state" => "complete", "folder" => start_with(second), "note" => /takes stopped after .* No space left .* The take goes on in #{second}/)
     expect_whole(done["folder"], done)
     folder, manifest = recorder.finished_take
     expect(manifest).to include("state" => "ended early", "note" => done["note"])
@@ -127,7 +127,7 @@ RSpec.describe "A take in trouble", :folder do
     expect(manifest).to include("state" => "complete")
   end
 
-  it "goes on when the desk starts anew, and says where and how long that was" do
+  it "goes on when the desk starts again, and says where and how long that was" do
     begin_capture
     captured(2)
     sender.stop
@@ -135,14 +135,14 @@ RSpec.describe "A take in trouble", :folder do
     ended = Process.clock_gettime(Process::CLOCK_MONOTONIC)
     Tools.wait_until(60, "the loss") { !recorder.call("status")["clock"] }
     sender.start(source: 2, time: 900 * 48_000)
-    warned(/started anew/)
+    warned(/restarted/)
     most = Process.clock_gettime(Process::CLOCK_MONOTONIC) - ended
     captured(4)
     recorder.call("capture.stop")
     folder, manifest = recorder.finished_take
     expect(manifest["breaks"]).to match([include("at" => be > 2 * 48_000, "seconds" => be_between(0.4, most))])
-    expect(manifest).to include("state" => "complete", "note" => format("The desk started anew after %.1f s; the %.1f s that it took are not in the files.",
-                                                                        manifest["breaks"][0]["at"] / 48_000.0, manifest["breaks"][0]["seconds"]))
+    expect(manifest).to include("state" => "complete", "note" => format("Gap of %.1f s at %.1f s: the desk restarted.",
+                                                                        manifest["breaks"][0]["seconds"], manifest["breaks"][0]["at"] / 48_000.0))
     lane = samples(folder, manifest, 1)
     expect(lane[manifest["breaks"][0]["at"]]).to eq(last + 1)
     expect(lane.to_a.uniq - [0]).to eq((lane[0]..lane[-1]).to_a)

@@ -85,7 +85,7 @@ RSpec.describe "Bounds of the recorder", :folder do
       expect(File.size(File.join(takes.last.first, "overview.u8"))).to eq(4 * (done["frames"] / 2400.0).ceil)
     end
 
-    it "starts anew where a sender's time goes back, once others follow" do
+    it "starts again where a sender's time goes back, once others follow" do
       recorder.capture_start
       rig.run(1)
       rig.disturb = lambda do |_, bytes|
@@ -112,7 +112,7 @@ RSpec.describe "Bounds of the recorder", :folder do
       expect(samples(1).size).to eq(done["frames"])
     end
 
-    it "is no pause while this process was held up itself" do
+    it "is not a pause while this process was held up itself" do
       recorder.capture_start
       rig.run(1)
       rig.pause(30, looking: false)

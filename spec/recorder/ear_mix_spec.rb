@@ -34,7 +34,7 @@ RSpec.describe Loomshuttle::Recorder::EarMix do
     expect(sound(answer)[true, 1].abs.max).to be > 100
   end
 
-  it "goes on without a seam, and begins anew where what was asked for is long gone" do
+  it "goes on without a seam, and begins again where what was asked for is long gone" do
     first = recorder.ear_mix(ways: [way(1, 0)])
     rig.run(0.4)
     second = recorder.ear_mix(ways: [way(1, 0)], from: first["position"] + first["frames"])
@@ -49,7 +49,7 @@ RSpec.describe Loomshuttle::Recorder::EarMix do
     expect(fresh).to include("frames" => 0, "sound" => "")
   end
 
-  it "lets nothing through its door that is no way" do
+  it "lets nothing through its door that is not a way" do
     shape = Loomshuttle::Shape.list(described_class::WAY, most: described_class::WAYS)
     [way(0, 0), way(1, 2), way(1, 0, -1), way(1, 0, 300_000), way(1, 0, 0, 11), way(1, 0, 0, "1"), { "lane" => 1 }].each do |bad|
       expect { shape.check([bad], "ways") }.to raise_error(Loomshuttle::Invalid)

@@ -108,7 +108,7 @@ RSpec.describe "A virtual take in trouble", :folder do
       end
       rig.run(0.5)
       go_on_until { recorder.status["capture"]["warning"] }
-      expect(recorder.status["capture"]["warning"]).to match(/mirror in .*second was given up after 0.[345] s: .*Input.output error/)
+      expect(recorder.status["capture"]["warning"]).to match(/mirror in .*second stopped after 0.[345] s: .*Input.output error/)
       recorder.capture_stop
       expect(manifest).to include("state" => "complete", "frames" => be >= 48_000, "note" => /mirror .* given up/)
       expect(samples(1).size).to eq(manifest["frames"])
@@ -127,7 +127,7 @@ RSpec.describe "A virtual take in trouble", :folder do
       end
       rig.run(0.2)
       held.close
-      expect(recorder.capture_stop).to include("state" => "complete", "frames" => 33_600, "note" => /second was given up after 0.[345] s: Input.output error/)
+      expect(recorder.capture_stop).to include("state" => "complete", "frames" => 33_600, "note" => /second stopped after 0.[345] s: Input.output error/)
       copy = Loomshuttle::Recorder::Manifest.all(second).last.last
       expect(copy).to include("state" => "ended early", "frames" => be_between(14_400, 24_000), "note" => manifest["note"])
     end
@@ -159,7 +159,7 @@ RSpec.describe "A virtual take in trouble", :folder do
       end
       go_on_until { recorder.status["capture"]["warning"] }
       rig.run(0.2)
-      expect(recorder.capture_stop).to include("state" => "complete", "note" => /second was given up after 0.[456] s: .*nothing was written for/)
+      expect(recorder.capture_stop).to include("state" => "complete", "note" => /second stopped after 0.[456] s: .*nothing was written for/)
       expect(samples(1).size).to eq(manifest["frames"])
     ensure
       stuck&.close
@@ -175,14 +175,14 @@ RSpec.describe "A virtual take in trouble", :folder do
         write.call(*arguments)
       end
       go_on_until { recorder.status["capture"]["warning"] }
-      expect(recorder.status["capture"]).to include("disk_seconds" => nil, "warning" => /takes was given up after 0.[345] s: .* The take goes on in .*second/)
+      expect(recorder.status["capture"]).to include("disk_seconds" => nil, "warning" => /takes stopped after 0.[345] s: .* The take goes on in .*second/)
       expect(manifest).to include("state" => "ended early", "frames" => be_between(14_400, 24_000))
       expect(samples(1).size).to eq(manifest["frames"])
       rig.run(1)
       Tools.wait_until { Loomshuttle::Recorder::Manifest.all(second).last.last["frames"] > 24_000 }
       broken << second
       go_on_until { recorder.status["capture"].nil? }
-      expect(recorder.status).to include("capture" => nil, "last_problem" => /closed early: .* was given up after 0.[345] s/)
+      expect(recorder.status).to include("capture" => nil, "last_problem" => /closed early: .* stopped after 0.[345] s/)
       there = Loomshuttle::Recorder::Manifest.all(second).last.last
       expect(there).to include("state" => "ended early", "frames" => be > 24_000)
       expect((1..4).map { |track| Loomshuttle::Formats::Wav::Reader.new(path(track, Loomshuttle::Recorder::Manifest.all(second).last.first)).frames }).to eq([there["frames"]] * 4)
@@ -196,7 +196,7 @@ RSpec.describe "A virtual take in trouble", :folder do
       expect(recorder.status["capture"]).to include("disk_seconds" => 100, "warning" => "The disk is full in 1 min 40 s.")
       recorder.tell_free(takes: 64 << 20, mirror: room)
       rig.run(0.5)
-      words = /takes was given up after 0.5 s: its disk is full. The take goes on in .*second/
+      words = /takes stopped after 0.5 s: its disk is full. The take goes on in .*second/
       expect(recorder.status["capture"]).to include("disk_seconds" => 100, "warning" => /\AThe mirror's disk is full in 1 min 40 s. The copy in .*#{words}/)
       expect(manifest).to include("state" => "ended early", "frames" => 24_000, "note" => words)
       expect(samples(1).size).to eq(24_000)
@@ -212,7 +212,7 @@ RSpec.describe "A virtual take in trouble", :folder do
       rig.run(0.5)
       recorder.tell_free(takes: 1 << 40, mirror: (64 << 20) + (576_000 * 9))
       rig.run(0.5)
-      expect(recorder.capture_stop).to include("state" => "complete", "frames" => 48_000, "note" => /second was given up after 0.5 s: its disk is full.\z/)
+      expect(recorder.capture_stop).to include("state" => "complete", "frames" => 48_000, "note" => /second stopped after 0.5 s: its disk is full.\z/)
       copy, told = Loomshuttle::Recorder::Manifest.all(second).last
       expect(told).to include("state" => "ended early", "frames" => 24_000)
       expect(Loomshuttle::Formats::Wav::Reader.new(path(1, copy)).read[true, 0]).to eq(samples(1)[0...24_000])
@@ -258,7 +258,7 @@ RSpec.describe "A virtual take in trouble", :folder do
     expect(told).to eq(lost.select { |nth| nth * 48 < done["frames"] })
   end
 
-  describe "a desk that starts anew" do
+  describe "a desk that starts again" do
     before { rig.run(0.2) }
 
     # Its packets stay away for a while; then they come with another source and other times.
@@ -276,13 +276,13 @@ RSpec.describe "A virtual take in trouble", :folder do
       rig.run(1)
       starts_anew(2.5)
       rig.run(1)
-      expect(recorder.status["capture"]["warning"]).to eq("The desk started anew after 1.0 s; the 2.5 s that it took are not in the files.")
+      expect(recorder.status["capture"]["warning"]).to eq("Gap of 2.5 s at 1.0 s: the desk restarted.")
       done = recorder.capture_stop
-      expect(done).to include("state" => "complete", "breaks" => [{ "at" => 48_000, "seconds" => 2.5 }], "note" => /started anew after 1.0 s/)
+      expect(done).to include("state" => "complete", "breaks" => [{ "at" => 48_000, "seconds" => 2.5 }], "note" => /started again after 1.0 s/)
       expect(samples(1).size).to eq(done["frames"])
     end
 
-    it "is no trouble of a take that begins afterwards" do
+    it "is not trouble of a take that begins afterwards" do
       rig.run(1)
       starts_anew(1)
       rig.run(0.5)
@@ -296,7 +296,7 @@ RSpec.describe "A virtual take in trouble", :folder do
       rig.run(1)
       starts_anew(1)
       rig.run(1)
-      expect(Loomshuttle::Recorder::Recovery.run(recorder.takes).first["note"]).to match(/were recovered. The desk started anew after 1.0 s; the 1.0 s that/)
+      expect(Loomshuttle::Recorder::Recovery.run(recorder.takes).first["note"]).to match(/were recovered. The desk started again after 1.0 s; the 1.0 s that/)
       expect(Dir.children(takes.last.first)).not_to include(".spare")
     end
   end

@@ -145,7 +145,7 @@ RSpec.describe Loomshuttle::Recorder::Unit, :folder do
       expect(recorder.status["take_playback"]).to be_nil
     end
 
-    it "ends by itself at the end of the take" do
+    it "ends on its own at the end of the take" do
       recorder.play(take: 1)
       rig.run(1.2)
       expect(recorder.status["take_playback"]).to be_nil

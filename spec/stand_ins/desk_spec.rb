@@ -49,7 +49,7 @@ RSpec.describe Loomshuttle::StandIns::Desk::Unit do
       end
     end
 
-    it "refuses what is no OSC" do
+    it "refuses what is not OSC" do
       desk.control.receive("hello", :me)
       expect(replies.last).to match([:me, "/refused", 0, "", /not an OSC packet/])
     end

@@ -75,7 +75,7 @@ RSpec.describe Loomshuttle::StandIns::Interface do
       expect(steps([10.01, 10.0151], 480)).to eq([720, 960])
     end
 
-    it "goes on alone where the word clock is gone, and follows it anew where it began anew" do
+    it "goes on alone where the word clock is gone, and follows it again where it began again" do
       pace.heard(0, 10.0)
       expect(steps([10.05, 10.2]).last).to be_between(9360, 9600)
       pace.heard(100_000, 10.3)

@@ -14,7 +14,7 @@ RSpec.describe "The desk's workshop", :folder do
     expect(hand.run("set", "strip/4/gain", "20")).to eq(20.0)
     expect(hand.run("get", "strip/4/gain")).to eq(20.0)
     expect(hand.run("set", "strip/4/phantom", "0")).to eq(0)
-    expect { hand.run("set", "strip/4/gain", "loud") }.to raise_error(failed, "loud is no number.")
+    expect { hand.run("set", "strip/4/gain", "loud") }.to raise_error(failed, "loud is not a number.")
     expect { hand.run("set", "strip/4/gain", "99") }.to raise_error(failed, /The desk refuses: .*60/)
     expect { hand.run("get", "strip/99/gain") }.to raise_error(failed, %r{no strip/99})
     expect { hand.run("dance") }.to raise_error(failed, /A hand at the stand-in desk/)
@@ -36,7 +36,7 @@ RSpec.describe "The desk's workshop", :folder do
     hand.run("loss", "0")
   end
 
-  it "starts anew with what it was set to" do
+  it "starts again with what it was set to" do
     hand.run("set", "strip/4/label", "Great fiddle")
     session = desk.ask("/get", "session")
     hand.run("restart")

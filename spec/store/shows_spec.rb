@@ -98,7 +98,7 @@ RSpec.describe Loomshuttle::Store::Shows do
   it "refuses a stale edit, tells what came between, and loses neither" do
     edit({ "channel/1/name" => "Tuba" }, version: 1, who: "Ada", label: "Name tuba")
     edit({ "channel/3/name" => "Other" }, version: 2, who: "Mia", label: "Name other")
-    expect { edit({ "channel/1/name" => "Horn" }, version: 1, who: "Bram") }.to raise_error(Loomshuttle::Store::Stale, /meanwhile: Name tuba \(Ada\)\.\z/) { |stale| expect([stale.version, stale.entries.size]).to eq([3, 1]) }
+    expect { edit({ "channel/1/name" => "Horn" }, version: 1, who: "Bram") }.to raise_error(Loomshuttle::Store::Stale, /before your edit: Name tuba \(Ada\)\.\z/) { |stale| expect([stale.version, stale.entries.size]).to eq([3, 1]) }
     expect(load.show.channels.values_at(1, 3).map(&:name)).to eq(%w[Tuba Other])
   end
 

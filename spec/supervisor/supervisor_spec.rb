@@ -80,7 +80,7 @@ RSpec.describe Loomshuttle::Supervisor::Child, :folder do
     FileUtils.rm_f(script)
   end
 
-  it "starts at once what ended well, as a desk does that starts anew, however often" do
+  it "starts at once what ended well, as a desk does that starts again, however often" do
     script = File.join(Loomshuttle::ROOT, "processes", "nothing.rb")
     File.write(script, "exit(0)")
     child.start

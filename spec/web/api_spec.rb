@@ -156,7 +156,7 @@ RSpec.describe Loomshuttle::Web::App, :folder do
     expect(show["channels"].first(3).map { |channel| channel["position"] }).to eq(%w[take take stage])
   end
 
-  it "refuses a stale edit with what changed meanwhile, and takes it again" do
+  it "refuses a stale edit with what changed since, and takes it again" do
     tell("/api/edits", version: 1, settings: { "channel/1/name" => "A" })
     refusal = tell("/api/edits", { version: 1, settings: { "channel/1/name" => "C", "channel/2/name" => "B" } }, 409)["error"]
     expect(refusal).to include("version" => 2, "entries" => [include("label" => "Channel 1 Source 1, name", "changes" => [include("from" => "Source 1", "to" => "A")])])
@@ -166,7 +166,7 @@ RSpec.describe Loomshuttle::Web::App, :folder do
 
   it "refuses an edit that was meant for another show" do
     tell("/api/shows", about: { name: "Next" }, desk: "rowan-10", open: true)
-    expect(tell("/api/edits", { version: 1, show: 1, settings: { "channel/1/name" => "A" } }, 422)["error"]["message"]).to include("Another show was opened")
+    expect(tell("/api/edits", { version: 1, show: 1, settings: { "channel/1/name" => "A" } }, 422)["error"]["message"]).to include("Another show has been opened")
   end
 
   {
@@ -180,7 +180,7 @@ RSpec.describe Loomshuttle::Web::App, :folder do
     ["/api/take-playback", { take: 1 }] => [503, /recorder/], ["/api/take-playback", {}] => [400, /take/], ["/api/presets", { name: " ", parts: ["names"] }] => [422, /needs a name/],
     ["/api/presets", { name: "x", parts: ["soup"] }] => [400, /soup/], ["/api/shows", { desk: "rowan-10" }] => [422, /needs a name/],
     ["/api/shows", { about: { name: "x" }, desk: "oak" }] => [422, /no desk profile "oak"/], ["/api/shows/7/open", {}] => [422, /no show 7/],
-    ["/api/desk/copies/3/restore", {}] => [422, /no copy 3/], ["/api/desk/read", {}] => [422, /does not answer/], ["/api/desk/stand-in", {}] => [422, /Only a stand-in/]
+    ["/api/desk/copies/3/restore", {}] => [422, /no copy 3/], ["/api/desk/read", {}] => [422, /does not answer/], ["/api/desk/stand-in", {}] => [422, /Only a simulated/]
   }.each do |(path, data), (status, message)|
     it "refuses #{path} #{data} with a reason, and changes nothing" do
       expect(tell(path, data, status)["error"]["message"]).to match(message)

@@ -61,7 +61,7 @@ module Loomshuttle
         def check(message)
           message.arguments.each do |one|
             Text.keep(one, "text", most: message.address == "/workshop" ? 65_536 : LONGEST) if one.is_a?(String) && one.encoding != Encoding::BINARY
-            raise Settings::Refused, "that is no number" if one.is_a?(Float) && !one.finite?
+            raise Settings::Refused, "that is not a number" if one.is_a?(Float) && !one.finite?
           end
         end
 

@@ -190,7 +190,7 @@ module Loomshuttle
           FileUtils.rm_f(@memory.path)
           @memory = nil
           stop
-        rescue StandardError => e # whatever it is, it is no rig
+        rescue StandardError => e # whatever it is, it is not a rig
           raise Settings::Refused, "no rig: #{Text.readable(e.message.lines.first.to_s.strip)}"
         end
 

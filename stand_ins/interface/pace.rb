@@ -3,12 +3,12 @@
 module Loomshuttle
   module StandIns
     module Interface
-      # How far an interface may be: with the word clock, in steps that are spread over the time from one to the next; by itself where
+      # How far an interface may be: with the word clock, in steps that are spread over the time from one to the next; on its own where
       # there is none.
       class Pace
         # Frames of the word clock's step; without it for so long (seconds), the interface goes on alone.
         STEP, ALONE = 480, 0.1
-        # Further away than this (frames), and the clock has started anew.
+        # Further away than this (frames), and the clock has started again.
         FAR = 4800
         # It is looked again after this (seconds).
         LONGEST = 0.02

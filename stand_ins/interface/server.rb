@@ -6,7 +6,7 @@ module Loomshuttle
   module StandIns
     module Interface
       # The interface as a process. One thread does everything: it takes what the computers send and steps with the desk's word clock,
-      # or by itself without one. It ends when another interface stands in the rig, to be started as that one.
+      # or on its own without one. It ends when another interface stands in the rig, to be started as that one.
       class Server
         # Datagrams of one socket at a time, and the largest.
         MOST, LARGEST = 200, 4096
@@ -85,7 +85,7 @@ module Loomshuttle
           @pace.heard(time, now)
         end
 
-        # Only before a step, however many packets come meanwhile.
+        # Only before a step, however many packets come in.
         def take_in
           @computers.zip(@unit.inputs) { |computer, input| computer.take_in(MOST) { |stream, arrived| input.push(stream, arrived) } }
         end

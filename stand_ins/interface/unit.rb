@@ -10,7 +10,7 @@ module Loomshuttle
       class Unit
         # Frames of one step: 5 ms at 48 kHz.
         BLOCK = 240
-        # Frames of a packet on its cables, which are no network.
+        # Frames of a packet on its cables, which are not a network.
         PACKET = 240
 
         attr_reader :time, :inputs, :model, :last, :changeover

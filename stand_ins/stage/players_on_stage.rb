@@ -59,7 +59,7 @@ module Loomshuttle
           when "turn" then @signs[row] = -1
           else
             @signs[row] = 1
-            # A sound from who is silent, or a hum that the new cable has not.
+            # A sound from who is silent, or a hum that the new cable does not have.
             @sound[row, true] = @helped.delete(row) if @helped.key?(row) && (word == "cable" || @sound[row, true].max.zero?)
           end
         end

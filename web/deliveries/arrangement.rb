@@ -43,7 +43,7 @@ module Loomshuttle
 
       def source(given)
         sound = @sounds[given["file"]]
-        raise Invalid.new("What was delivered has changed meanwhile; look at it again.", where: "items") unless sound && File.file?(sound.path)
+        raise Invalid.new("The files have changed; scan them again.", where: "items") unless sound && File.file?(sound.path)
         raise Invalid.new("#{sound.file} has no channel #{given['lane'] + 1}.", where: "items") if given["lane"] && given["lane"] >= sound.lanes
 
         Delivery::Source.new(sound: sound, lane: given["lane"])

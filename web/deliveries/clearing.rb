@@ -44,7 +44,7 @@ module Loomshuttle
         Runtime::Health.trouble(e, "keeping the song #{job['name']}")
       end
 
-      # Those of a song that is gone meanwhile go, too.
+      # Stems of a song that was deleted are removed as well.
       def keep_stems(job)
         @songs.keep_stems(job)
       rescue SystemCallError, Invalid => e

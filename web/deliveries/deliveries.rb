@@ -36,14 +36,14 @@ module Loomshuttle
 
         folder = source["folder"].to_s
         real = @folders.allowed(folder) || AllowedFolders.new([@root]).allowed(folder)
-        raise Invalid.new("#{Text.readable(folder)} is not below the folders that deliveries are looked at in: #{@folders.words}.", where: "folder") unless real
+        raise Invalid.new("#{Text.readable(folder)} is outside the allowed import folders: #{@folders.words}.", where: "folder") unless real
         raise Errno::ENOENT unless File.directory?(real) || zip?(real)
 
         zip?(real) ? place_of(real) : real
       rescue Errno::ENOENT
         raise Invalid.new("There is no folder #{Text.readable(folder)}.", where: "folder")
       rescue SystemCallError => e
-        raise Invalid.new("#{Text.readable(folder)} cannot be looked into: #{Text.readable(e.message)}", where: "folder")
+        raise Invalid.new("#{Text.readable(folder)} cannot be read: #{Text.readable(e.message)}", where: "folder")
       end
 
       # @param source [Hash] as folder_of has it

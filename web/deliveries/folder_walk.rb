@@ -31,28 +31,28 @@ module Loomshuttle
           look(inside.empty? ? entry : File.join(inside, entry), depth)
         end
       rescue SystemCallError
-        @problems << { where: Text.readable(inside), message: "cannot be looked into" }
+        @problems << { where: Text.readable(inside), message: "cannot be read" }
       end
 
       def too_much? = @looked > LOOKED_AT || Runtime::Clock.now > @deadline
 
       def look(path, depth)
         @looked += 1
-        raise Invalid.new("There is too much in this folder to be a delivery; name the folder that it lies in.", where: "folder") if too_much?
+        raise Invalid.new("This folder contains too much. Choose the folder that holds the recordings.", where: "folder") if too_much?
 
         return leave(path, "has a name that cannot be read; rename it") unless path.dup.force_encoding(Encoding::UTF_8).valid_encoding? && path.bytesize < 3000
 
         stat = File.lstat(File.join(@folder, path))
         return depth < DEEPEST ? walk(path, depth + 1) : leave(path, "lies too deep") if stat.directory?
-        return leave(path, "is no sound file and is left out") unless stat.file? && @kinds.include?(File.extname(path).downcase)
+        return leave(path, "is not a sound file; skipped") unless stat.file? && @kinds.include?(File.extname(path).downcase)
 
         keep(path)
       rescue SystemCallError
-        leave(path, "cannot be looked at")
+        leave(path, "cannot be read")
       end
 
       def keep(path)
-        raise Invalid.new("There are more than #{MOST} sound files in this folder; name the folder of one delivery.", where: "folder") if @found.size >= MOST
+        raise Invalid.new("This folder has more than #{MOST} sound files. Choose the folder of one recording.", where: "folder") if @found.size >= MOST
 
         @found << path
       end

@@ -35,7 +35,7 @@ module Loomshuttle
       # @raise [Invalid] at once when the folder is none, or many wait already
       def begin(source, show)
         folder = @deliveries.folder_of(source)
-        raise Invalid.new("#{WAITING} folders wait to be looked into already; try again in a moment.", where: "folder") if @waiting.size >= WAITING
+        raise Invalid.new("#{WAITING} folders are already waiting to be scanned. Try again in a moment.", where: "folder") if @waiting.size >= WAITING
 
         look = Look.new(SecureRandom.uuid, source, show, "looking", 0, [], [], nil, nil, folder)
         @lock.synchronize do
@@ -48,7 +48,7 @@ module Loomshuttle
 
       # @return [Look]
       # @raise [Invalid] when there is none any more
-      def find(id) = @lock.synchronize { @looks[id] } || raise(Invalid.new("That look into a delivery is over; look again.", where: "look"))
+      def find(id) = @lock.synchronize { @looks[id] } || raise(Invalid.new("That scan has expired; scan again.", where: "look"))
 
       # @return [Array<String>] folders of looks that somebody may still bring in
       def folders = @lock.synchronize { @looks.values }.filter_map { |look| look.folder if look.state != "failed" }
@@ -59,13 +59,13 @@ module Loomshuttle
         deadline = Runtime::Clock.now + SECONDS
         look.items, look.problems = @deliveries.look(look.source, look.show) do |seen|
           look.seen = seen
-          raise Invalid.new("Looking took longer than #{SECONDS} s; name a smaller folder.", where: "folder") if Runtime::Clock.now > deadline
+          raise Invalid.new("Scanning took longer than #{SECONDS} s; choose a smaller folder.", where: "folder") if Runtime::Clock.now > deadline
         end
         look.state = "done"
       rescue Invalid => e
         look.error, look.where, look.state = e.message, e.where, "failed"
       rescue StandardError => e
-        look.error, look.state = "It could not be looked at: #{e.class}.", "failed"
+        look.error, look.state = "It could not be scanned: #{e.class}.", "failed"
         raise
       end
     end

@@ -69,7 +69,7 @@ module Loomshuttle
       # @param folder [String] of a song   @param tempo [Integer] percent   @param key [Integer] semitones
       # @return [Hash] the job
       def vary(folder, name, tempo, key, who: nil)
-        raise Invalid.new("The song is as it is at 100 % in its own key; there is nothing to make.", where: "tempo") if Songs::Varied.plain?(tempo, key)
+        raise Invalid.new("At 100 % in its own key there is nothing to render.", where: "tempo") if Songs::Varied.plain?(tempo, key)
 
         title = "#{name}, #{Songs::Varied.words(tempo, key)}"[0, 200]
         make({ "kind" => "vary", "name" => title, "song" => folder, "tempo" => tempo, "key" => key, "form" => "song", "who" => who }, {})
@@ -100,7 +100,7 @@ module Loomshuttle
       def ready_stems(jobs = all) = jobs.select { |job| job["kind"] == "vary" && job["state"] == "done" && Dir.exist?(job["result"]) }
 
       # @raise [Invalid] when there is none
-      def find(id) = all.find { |job| job["id"] == id } || raise(NotFound.new("There is no such job any more.", where: "job"))
+      def find(id) = all.find { |job| job["id"] == id } || raise(NotFound.new("This job no longer exists.", where: "job"))
 
       # Asks the porter to end it.
       def cancel(id) = FileUtils.touch(File.join(folder(find(id)), "cancel"))
@@ -109,7 +109,7 @@ module Loomshuttle
       # @raise [Invalid] while it is under way
       def delete(id)
         job = find(id)
-        raise Invalid.new("It is still under way; end it first.", where: "job") if Formats::JobFile::OPEN.include?(job["state"])
+        raise Invalid.new("It is still running; cancel it first.", where: "job") if Formats::JobFile::OPEN.include?(job["state"])
 
         FileUtils.rm_rf(folder(job))
       end
@@ -117,7 +117,7 @@ module Loomshuttle
       private
 
       def make(data, files)
-        raise Invalid.new("#{MOST} jobs wait already; let some come to their end first.", where: "job") if all.count { |job| Formats::JobFile::OPEN.include?(job["state"]) } >= MOST
+        raise Invalid.new("#{MOST} jobs are already waiting. Let some finish first.", where: "job") if all.count { |job| Formats::JobFile::OPEN.include?(job["state"]) } >= MOST
 
         id = SecureRandom.uuid
         job = Formats::JobFile.check({ "id" => id, **data, "state" => "waiting", "done" => 0, "total" => 0, "made_at" => Time.now.iso8601(3) })

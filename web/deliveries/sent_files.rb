@@ -31,7 +31,7 @@ module Loomshuttle
       def create(bytes: nil)
         if bytes
           if bytes > BYTES
-            raise Invalid.new("#{gigabytes(bytes)} are too much to send; #{gigabytes(BYTES)} is the limit. Put the files on a disk and choose its folder.",
+            raise Invalid.new("#{gigabytes(bytes)} are too much to upload; #{gigabytes(BYTES)} is the limit. Put the files on a disk and choose its folder.",
                               where: "bytes")
           end
 
@@ -46,9 +46,9 @@ module Loomshuttle
       def add(id, name, io)
         folder = self.folder(id)
         plain = File.basename(Text.keep(name.to_s, "name", most: NAME, lines: false))
-        raise Invalid.new("\"#{plain}\" is no name of a sound file.", where: "name") unless [*Deliveries::KINDS, *Deliveries::MIDI,
-                                                                                             Deliveries::ZIP].include?(File.extname(plain).downcase) && plain.bytesize <= NAME
-        raise Invalid.new("A delivery has #{MOST} files at most.", where: "files") if Dir.children(folder).size >= MOST
+        raise Invalid.new("\"#{plain}\" is not the name of a sound file.", where: "name") unless [*Deliveries::KINDS, *Deliveries::MIDI,
+                                                                                                  Deliveries::ZIP].include?(File.extname(plain).downcase) && plain.bytesize <= NAME
+        raise Invalid.new("An upload has at most #{MOST} files.", where: "files") if Dir.children(folder).size >= MOST
         raise Invalid.new("This delivery has more than #{gigabytes(BYTES)}. Put the files on a disk and choose its folder.", where: "files") if sum(folder) + size_of(io) > BYTES
 
         take_in(io, File.join(folder, plain))
@@ -59,7 +59,7 @@ module Loomshuttle
       # @raise [Invalid]
       def folder(id)
         folder = File.join(@root, id.to_s)
-        raise Invalid.new("There is no such delivery.", where: "id") unless id.to_s.match?(Formats::JobFile::ID) && File.directory?(folder)
+        raise Invalid.new("There is no such upload.", where: "id") unless id.to_s.match?(Formats::JobFile::ID) && File.directory?(folder)
 
         folder
       end
@@ -68,7 +68,7 @@ module Loomshuttle
       # @raise [Invalid] when a job needs it
       def give_up(id)
         folder = self.folder(id)
-        raise Invalid.new("What was sent is being brought in.", where: "id") if needed.any? { |file| file.start_with?("#{folder}/") }
+        raise Invalid.new("These files are being imported.", where: "id") if needed.any? { |file| file.start_with?("#{folder}/") }
 
         FileUtils.rm_rf(folder)
       end
@@ -123,7 +123,7 @@ module Loomshuttle
         raise Full, "The disk became full while #{File.basename(path)} was saved. Make room and send it again."
       rescue SystemCallError => e
         FileUtils.rm_f("#{path}.part")
-        raise Invalid.new("#{File.basename(path)} could not be kept: #{Text.readable(e.message)}", where: "name")
+        raise Invalid.new("#{File.basename(path)} could not be saved: #{Text.readable(e.message)}", where: "name")
       end
     end
   end

@@ -25,7 +25,7 @@ module Loomshuttle
 
       # @yield for each part that was written; may raise to end it
       # @return [Array<Hash>] what was left out (where, message)
-      # @raise [Invalid] when it is no ZIP file, or too much
+      # @raise [Invalid] when it is not a ZIP file, or too much
       def run(&)
         raise Invalid.new("There is too much in #{File.basename(@path)} to be a delivery.", where: "folder") if entries > ENTRIES
 
@@ -58,8 +58,8 @@ module Loomshuttle
       def take(entry, &)
         name = readable(entry.name)
         return if File.basename(name).start_with?(".") || name.start_with?("__MACOSX/")
-        return leave(name, "is no sound file and is left out") unless @kinds.include?(File.extname(name).downcase)
-        return leave(name, "is locked by a password and is left out") if entry.encrypted?
+        return leave(name, "is not a sound file; skipped") unless @kinds.include?(File.extname(name).downcase)
+        return leave(name, "is locked by a password; skipped") if entry.encrypted?
         raise Invalid.new("There are more than #{@most} sound files in #{File.basename(@path)}.", where: "folder") if Dir.children(@folder).size >= @most
 
         write(entry, free_name(File.basename(name)), &)

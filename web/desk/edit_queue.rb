@@ -4,7 +4,7 @@ module Loomshuttle
   module Web
     module Desk
       # Lets the desk follow the plan, edit by edit and in order, on a thread of its own, so that whoever edits need not wait for a desk that
-      # answers slowly. The recorder follows by itself (PlanSender): what it does holds up no desk. Its thread:
+      # answers slowly. The recorder follows on its own (PlanSender): what it does holds up no desk. Its thread:
       #   desk follows   does one job after the other
       class EditQueue
         # One thing to be done at the desk. `wait` gives what the desk did not take.
@@ -22,7 +22,7 @@ module Loomshuttle
 
           # @param seconds [Numeric]
           # @return [Array<String>] sentences; empty when all is read back equal
-          def wait(seconds) = @done.pop(seconds) || ["The desk has not confirmed it within #{seconds.round(1)} s; look at it, and compare plan and desk."]
+          def wait(seconds) = @done.pop(seconds) || ["The desk did not confirm within #{seconds.round(1)} s. Compare plan and desk."]
         end
 
         # Seconds that an edit nobody waits for is left alone, so that the screens of those who watch come first.
@@ -63,7 +63,7 @@ module Loomshuttle
         def add(job, soon, first: false)
           @lock.synchronize do
             first ? @jobs.unshift(job) : @jobs.push(job)
-            @jobs.delete_at(1).finish(["More was to be done at the desk than it does in time."]) if @jobs.size > MOST
+            @jobs.delete_at(1).finish(["The desk cannot keep up with the edits; some were not sent."]) if @jobs.size > MOST
             @soon ||= soon
             @more.signal
           end

@@ -71,13 +71,13 @@ module Loomshuttle
           { problems: problems, copy: copy }
         end
 
-        # Asks a stand-in desk to stand in the plan's rig; it starts anew with that.
+        # Asks a stand-in desk to stand in the plan's rig; it starts again with that.
         # @raise [Invalid] when the desk has no workshop
         def stand_in
           @control.guard.whole("letting the desk stand in another rig")
           @link.workshop("rig", JSON.generate(rig(@control.current.show)))
         rescue Exchange::Failed => e
-          raise Invalid.new("#{e.message} Only a stand-in desk can take on another rig.", where: "desk")
+          raise Invalid.new("#{e.message} Only a simulated desk can load another rig.", where: "desk")
         end
 
         # Plugs a stand-in's cables between playback interface and sockets as they are planned, while everything goes on.
@@ -85,7 +85,7 @@ module Loomshuttle
         def plug(show)
           @link.workshop("cables", JSON.generate(cables(show)))
         rescue Exchange::Failed => e
-          raise Invalid.new("#{e.message} Only a stand-in's cables can be plugged from here.", where: "desk")
+          raise Invalid.new("#{e.message} Only simulated cables can be plugged from here.", where: "desk")
         end
 
         private

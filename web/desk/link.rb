@@ -13,7 +13,7 @@ module Loomshuttle
       #   keeps the mirror     renews subscriptions, and checks whether a change was missed
       class Link
         # Seconds without any word, and the desk is away; meters come 20 a second. They are counted by who hears: where this whole machine stood
-        # still, that is no silence of the desk's.
+        # still, that is not silence of the desk's.
         SILENCE, HEARING = 0.8, 0.1
         # What is to be done waits so long (seconds) for a desk that has just gone.
         BRIEF = 2
@@ -37,7 +37,7 @@ module Loomshuttle
           @on_change, @on_meters = on_change, on_meters
           @mirror = {}
           @lock = Monitor.new # held for moments, never while an answer is waited for
-          @looking = Monitor.new # held while all is read anew, so that this is done once; @lock may be taken within
+          @looking = Monitor.new # held while all is read again, so that this is done once; @lock may be taken within
           @silent = 0
           @changes, @back = Runtime::Wakeup.new, Runtime::Wakeup.new
           @up = false
@@ -78,7 +78,7 @@ module Loomshuttle
           failed
         end
 
-        # Reads everything anew, as soon as the desk answers.
+        # Reads everything again, as soon as the desk answers.
         # @return [Integer, nil] the desk's session now; nil when it stays away
         def read_again
           session = nil

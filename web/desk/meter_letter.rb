@@ -9,7 +9,7 @@ module Loomshuttle
         MOST = 16_384
 
         # @param arguments [Array] of /meters
-        # @return [Array(Array<Float>, Array<Float>), nil] peaks and RMS in dBFS; nil where they are no levels
+        # @return [Array(Array<Float>, Array<Float>), nil] peaks and RMS in dBFS; nil where they are not levels
         def self.read(arguments)
           levels = arguments[1]
           return unless levels.is_a?(String) && levels.bytesize.between?(4, MOST) && (levels.bytesize % 4).zero?

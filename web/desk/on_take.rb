@@ -15,7 +15,7 @@ module Loomshuttle
           def initialize(channels, what)
             @channels = channels
             who = channels == 1 ? "channel is" : "channels are"
-            super("#{channels} #{who} on take, so the stage is not heard there. Return to stage first, or leave them on take, to #{what}.", where: "on_take")
+            super("#{channels} #{who} on take: no stage input there. Return to stage first, or leave them on take, to #{what}.", where: "on_take")
           end
 
           def details = { channels: channels }

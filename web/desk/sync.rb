@@ -9,7 +9,7 @@ module Loomshuttle
         Difference = Value.define(:path, :plan, :desk)
         # What was compared last. The state is told many times a second, and both sides seldom change.
         Compared = Value.define(:show, :mirror, :differences)
-        # A desk may restart while it is being set, and forget what it had not yet kept; then everything is compared anew.
+        # A desk may restart while it is being set, and forget what it had not yet kept; then everything is compared again.
         ROUNDS = 3
         PREAMP = %r{\Astrip/\d+/(?:gain|phantom)\z}
         private_constant :PREAMP
@@ -130,7 +130,7 @@ module Loomshuttle
 
         # @return [String, nil] why nothing can be sent or read now
         def away(show)
-          return "The desk does not answer; the plan is kept and can be sent later." unless @link.up?
+          return "The desk does not answer. The plan is saved and can be sent later." unless @link.up?
 
           other = stranger(show) or return
           "The desk is the #{name(show, other)}, and the plan is for the #{show.profile.name}; nothing was sent."
@@ -177,7 +177,7 @@ module Loomshuttle
           return [] if changes.empty?
 
           more = changes.size > 1 ? " and #{changes.size - 1} more" : ""
-          ["The desk was changed by hand at #{changes.first.first}#{more}; it was left so. Compare plan and desk, and send or read."]
+          ["The desk was changed by hand at #{changes.first.first}#{more}; it was left as is. Compare, then send or read."]
         end
       end
     end

@@ -21,7 +21,7 @@ module Loomshuttle
 
       # What a request that breaks the contract gets: what is wrong and where.
       class Refusal < Committee::ValidationError
-        def error_body = { error: { message: "The request does not fit: #{Text.readable(message, most: 300)}", where: Text.readable(request&.path_info) } }
+        def error_body = { error: { message: "The request is not valid: #{Text.readable(message, most: 300)}", where: Text.readable(request&.path_info) } }
 
         def render = [status, { "content-type" => "application/json" }, [JSON.generate(error_body)]]
       end

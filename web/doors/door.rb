@@ -52,7 +52,7 @@ module Loomshuttle
         refuse("The query is longer than #{QUERY} characters.", "query") if query.bytesize > QUERY
         names = query.split("&").reject(&:empty?).map do |pair|
           name, value = pair.split("=", 2).map { |part| decoded(part) }
-          refuse("The query has \"#{Text.readable(name, most: 40)}\", which is no name of a parameter.", "query") unless name.to_s.match?(NAME)
+          refuse("The query has \"#{Text.readable(name, most: 40)}\", which is not a parameter name.", "query") unless name.to_s.match?(NAME)
           Text.keep(value.to_s, "query/#{name}", most: 1000, lines: false)
           name
         end

@@ -18,7 +18,7 @@ module Loomshuttle
         return if faults.empty?
 
         more = faults.size > 1 ? " (and #{faults.size - 1} more)" : ""
-        raise Invalid.new("This is no Loomshuttle #{kind}: #{faults.first.where} #{faults.first.message}#{more}.", where: faults.first.where, faults: faults)
+        raise Invalid.new("This is not a Loomshuttle #{kind}: #{faults.first.where} #{faults.first.message}#{more}.", where: faults.first.where, faults: faults)
       end
 
       class << self

@@ -34,11 +34,11 @@ module Loomshuttle
       def of(key, &block)
         known = @lock.synchronize { @kept[key] }
         return known if known
-        raise Busy, "Too much is being computed already. Try again in a moment." if @jobs.size >= WAITING
+        raise Busy, "Too many requests at once. Try again in a moment." if @jobs.size >= WAITING
 
         done = Runtime::Mailbox.new(most: 1)
         @jobs << -> { done << outcome(key, &block) }
-        kind, value = done.pop(@seconds * WAITING) || raise(Busy, "It was not made in time. Try again in a moment.")
+        kind, value = done.pop(@seconds * WAITING) || raise(Busy, "It was not ready in time. Try again in a moment.")
         kind == :done ? value : raise(value)
       end
 
@@ -49,7 +49,7 @@ module Loomshuttle
         known = @lock.synchronize { @kept[key] }
         return [:done, known] if known
 
-        made = Timeout.timeout(@seconds, Busy, "It took longer than #{@seconds} s, and was given up. Ask for less.") { yield } # rubocop:disable Style/ExplicitBlockArgument
+        made = Timeout.timeout(@seconds, Busy, "It took longer than #{@seconds} s and was stopped. Ask for less.") { yield } # rubocop:disable Style/ExplicitBlockArgument
         keep(key, made)
         [:done, made]
       rescue StandardError => e

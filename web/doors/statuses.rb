@@ -13,6 +13,10 @@ module Loomshuttle
       # @return [Integer]
       def self.of(problem) = OF.fetch(problem.kind)
 
+      # @param code [Integer] of an answer that no Problem led to
+      # @return [Symbol, nil] nil for a defect of our own
+      def self.kind(code) = OF.key(code) || (:invalid if code < 500)
+
       # @param error [SystemCallError, Sequel::Error] from the disk or the database
       # @return [Array(Integer, String, String)] status, message and where; nil for a defect of our own
       def self.of_error(error)

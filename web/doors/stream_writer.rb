@@ -52,7 +52,7 @@ module Loomshuttle
         @wake.read_nonblock(1000, exception: false) if woken&.any?
         ready.to_a.each { |socket| @flows[socket]&.then { |flow| advance(flow) } }
       rescue IOError
-        nil # one was closed meanwhile; it is dropped at the next turn
+        nil # one was closed just now; it is dropped at the next turn
       end
 
       # Who reads nothing, and whose socket somebody has closed: select would give up at that one again and again.

@@ -29,7 +29,7 @@ module Loomshuttle
           head(paper, seen)
           rows = PresentHearing.new(seen).rows.group_by { |row| row[:listener] }
           rows.each_slice(ACROSS).with_index { |some, page| table(paper, some, page) }
-          paper.text("Nobody listens yet.") if rows.empty?
+          paper.text("No listeners yet.") if rows.empty?
           paper.number_pages("#{show.about[:name]}, who hears what on #{printed.strftime('%-d %B %Y, %H:%M')}, page <page> of <total>",
                              at: [0, -14], width: paper.bounds.width, size: 7.5)
           paper.render
@@ -39,8 +39,8 @@ module Loomshuttle
 
         def head(paper, seen)
           paper.text("#{seen.survey.show.about[:name]}: who hears what", size: 16, style: :bold)
-          levels = { "desk" => "as the desk is mixed now", "sheet" => "by the level sheet \"#{seen.sheet&.dig(:name)}\"" }.fetch(seen.from, "nobody knows how the desk is mixed")
-          paper.text("dB against the source, behind its preamp, summed over every way; #{levels}. ✕ is a broken wish, ✓ a kept one.")
+          levels = { "desk" => "current desk levels", "sheet" => "from the snapshot \"#{seen.sheet&.dig(:name)}\"" }.fetch(seen.from, "desk levels unknown")
+          paper.text("dB relative to the source after its preamp, all paths summed; #{levels}. ✕ requirement not met, ✓ met.")
           paper.move_down(8)
         end
 

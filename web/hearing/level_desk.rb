@@ -16,7 +16,7 @@ module Loomshuttle
       # @return [Integer] id of the sheet
       # @raise [Invalid] when the desk cannot be read
       def keep(name, who)
-        raise Invalid.new("A level sheet needs a name.", where: "name") if name.strip.empty?
+        raise Invalid.new("A snapshot needs a name.", where: "name") if name.strip.empty?
 
         seen = @control.who_hears.now
         raise Invalid.new(away || "The desk cannot be read.", where: "desk") unless seen.from == "desk"

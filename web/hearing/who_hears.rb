@@ -5,7 +5,7 @@ require "sequel"
 
 module Loomshuttle
   module Web
-    # Who hears what: the survey of the open show as the desk is mixed now, of a level sheet that was kept, or of what an edit would make.
+    # Who hears what: the survey of the open show current desk levels, of a level sheet that was kept, or of what an edit would make.
     # A fader that moves makes a new survey of the last one. Its thread:
     #   surveys             tells viewers that somebody hears something else, soon after the desk or the plan has changed
     class WhoHears
@@ -15,7 +15,7 @@ module Loomshuttle
       NONE = [].freeze
       private_constant :NONE
 
-      # survey: Hearing::Survey, of a version of a show; from: "desk", "sheet" or nil where nobody knows how the desk is mixed; sheet: id, name and at of that sheet
+      # survey: Hearing::Survey, of a version of a show; from: "desk", "sheet" or nil where desk levels unknown; sheet: id, name and at of that sheet
       Seen = Value.define(:survey, :from, :sheet, :version, :show_id)
 
       # @return [Array<Checks::Finding>] of the open show as they were found last, without what would mend them; nobody waits for newer ones
@@ -53,7 +53,7 @@ module Loomshuttle
         touch
       end
 
-      # @return [Seen] of the open show, as the desk is mixed now, or as it was kept last
+      # @return [Seen] of the open show, current desk levels, or as it was kept last
       def now
         derived = @open_show.seen
         from, sheet, values = levels(derived)
@@ -70,7 +70,7 @@ module Loomshuttle
                  show_id: derived.id)
       end
 
-      # @return [Array<Checks::Finding>] of the open show as the desk is mixed now, with what would mend them; by ear none where nobody listens
+      # @return [Array<Checks::Finding>] of the open show current desk levels, with what would mend them; by ear none where nobody listens
       def findings
         show = @open_show.seen.show
         found_in(show.listeners.empty? ? nil : now.survey) + @besides.call(show)

@@ -76,7 +76,7 @@ module Loomshuttle
         return "this computer has no such song" unless entry
         return entry.problem || "cannot be read" unless song
         return entry.problem if entry.problem
-        return "not made at #{Songs::Varied.words(item.tempo, item.key)} yet" unless entry.made? || Songs::Varied.plain?(item.tempo, item.key)
+        return "not rendered at #{Songs::Varied.words(item.tempo, item.key)} yet" unless entry.made? || Songs::Varied.plain?(item.tempo, item.key)
 
         homeless = Songs::Feed.homeless(song, Array(core_roles))
         return "#{homeless.join(', ')} #{homeless.size == 1 ? 'has' : 'have'} no output" if homeless.any?
@@ -89,7 +89,7 @@ module Loomshuttle
       def cancelled(song)
         by_name = @show.roles.values.to_h { |role| [role.title, role] }
         gone = song.stems.select { |stem| stem.mono_db && stem.mono_db < PresentSongs::CANCELS && by_name[stem.role]&.outputs&.size == 1 }
-        gone.empty? ? nil : "#{gone.map(&:role).join(', ')} cancels itself on one output"
+        gone.empty? ? nil : "#{gone.map(&:role).join(', ')} cancels in mono"
       end
 
       def core_roles

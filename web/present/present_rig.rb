@@ -25,7 +25,7 @@ module Loomshuttle
       end
 
       def patching
-        return "Patches each channel by itself, flips by #{@desk.flip}" if @desk.stage_block == 1
+        return "Patches each channel individually, flips by #{@desk.flip}" if @desk.stage_block == 1
 
         slots = @desk.free_slots.zero? ? "no free slots" : "#{Settings::Blocks.single(@show).size} of #{@desk.free_slots} free slots taken"
         "Patches in blocks of #{@desk.stage_block}, #{slots}, flips by #{@desk.flip}"

@@ -14,7 +14,7 @@ module Loomshuttle
         # @param entry [SongEntry]
         # @return [Hash]
         def entry(entry)
-          base = { id: entry.id, problem: entry.problem || (entry.damaged.any? ? "#{entry.damaged.join(', ')} is not as it was brought in" : nil) }
+          base = { id: entry.id, problem: entry.problem || (entry.damaged.any? ? "#{entry.damaged.join(', ')} is damaged" : nil) }
           return base.merge(UNREADABLE) unless entry.data
 
           song = entry.song
@@ -47,7 +47,7 @@ module Loomshuttle
 
         def warnings(song)
           song.stems.select { |stem| stem.mono_db && stem.mono_db < CANCELS }
-            .map { |stem| "#{stem.name} loses #{[-stem.mono_db, 99].min.round} dB where both its sides come out at one output: they cancel each other." }
+            .map { |stem| "#{stem.name} loses #{[-stem.mono_db, 99].min.round} dB in mono: left and right cancel." }
         end
       end
     end

@@ -24,7 +24,7 @@ module Loomshuttle
 
         # @param bytes [String]
         # @return [String] CSV
-        # @raise [Invalid] when it is no workbook, or too large
+        # @raise [Invalid] when it is not a workbook, or too large
         def csv(bytes)
           text = Tempfile.create("workbook", binmode: true) do |file|
             file.write(bytes)

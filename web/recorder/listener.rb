@@ -3,7 +3,7 @@
 module Loomshuttle
   module Web
     # Keeps the ear of the line check on the open show: meters come from desk and recorder, on their threads; whoever asks gets
-    # the roll call. Says by itself when somebody makes a noise.
+    # the roll call. Says on its own when somebody makes a noise.
     class Listener
       # @param on_noise [Proc] takes the channel that just made a noise, or nil when it is over
       def initialize(on_noise:)

@@ -29,7 +29,7 @@ module Loomshuttle
       private
 
       def in_turn
-        turn = @turns.pop(PATIENCE) or raise(Busy, "Too many listen at once; it is tried again.")
+        turn = @turns.pop(PATIENCE) or raise(Busy, "Too many listeners at once; retrying.")
         begin
           yield
         ensure

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Web
-    # Tells the recorder the newest plan, once for however many edits came meanwhile. Its thread:
+    # Tells the recorder the newest plan, once for however many edits have come. Its thread:
     #   recorder follows   tells it when woken, and again while it is away
     class PlanSender
       AGAIN = 2

@@ -9,7 +9,7 @@ module Loomshuttle
           app.get("/api/player") { json(PresentPlayback.new(@control.latest, @control.songs, @control.order, @control.who_hears, pairs: here?).to_h) }
           app.post("/api/player") do
             body = body_json
-            next problem(403, "Players are paired at the recording computer itself; open this screen there.", "follow") if body["command"] == "follow" && !here?
+            next problem(403, "Pairing is only possible on the recording computer. Open this page there.", "follow") if body["command"] == "follow" && !here?
 
             @control.order.command(body["command"], body.except("command"))
             json({ done: true })

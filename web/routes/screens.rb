@@ -32,7 +32,7 @@ module Loomshuttle
           # Emotion puts its styles into elements, which the policy allows with the nonce of this answer only.
           def serve_page
             page = File.join(App::UI, "index.html")
-            halt 503, "The interface is not built; start with bin/demo." unless File.file?(page)
+            halt 503, "The screens are not built; start with bin/demo." unless File.file?(page)
             content_type :html
             cache_control :no_store
             File.read(page).sub("__NONCE__", request.env["loomshuttle.nonce"])

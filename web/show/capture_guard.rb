@@ -3,7 +3,7 @@
 module Loomshuttle
   module Web
     # While a take is captured nothing gets through that would harm it, unless somebody has opened the guard on purpose; it
-    # closes again by itself. A recorder that is not heard captures what it was last known to capture.
+    # closes again on its own. A recorder that is not heard captures what it was last known to capture.
     class CaptureGuard
       # Seconds that it stays open.
       OPEN = 60
@@ -41,7 +41,7 @@ module Loomshuttle
 
       def stop(what)
         take = @capturing.call
-        raise Invalid.new("Take #{take['number']} is being captured, and #{what} would harm it. Open the guard in Capture first, or end the take.", where: "guard")
+        raise Invalid.new("Blocked during take #{take['number']}: #{what} would damage it. Unlock edits in Capture, or end the take.", where: "guard")
       end
     end
   end

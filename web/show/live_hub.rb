@@ -89,7 +89,7 @@ module Loomshuttle
       def write
         text, @waiting, @due = @waiting, +"", nil
         missed = @queue.missed
-        # Who was not told everything reads it anew.
+        # Who was not told everything reads it again.
         text = "event: missed\ndata: {\"count\":#{missed}}\n\n#{text}" if missed.positive?
         @lock.synchronize { @viewers.delete_if { |socket, backlog| !push(socket, backlog, text) } }
       end

@@ -6,7 +6,7 @@ require "sequel"
 module Loomshuttle
   module Web
     # The open show: the newest version of it that has been seen, so that capture and meters go on while the database is away. An
-    # application that starts meanwhile takes the show that it kept in a file. Its thread:
+    # application that starts during that time takes the show that it kept in a file. Its thread:
     #   opens the show      until the database has told which one is open, and keeps each version of it in a file
     class OpenShow
       # Seconds between two looks; and after a change, so that the screens of those who watch come first.
@@ -14,7 +14,7 @@ module Loomshuttle
 
       # @param shows [Store::Shows]   @param kept [KeptShow]
       # @param free [Proc] gives the bytes that are free for takes, or nil
-      # @param on_change [Proc] called when another show, or anything of it that is no edit, is there
+      # @param on_change [Proc] called when another show, or anything of it that is not an edit, is there
       def initialize(shows, kept, free:, on_change:)
         @shows, @kept, @free, @on_change = shows, kept, free, on_change
         @lock = Monitor.new # held while it is changed; the desk and the recorder are never waited for with it
@@ -45,7 +45,7 @@ module Loomshuttle
         changed
       end
 
-      # Reads everything anew, after profiles or names have changed.
+      # Reads everything again, after profiles or names have changed.
       def forget
         @lock.synchronize { @derived = derive(@shows.load(seen.id)) }
         changed
@@ -71,7 +71,7 @@ module Loomshuttle
 
       # @return [Derived] the newest version that has been seen; asks nobody
       # @raise [Away]
-      def seen = @derived || raise(Away.new("The database has not answered yet, so no show is open. It is tried all the time.", where: "database"))
+      def seen = @derived || raise(Away.new("The database has not answered yet, so no show is open. Retrying.", where: "database"))
 
       # @return [Derived] the newest version
       # @raise [Sequel::Error] while the database is away   @raise [Away]

@@ -55,7 +55,7 @@ module Loomshuttle
       rescue Sequel::Error
         raise if problems.nil?
 
-        words = "The plan could not be kept, since the database does not answer#{'; the desk is on stage all the same' if problems.empty?}."
+        words = "Plan not saved: no reply from the database#{'. The desk is back on stage' if problems.empty?}."
         { version: @open_show.seen.version, changes: [], said: words, desk_problems: [*problems, words] }
       end
 
@@ -66,7 +66,7 @@ module Loomshuttle
       private
 
       def same_show(id)
-        raise Invalid.new("Another show was opened meanwhile; nothing was changed.", where: "show") unless id.nil? || id == @open_show.seen.id
+        raise Invalid.new("Another show has been opened; nothing was changed.", where: "show") unless id.nil? || id == @open_show.seen.id
       end
 
       def made(wait, &)

@@ -8,8 +8,8 @@ module Loomshuttle
     # The running order on paper, for the stage and the front of house: what comes when, how long it takes, how it goes tonight, and words for the
     # crew, large enough to be read from the floor.
     module OrderSheet
-      HEAD = ["", "Begins", "", "Lasts", "Tempo", "Then", "Words for the crew"].freeze
-      THEN = { "hand" => "waits for a hand", "on" => "goes on at once" }.freeze
+      HEAD = ["", "Begins", "", "Lasts", "Tempo", "Then", "Crew note"].freeze
+      THEN = { "hand" => "manual start", "on" => "starts at once" }.freeze
 
       class << self
         # @param playback [Hash] as PresentPlayback gives it   @param show [Settings::Show]
@@ -45,7 +45,7 @@ module Loomshuttle
 
         def head(paper, playback, show)
           paper.text("#{show.about[:name]}: running order", size: 16, style: :bold)
-          paper.text("#{playback[:items].size} entries, #{length(playback[:seconds])} of sound and pauses; #{playback[:hands]} wait for a hand. Times are counted from the first.")
+          paper.text("#{playback[:items].size} entries, #{length(playback[:seconds])} including pauses; #{playback[:hands]} manual starts. Times run from the first entry.")
           paper.move_down(8)
         end
 

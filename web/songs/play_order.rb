@@ -74,7 +74,7 @@ module Loomshuttle
         heard(@link.call("configure", items: items(show), roles: roles(show), pilot: pilot(show), fps: show.playback.timecode_fps, returns: show.playback.returns))
       end
 
-      # Only what is a song; a song that this computer has not is told when it is to be played.
+      # Only what is a song; a missing song is reported when it is to be played.
       def items(show)
         versions = @library.all.to_h { |entry| [entry.id, entry.data && entry.data["version"]] }
         show.setlist.values.select { |item| item.kind == "song" && item.song }.map do |item|

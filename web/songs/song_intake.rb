@@ -26,7 +26,7 @@ module Loomshuttle
         known = found(look)
         stems = choices.map do |choice|
           one = known.find { |stem| stem.paths == choice["files"] && stem.paths.all? { |path| File.file?(path) } }
-          raise Invalid.new("What was delivered has changed meanwhile; look at it again.", where: "stems") unless one
+          raise Invalid.new("The files have changed; scan them again.", where: "stems") unless one
 
           { "name" => Text.readable(one.name, most: 80), "role" => choice["role"].strip, "lanes" => one.lanes, "wide" => false, "files" => one.paths }
         end
@@ -36,7 +36,7 @@ module Loomshuttle
       private
 
       def found(look)
-        raise Invalid.new("The look into the folder is not over yet.", where: "look") unless look.state == "done"
+        raise Invalid.new("The folder is still being scanned.", where: "look") unless look.state == "done"
 
         Songs::Stems.of(look.items.flat_map(&:sounds))
       end

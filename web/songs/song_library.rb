@@ -68,7 +68,7 @@ module Loomshuttle
         @lock.synchronize do
           known = fetch(id)
           same(known, version)
-          before = history(known).max_by { |path| File.basename(path).to_i } or raise Invalid.new("Nothing of #{known.data['name']} was changed.", where: "song")
+          before = history(known).max_by { |path| File.basename(path).to_i } or raise Invalid.new("#{known.data['name']} has no changes to undo.", where: "song")
           data = Songs::SongFile.check(JSON.parse(File.read(before)))
           replace(known, data.merge("version" => version + 1))
           FileUtils.rm_f(before)
@@ -131,7 +131,7 @@ module Loomshuttle
       def same_files(data, stems)
         files = data["stems"].to_h { |stem| [stem["id"], stem.values_at("file", "lanes", "frames", "sum")] }
         strange = stems.find { |stem| files[stem["id"]] != stem.values_at("file", "lanes", "frames", "sum") }
-        raise Invalid.new("#{strange['name']} is no file of this song.", where: "stems") if strange
+        raise Invalid.new("#{strange['name']} is not a file of this song.", where: "stems") if strange
       end
 
       def entry(id)

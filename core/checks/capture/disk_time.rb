@@ -13,8 +13,8 @@ module Loomshuttle
         return [] if seconds >= show.setup.length_minutes * 60
 
         [Finding.new(id: "disk-time", check: "disk-time", severity: Finding::BLOCKS,
-                     sentence: "The disk lasts #{minutes(seconds)} with #{lanes} lanes armed, but the show takes #{minutes(show.setup.length_minutes * 60)}. " \
-                               "Make room, or arm fewer tracks.",
+                     sentence: "The disk holds #{minutes(seconds)} with #{lanes} lanes armed; the show lasts #{minutes(show.setup.length_minutes * 60)}. " \
+                               "Free disk space or arm fewer tracks.",
                      path: [], at: [], fix: nil)]
       end
 

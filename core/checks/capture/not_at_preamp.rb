@@ -23,10 +23,10 @@ module Loomshuttle
           tap = Rig::Label::TAPS.fetch(strand.tap)
           effect = strand.tap == "channel-in" ? "would follow the flip" : "would be processed twice at soundcheck"
           Finding.new(id: "not-at-preamp/#{strand.send}", check: "not-at-preamp", severity: Finding::LOOK,
-                      sentence: "#{channel.title} is taken at #{tap}, so its take #{effect}.",
+                      sentence: "#{channel.title} is tapped at #{tap}, so its take #{effect}.",
                       path: [strand.socket, strand.channel.at(strand.tap), strand.send_point, Rig::Point.track(strand.track, "in")].compact,
                       at: [strand.send_point],
-                      fix: Settings::Edit.set("Take #{channel.title} at the preamp", "send/#{strand.send}/tap" => "preamp"))
+                      fix: Settings::Edit.set("Tap #{channel.title} at the preamp", "send/#{strand.send}/tap" => "preamp"))
         end
       end
     end

@@ -5,7 +5,7 @@ module Loomshuttle
     # The two sides of a pair that are treated as if they were none: only one of them has a source, is on main, in a subgroup, turned over or
     # has a take side. Each is mended for both at once.
     module PairApart
-      WORDS = { main: "is on main", polarity: "is turned over", groups: "is in other subgroups", send_taps: "is sent at other taps" }.freeze
+      WORDS = { main: "is on main", polarity: "is turned over", groups: "is in other subgroups", send_taps: "has other send taps" }.freeze
 
       class << self
         def findings(context)
@@ -23,7 +23,7 @@ module Loomshuttle
         def one_sided(show, left, right, side)
           has, lacks = left[side] ? [left, right] : [right, left]
           words = side == :take ? "#{has.title} hears a card return on take and #{lacks.title} none" : "#{has.title} has a source and #{lacks.title} none"
-          finding(left, right, side, "#{words}, and they are a pair.", side == :take ? neighbour(show, has, lacks) : nil)
+          finding(left, right, side, "#{words}, but they are a stereo pair.", side == :take ? neighbour(show, has, lacks) : nil)
         end
 
         # The lane beside, where nobody hears it yet.
@@ -31,7 +31,7 @@ module Loomshuttle
           point = has.take.beside(lacks.number - has.number)
           return if point.nil? || !show.profile.return_points.include?(point) || show.returns_heard.include?(point.number)
 
-          Steps::Completed.edit(show, "Let #{lacks.title} hear card return #{point.number} on take", "channel/#{lacks.number}/take" => point.name)
+          Steps::Completed.edit(show, "Set the take source of #{lacks.title} to card return #{point.number}", "channel/#{lacks.number}/take" => point.name)
         end
 
         # For both as it is where there is more of it: nothing that is heard goes.
@@ -40,7 +40,7 @@ module Loomshuttle
           less = more == left ? right : left
           words = %i[main polarity].include?(field) ? "#{more.title} #{WORDS[field]} and #{less.title} is not" : "#{more.title} #{WORDS[field]} than #{less.title}"
           setting = Settings.find("channel/#{more.number}/#{field}").last
-          finding(left, right, field, "#{words}, and they are a pair.",
+          finding(left, right, field, "#{words}, but they are a stereo pair.",
                   Steps::Completed.edit(show, "#{less.title}: #{setting.words} as #{more.title}", "channel/#{less.number}/#{field}" => setting.plain(more)))
         end
 

@@ -17,9 +17,9 @@ module Loomshuttle
         def finding(show, send)
           channel = show.channel_at(send.source)
           Finding.new(id: "preamp-on-card-fed/#{send.lane}", check: "preamp-on-card-fed", severity: Finding::BLOCKS,
-                      sentence: "#{channel.title} hears #{Rig::Label.for(channel.stage).downcase}, but is taken at the preamp, where it is silent.",
+                      sentence: "#{channel.title} has #{Rig::Label.for(channel.stage).downcase} as stage source, but is tapped at the preamp, where it is silent.",
                       path: [channel.stage, send.source.at("preamp"), Rig::Point.card_send(send.lane)], at: [Rig::Point.card_send(send.lane)],
-                      fix: Settings::Edit.set("Take #{channel.title} at channel in", "send/#{send.lane}/tap" => "channel-in"))
+                      fix: Settings::Edit.set("Tap #{channel.title} at channel in", "send/#{send.lane}/tap" => "channel-in"))
         end
       end
     end

@@ -4,7 +4,7 @@ module Loomshuttle
   module Checks
     # Two tracks on one lane: on an input both write the same source, on an output both are summed into one return.
     module SharedLane
-      SIDES = { inputs: ["card send", "write the same source"], outputs: ["card return", "are mixed on the way back"] }.freeze
+      SIDES = { inputs: ["card send", "write the same source"], outputs: ["card return", "are summed on the return"] }.freeze
 
       def self.findings(context)
         SIDES.keys.flat_map { |side| shared(context.show, side).map { |lane, tracks| finding(context.show, side, lane, tracks) } }
@@ -46,7 +46,7 @@ module Loomshuttle
 
         def declare(show, tracks)
           name = Steps::PlayTo.shared_as(show, tracks.first)
-          Settings::Edit.set("Let them share the return on purpose", tracks.to_h { |track| ["track/#{track.number}/shares", name] })
+          Settings::Edit.set("Allow the shared return", tracks.to_h { |track| ["track/#{track.number}/shares", name] })
         end
 
         def move_to(show, track, side, lanes)

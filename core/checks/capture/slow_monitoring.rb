@@ -15,8 +15,8 @@ module Loomshuttle
         return [] if total <= LIMIT_MS
 
         [Finding.new(id: "slow-monitoring", check: "slow-monitoring", severity: Finding::LOOK,
-                     sentence: "The stage is heard through the computer, which takes #{total.round(1)} ms there and back; more than #{LIMIT_MS} ms puts players off.",
-                     path: [], at: [], fix: Settings::Edit.set("Let the stage hear itself through the desk", "setup/monitoring" => "desk"))]
+                     sentence: "Monitoring through the computer has #{total.round(1)} ms latency; more than #{LIMIT_MS} ms disturbs players.",
+                     path: [], at: [], fix: Settings::Edit.set("Monitor through the desk", "setup/monitoring" => "desk"))]
       end
     end
   end

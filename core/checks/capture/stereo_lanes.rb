@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Checks
-    # A stereo track on lanes that are no odd/even neighbours is taken apart by whoever gets the files or the desk next.
+    # A stereo track on lanes that are not odd/even neighbours is taken apart by whoever gets the files or the desk next.
     module StereoLanes
       WORDS = { inputs: "card sends", outputs: "card returns" }.freeze
 
@@ -20,7 +20,7 @@ module Loomshuttle
         def finding(show, track, side)
           points = track[side].map { |lane| side == :inputs ? Rig::Point.card_send(lane) : Rig::Point.card_return(lane) }
           Finding.new(id: "stereo-lanes/#{track.number}/#{side}", check: "stereo-lanes", severity: Finding::LOOK,
-                      sentence: "#{show.title_of(track)} is stereo, but on #{WORDS[side]} #{track[side].join(' and ')}, which are no odd/even neighbours.",
+                      sentence: "#{show.title_of(track)} is stereo, but on #{WORDS[side]} #{track[side].join(' and ')}, which are not an odd/even pair.",
                       path: points, at: points, fix: fix(show, track, side))
         end
 

@@ -38,7 +38,7 @@ module Loomshuttle
           others = titles.except(*tracks).values.map(&:downcase)
           return if own.uniq.size < own.size || own.intersect?(others) || tracks.any? { |track| track.inputs.empty? }
 
-          Settings::Edit.set("Call tracks #{tracks.map(&:number).join(' and ')} after their sources", tracks.to_h { |track| ["track/#{track.number}/name", ""] })
+          Settings::Edit.set("Name tracks #{tracks.map(&:number).join(' and ')} after their sources", tracks.to_h { |track| ["track/#{track.number}/name", ""] })
         end
 
         def number(tracks, title)

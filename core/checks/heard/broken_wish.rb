@@ -13,9 +13,9 @@ module Loomshuttle
       def self.finding(survey, result, fixes)
         source, listener, db = survey.source(result.source).title, survey.listener(result.listener).title, result.figure.heard
         is = db ? "hears #{source} at #{Hearing::Level.words(db)}" : "does not hear #{source}"
-        wants = { "reach" => "and must", "never" => "and never should" }.fetch(result.wish.kind) { "and it should be #{Hearing::Wishes.words(result.wish)}" }
+        wants = { "reach" => "but must", "never" => "but must not" }.fetch(result.wish.kind) { "but needs #{Hearing::Wishes.words(result.wish)}" }
         Finding.new(id: "broken-wish/#{result.wish.number}/#{result.source}/#{result.listener}", check: "broken-wish", severity: Finding::BLOCKS,
-                    sentence: "#{listener} #{is}, #{wants}.", path: Hearing::Way.points(survey, result.source, result.listener), at: [],
+                    sentence: "#{listener} #{is} #{wants}.", path: Hearing::Way.points(survey, result.source, result.listener), at: [],
                     fix: fixes ? Steps::Mend.of(survey, result) : nil)
       end
       private_class_method :finding

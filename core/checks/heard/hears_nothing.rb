@@ -19,7 +19,7 @@ module Loomshuttle
             next unless listener.ears.flatten.any? { |point| carries?(survey.show, point) }
             next if survey.sources.each_index.any? { |source| survey.figure_at(source, at).heard }
 
-            finding(listener, "hears nothing: no fader or send is open for what they hear.")
+            finding(listener, "hears nothing: all faders or sends feeding them are down.")
           end
         end
 
@@ -32,13 +32,13 @@ module Loomshuttle
 
         def why(show, listener)
           points = listener.ears.flatten
-          return "no output is theirs" if points.empty?
+          return "no output assigned" if points.empty?
 
           names = points.first(4).map { |point| Rig::Label.for(point).downcase }.join(" and ")
-          return "#{names} carry nothing that comes out" if points.size > 1
+          return "#{names} are not in use" if points.size > 1
 
           fed = points.first.output? && show.outputs[points.first.number]&.source
-          "#{names} #{fed ? 'comes out nowhere' : 'carries nothing'}"
+          "#{names} #{fed ? 'is not connected' : 'has no source'}"
         end
 
         def finding(listener, words)

@@ -24,7 +24,7 @@ module Loomshuttle
 
         def finding(show, bus)
           Finding.new(id: "bus-without-socket/#{bus.number}", check: "bus-without-socket", severity: Finding::LOOK,
-                      sentence: "Bus #{bus.number} (#{bus.name}) comes out at no socket.", path: [bus.point.at("post-fader")], at: [], fix: fix(show, bus))
+                      sentence: "Bus #{bus.number} (#{bus.name}) is not connected to an output socket.", path: [bus.point.at("post-fader")], at: [], fix: fix(show, bus))
         end
 
         # A free output that has a socket.

@@ -18,7 +18,7 @@ module Loomshuttle
           outlet = Rig::Point.desk("output", zone.output)
           who = zone.at ? "#{show.listeners[zone.at].title} hears the speaker on output #{zone.output}" : "The speaker on output #{zone.output} is heard"
           Finding.new(id: "delay-geometry/#{zone.output}", check: "delay-geometry", severity: Finding::LOOK,
-                      sentence: "#{who} #{off(zone.late_ms)} beside the main speakers, #{format('%.1f', zone.main_m)} m away.", path: [outlet], at: [], fix: fix(show, zone))
+                      sentence: "#{who} #{off(zone.late_ms)} relative to the main speakers, #{format('%.1f', zone.main_m)} m away.", path: [outlet], at: [], fix: fix(show, zone))
         end
 
         def off(late) = "#{format('%.1f', late.abs)} ms too #{late.negative? ? 'early' : 'late'}"

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Checks
-    # A subgroup that channels are in, and that ends nowhere: they are heard there by nobody.
+    # A subgroup with channels in it and no destination.
     module GroupNowhere
       def self.findings(context)
         show = context.show
@@ -18,7 +18,7 @@ module Loomshuttle
         def finding(show, bus, channels)
           many = channels.size == 1 ? channels.first.title : "#{channels.size} channels"
           Finding.new(id: "group-nowhere/#{bus.number}", check: "group-nowhere", severity: channels.any?(&:main) ? Finding::LOOK : Finding::BLOCKS,
-                      sentence: "#{show.label(bus.point)} is a subgroup with #{many} in it, and ends nowhere.",
+                      sentence: "Subgroup #{show.label(bus.point)} has #{many} in it, but no destination.",
                       path: [bus.point.at("post-fader")], at: [], fix: fix(show, bus))
         end
 

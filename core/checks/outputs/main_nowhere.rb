@@ -29,7 +29,7 @@ module Loomshuttle
         end
 
         def finding(show, point)
-          Finding.new(id: "main-nowhere/#{point.side}", check: "main-nowhere", severity: Finding::BLOCKS, sentence: "#{show.label(point)} reaches no output socket.",
+          Finding.new(id: "main-nowhere/#{point.side}", check: "main-nowhere", severity: Finding::BLOCKS, sentence: "#{show.label(point)} does not reach an output socket.",
                       path: [point.at("post-fader")], at: [], fix: fix(show, point))
         end
 

@@ -17,9 +17,9 @@ module Loomshuttle
 
         def finding(show, output, sockets)
           what = output.source ? show.label(output.source) : "Output #{output.number}"
-          where = sockets.empty? ? "nowhere" : "at #{sockets.map { |socket| Rig::Label.for(socket) }.join(' and ')}"
+          where = sockets.empty? ? "not connected" : "on #{sockets.map { |socket| Rig::Label.for(socket) }.join(' and ')}"
           Finding.new(id: "main-sockets/#{output.number}", check: "main-sockets", severity: Finding::BLOCKS,
-                      sentence: "#{what} should leave at #{Rig::Label.for(output.expected)}, but comes out #{where}.",
+                      sentence: "#{what} should be on #{Rig::Label.for(output.expected)}, but is #{where}.",
                       path: [Rig::Point.desk("output", output.number), *sockets], at: [], fix: fix(show, output))
         end
 

@@ -28,7 +28,7 @@ module Loomshuttle
         def finding(show, bus, listener, channels)
           what = channels.size == 1 ? channels.first.title : "#{channels.size} channels"
           Finding.new(id: "monitor-post-fader/#{bus.number}", check: "monitor-post-fader", severity: Finding::LOOK,
-                      sentence: "#{listener.title} hears #{what} in #{show.label(bus.point)} taken post-fader: the faders move the monitor mix.",
+                      sentence: "#{listener.title} hears #{what} in #{show.label(bus.point)} tapped post-fader: faders change the monitor mix.",
                       path: [show.profile.channel_points(channels.first.number).first.at("post-fader"), bus.point.at("pre-eq")], at: [], fix: fix(show, bus, channels))
         end
 
@@ -37,7 +37,7 @@ module Loomshuttle
 
           single = channels.select { |channel| channel.send_taps.key?(bus.number.to_s) }
           settings = single.to_h { |channel| ["channel/#{channel.number}/send_taps", channel.send_taps.except(bus.number.to_s)] }
-          Steps::Completed.edit(show, "Take #{show.label(bus.point)}'s sends pre-fader", settings.merge("bus/#{bus.number}/tap" => "pre-fader"))
+          Steps::Completed.edit(show, "Set #{show.label(bus.point)}'s sends to pre-fader", settings.merge("bus/#{bus.number}/tap" => "pre-fader"))
         end
       end
     end

@@ -22,7 +22,7 @@ module Loomshuttle
           Finding.new(id: "twice-on-main/#{channel.number}", check: "twice-on-main", severity: Finding::LOOK,
                       sentence: "#{channel.title} (channel #{channel.number}) reaches main both directly and through #{show.label(bus.point)}.",
                       path: [points.first.at("post-fader"), bus.point.at("post-fader")], at: points,
-                      fix: Steps::Completed.edit(show, "Leave #{channel.title} on main by its subgroup alone", "channel/#{channel.number}/main" => false))
+                      fix: Steps::Completed.edit(show, "Remove the direct main feed of #{channel.title}", "channel/#{channel.number}/main" => false))
         end
       end
     end

@@ -11,7 +11,7 @@ module Loomshuttle
           next if others.empty?
 
           Finding.new(id: "cue-shares-output/#{role.number}/#{output}", check: "cue-shares-output", severity: Finding::BLOCKS,
-                      sentence: "#{role.title} and #{others.map(&:title).join(', ')} play to one output, #{output}: whoever hears the one hears the other.",
+                      sentence: "#{role.title} and #{others.map(&:title).join(', ')} share output #{output}: whoever hears one hears both.",
                       path: [Rig::Point.playback(output)], at: [], fix: fix(show, role))
         end
       end

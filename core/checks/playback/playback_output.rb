@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Checks
-    # Roles on outputs that lead nowhere: there is no interface, it has not so many outputs at this rate, or no cable; more than the card returns
+    # Roles on outputs that lead nowhere: there is no interface, it does not have that many outputs at this rate, or no cable; more than the card returns
     # that playback has; and two outputs that are cabled to one socket.
     module PlaybackOutput
       class << self
@@ -32,14 +32,14 @@ module Loomshuttle
 
         def unheard(show, output)
           point = show.playback_goes_to(output)
-          finding("return/#{output}", "Playback output #{output} (#{show.roles_on(output).map(&:title).join(', ')}) leaves by card return #{point.number}, which nothing hears " \
-                                      "on stage. Let a channel hear it, in Patch.", path: [Rig::Point.playback(output), point])
+          finding("return/#{output}", "Playback output #{output} (#{show.roles_on(output).map(&:title).join(', ')}) uses card return #{point.number}, which no channel has " \
+                                      "as stage source. Assign one in Patch.", path: [Rig::Point.playback(output), point])
         end
 
         def beyond(most, too_many)
           return [] if too_many.empty?
 
-          [finding("card", "Playback has #{most} card returns, so nothing comes out at #{list(too_many)}. " \
+          [finding("card", "Playback has #{most} card returns, so there is no signal at #{list(too_many)}. " \
                            "Give it another stream of the card in Playback, or play to fewer outputs.")]
         end
 
@@ -54,7 +54,7 @@ module Loomshuttle
 
         def mode_words(show, interface, most, outputs)
           better = interface.modes.select { |mode| mode.outputs >= outputs.max }.map { |mode| "#{mode.outputs} at #{kilohertz(mode.rate)} with #{mode.bits} bits" }
-          "The #{interface.name} has #{most} outputs at #{kilohertz(show.rate)}, so nothing comes out at #{list(outputs)}. " \
+          "The #{interface.name} has #{most} outputs at #{kilohertz(show.rate)}, so there is no signal at #{list(outputs)}. " \
             "#{better.empty? ? "It has #{interface.outputs} in all." : "It has #{better.uniq.join(', or ')}."}"
         end
 
@@ -69,7 +69,7 @@ module Loomshuttle
         def machine_only?(show, output) = show.roles_on(output).all? { |role| role.kind == "pilot" }
 
         def uncabled(show, output)
-          finding("cable/#{output}", "Playback output #{output} (#{show.roles_on(output).map(&:title).join(', ')}) is cabled to no socket.", path: [Rig::Point.playback(output)])
+          finding("cable/#{output}", "Playback output #{output} (#{show.roles_on(output).map(&:title).join(', ')}) is not cabled to a socket.", path: [Rig::Point.playback(output)])
         end
 
         def twice(show)

@@ -18,8 +18,8 @@ module Loomshuttle
         def tracks(show, taken)
           show.tracks.values.select { |track| track.outputs.intersect?(taken) }.map do |track|
             lanes = track.outputs & taken
-            finding("track/#{track.number}", "#{show.title_of(track)} plays to card return #{lanes.join(' and ')}, which playback has to itself.",
-                    Steps::Completed.edit(show, "Let #{show.title_of(track)} play nowhere", "track/#{track.number}/outputs" => []))
+            finding("track/#{track.number}", "#{show.title_of(track)} plays to card return #{lanes.join(' and ')}, which is reserved for playback.",
+                    Steps::Completed.edit(show, "Remove the returns of #{show.title_of(track)}", "track/#{track.number}/outputs" => []))
           end
         end
 
@@ -27,8 +27,8 @@ module Loomshuttle
           lanes = show.setup.own_mix & taken
           return [] if lanes.empty?
 
-          [finding("own-mix", "The recorder's own mix leaves on card return #{lanes.join(' and ')}, which playback has to itself.",
-                   Steps::Completed.edit(show, "Let the recorder's own mix leave nowhere", "setup/own_mix" => []))]
+          [finding("own-mix", "The recorder mix leaves on card return #{lanes.join(' and ')}, which is reserved for playback.",
+                   Steps::Completed.edit(show, "Turn off the recorder mix", "setup/own_mix" => []))]
         end
 
         def finding(id, sentence, fix)

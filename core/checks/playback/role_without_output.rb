@@ -17,7 +17,7 @@ module Loomshuttle
         same = show.roles.values.find { |one| one.kind == "parts" && !one.outputs.empty? } if role.kind == "parts"
         free = (1..Settings::PlaybackKinds::OUTPUTS).find { |output| show.playback_goes_to(output) && show.roles_on(output).empty? }
         outputs = same&.outputs || [free].compact
-        Settings::Edit.set("Play #{role.title} to output #{outputs.join(' and ')}", "role/#{role.number}/outputs" => outputs) unless outputs.empty?
+        Settings::Edit.set("Play #{role.title} to output#{'s' if outputs.size > 1} #{outputs.join(' and ')}", "role/#{role.number}/outputs" => outputs) unless outputs.empty?
       end
       private_class_method :fix
     end

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Checks
-    # A box that hangs on no link is not heard; one that passes the link on needs a second port.
+    # A box without a link is not heard; one that passes the link on needs a second port.
     module BoxOffLink
       def self.findings(context)
         show = context.show
@@ -16,7 +16,7 @@ module Loomshuttle
           show.boxes.values.select { |plan| plan.profile && plan.port.nil? }.map do |plan|
             box = show.catalog.fetch("box", plan.profile)
             Finding.new(id: "box-off-link/#{plan.letter}", check: "box-off-link", severity: Finding::BLOCKS,
-                        sentence: "#{plan.title} (#{box.name}) hangs on no link, so nothing plugged into it is heard.",
+                        sentence: "#{plan.title} (#{box.name}) is not connected to a link, so nothing plugged into it is heard.",
                         path: [Rig::Point.box(plan.letter, "in", 1)], at: [], fix: connect(show, plan))
           end
         end
@@ -34,7 +34,7 @@ module Loomshuttle
         def ends(show)
           show.profile.ports.flat_map { |port| show.layout.chain(port)[..-2].to_a }.select { |hung| hung.box.ports < 2 }.map do |hung|
             Finding.new(id: "box-off-link/#{hung.id}", check: "box-off-link", severity: Finding::BLOCKS,
-                        sentence: "#{hung.title} has one port only and cannot pass link #{hung.port.upcase} on to the boxes behind it.",
+                        sentence: "#{hung.title} has only one port and cannot feed the boxes after it on link #{hung.port.upcase}.",
                         path: [hung.socket("in", 1)], at: [], fix: to_the_end(show, hung))
           end
         end
@@ -42,7 +42,7 @@ module Loomshuttle
         def to_the_end(show, hung)
           chain = show.layout.chain(hung.port)
           order = (chain - [hung]) + [hung]
-          Settings::Edit.set("Put it at the end of the chain", order.each.with_index(1).to_h { |one, place| ["box/#{one.letter}/place", place] })
+          Settings::Edit.set("Move it to the end of the chain", order.each.with_index(1).to_h { |one, place| ["box/#{one.letter}/place", place] })
         end
       end
     end

@@ -15,8 +15,8 @@ module Loomshuttle
 
         slow = hertz < show.rate
         off = format("%.2f", (hertz - show.rate).abs * 100.0 / show.rate)
-        words = "The card's samples come at #{hertz.round} Hz by this computer's time, #{off} % too #{slow ? 'slow' : 'fast'} for #{show.rate / 1000.0} kHz. " \
-                "Look at which device leads the clock, and at what else this computer does."
+        words = "The card runs at #{hertz.round} Hz by this computer's clock, #{off} % too #{slow ? 'slow' : 'fast'} for #{show.rate / 1000.0} kHz. " \
+                "Check the clock leader and the load on this computer."
         [Finding.new(id: "card-pace", check: "card-pace", severity: Finding::LOOK, sentence: words, path: [], at: [], fix: nil)]
       end
 

@@ -28,7 +28,7 @@ module Loomshuttle
         end
 
         # Offsets one behind the other, in the order of the chain.
-        def fix(show, port) = Settings::Edit.set("Set the offsets of link #{port.upcase} one behind the other", Steps::Chain.offsets(show.layout.chain(port)))
+        def fix(show, port) = Settings::Edit.set("Set the offsets of link #{port.upcase} in order", Steps::Chain.offsets(show.layout.chain(port)))
       end
     end
   end

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Checks
-    # A channel that is planned for something, but hears no socket on stage. When an armed track takes it, that track would
+    # A channel that is planned for something, but has no socket on stage. When an armed track takes it, that track would
     # write silence.
     module ChannelWithoutSocket
       def self.findings(context)
@@ -16,7 +16,7 @@ module Loomshuttle
         def finding(show, channel)
           points = show.profile.channel_points(channel.number)
           armed = armed_track(show, points)
-          sentence = "#{channel.title} (channel #{channel.number}) hears no socket#{", so armed track #{armed.number} would write silence" if armed}."
+          sentence = "#{channel.title} (channel #{channel.number}) has no socket#{", so armed track #{armed.number} would write silence" if armed}."
           Finding.new(id: "channel-without-socket/#{channel.number}", check: "channel-without-socket", severity: armed ? Finding::BLOCKS : Finding::LOOK,
                       sentence: sentence, path: [points.first.at("preamp"), *(Rig::Point.track(armed.number, "in") if armed)], at: points, fix: fix(show, channel))
         end

@@ -26,7 +26,7 @@ module Loomshuttle
           said = ways.map { |(gain, phantom), channels| "#{words(gain, phantom)} for #{channels.map { |one| "channel #{one.number} #{one.name}".strip }.join(' and ')}" }
           points = list.map { |channel| show.profile.channel_points(channel.number).first }
           Finding.new(id: "preamp-set-twice/#{socket.dotted}", check: "preamp-set-twice", severity: Finding::LOOK,
-                      sentence: "#{Rig::Label.for(socket)} has one preamp, and it is set in #{ways.size} ways: #{said.join('; ')}. The first counts.",
+                      sentence: "#{Rig::Label.for(socket)} has one preamp with #{ways.size} conflicting settings: #{said.join('; ')}. The first applies.",
                       path: [socket, points.first.at("preamp")].uniq, at: [first.stage, *points],
                       fix: Settings::Edit.set("Set the preamp at #{Rig::Label.for(socket)} to #{words(first.gain, first.phantom)}", one_way(list, first)))
         end

@@ -28,8 +28,8 @@ module Loomshuttle
 
         def finding(show, strand)
           away = away(show, strand).map { |base| Rig::Label.for(base).downcase }
-          sentence = "#{show.channel_at(strand.channel).title} leaves from #{Rig::Label.for(strand.channel).downcase}, " \
-                     "but its take comes back on #{away.join(' and ')}."
+          sentence = "#{show.channel_at(strand.channel).title} is captured from #{Rig::Label.for(strand.channel).downcase}, " \
+                     "but its take returns on #{away.join(' and ')}."
           Finding.new(id: "foreign-return/#{strand.id}", check: "foreign-return", severity: Finding::BLOCKS, sentence: sentence,
                       path: [strand.send_point, Rig::Point.track(strand.track, "out"), strand.return_point, *strand.home],
                       at: [strand.return_point], fix: fix(show, strand))

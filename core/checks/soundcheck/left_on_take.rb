@@ -10,7 +10,7 @@ module Loomshuttle
 
         what = channels.size == 1 ? "#{channels.first.title} is" : "#{channels.size} channels are"
         [Finding.new(id: "left-on-take", check: "left-on-take", severity: Finding::LOOK,
-                     sentence: "#{what} on take: the stage is not heard there.",
+                     sentence: "#{what} on take: no stage input there.",
                      path: channels.flat_map { |channel| [channel.take, context.show.profile.channel_points(channel.number).first].compact },
                      at: channels.flat_map { |channel| context.show.profile.channel_points(channel.number) },
                      fix: Steps::Flip.edit(context.show, to: "stage"))]

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Checks
-    # The recorder's own mix on returns that carry tracks: at soundcheck those channels would hear the whole band.
+    # The recorder mix on returns that carry tracks: at soundcheck those channels would hear the whole band.
     module OwnMixOnTracks
       def self.findings(context)
         show = context.show
@@ -14,7 +14,7 @@ module Loomshuttle
         names = [names[..-2].join(", "), names.last].reject(&:empty?).join(" and ")
         points = lanes.map { |lane| Rig::Point.card_return(lane) }
         [Finding.new(id: "own-mix-on-tracks", check: "own-mix-on-tracks", severity: Finding::BLOCKS,
-                     sentence: "The recorder's own mix leaves on card returns #{lanes.join(' and ')}, which carry #{names}.",
+                     sentence: "The recorder mix leaves on card returns #{lanes.join(' and ')}, which carry #{names}.",
                      path: [Rig::Point.own_mix("l"), *points], at: points, fix: fix(show))]
       end
 
@@ -22,7 +22,7 @@ module Loomshuttle
       def self.fix(show)
         taken = show.returns_heard + show.tracks.values.flat_map(&:outputs)
         pair = (1...show.profile.returns).step(2).to_a.reverse.map { |lane| [lane, lane + 1] }.find { |lanes| !lanes.intersect?(taken) && lanes.last <= show.card_lanes }
-        Settings::Edit.set(pair ? "Move the recorder's own mix to card returns #{pair.join(' and ')}" : "Let the recorder's own mix leave nowhere", "setup/own_mix" => pair || [])
+        Settings::Edit.set(pair ? "Move the recorder mix to card returns #{pair.join(' and ')}" : "Turn off the recorder mix", "setup/own_mix" => pair || [])
       end
       private_class_method :fix
     end

@@ -29,8 +29,8 @@ module Loomshuttle
           send = show.sends[input]
           back = Rig::Point.card_return(output)
           Finding.new(id: "return-loop/#{track.number}", check: "return-loop", severity: Finding::BLOCKS,
-                      sentence: "#{show.title_of(track)} plays to card return #{output}, which goes through #{Rig::Label.for(send.source).downcase} " \
-                                "and card send #{input} back into the same track.",
+                      sentence: "Loop: #{show.title_of(track)} plays to card return #{output}, which feeds #{Rig::Label.for(send.source).downcase} " \
+                                "and card send #{input} back into the track.",
                       path: [back, send.source.at("channel-in"), Rig::Point.card_send(input), Rig::Point.track(track.number, "in")],
                       at: [back], fix: fix(show, track, send))
         end
@@ -39,11 +39,11 @@ module Loomshuttle
         def fix(show, track, send)
           channel = show.channel_at(send.source)
           if channel.position == "take" && show.profile.taps.include?("preamp")
-            return Settings::Edit.set("Take #{channel.title} at the preamp",
+            return Settings::Edit.set("Tap #{channel.title} at the preamp",
                                       "send/#{send.lane}/tap" => "preamp")
           end
 
-          Settings::Edit.set("Let #{show.title_of(track)} play to no return", "track/#{track.number}/outputs" => [])
+          Settings::Edit.set("Remove the returns of #{show.title_of(track)}", "track/#{track.number}/outputs" => [])
         end
       end
     end

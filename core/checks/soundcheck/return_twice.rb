@@ -31,7 +31,7 @@ module Loomshuttle
         def finding(show, output, channel)
           Finding.new(id: "return-twice/#{output.number}", check: "return-twice", severity: Finding::BLOCKS,
                       sentence: "#{Rig::Label.for(output.source)} is heard twice: straight from output #{output.number}, and by #{channel.title} on main.",
-                      path: [output.source, output.point], at: [], fix: Steps::Completed.edit(show, "Take #{channel.title} off main", off(show, channel)))
+                      path: [output.source, output.point], at: [], fix: Steps::Completed.edit(show, "Remove #{channel.title} from main", off(show, channel)))
         end
 
         def off(show, channel)

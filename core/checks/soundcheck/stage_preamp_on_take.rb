@@ -11,9 +11,9 @@ module Loomshuttle
         return [] if wrong.empty?
 
         channels = wrong.map { |strand| show.channel_at(strand.channel) }.uniq
-        fix = Settings::Edit.set("Take at channel in while on take", wrong.to_h { |strand| ["send/#{strand.send}/tap", "channel-in"] })
+        fix = Settings::Edit.set("Tap at channel in while on take", wrong.to_h { |strand| ["send/#{strand.send}/tap", "channel-in"] })
         [Finding.new(id: "stage-preamp-on-take", check: "stage-preamp-on-take", severity: Finding::LOOK,
-                     sentence: "#{sentence(channels)} on take, but armed at the preamp: a capture now writes the stage, not what is heard.",
+                     sentence: "#{sentence(channels)} on take, but armed at the preamp: a capture now records the stage, not the take.",
                      path: wrong.flat_map { |strand| [strand.channel.at("preamp"), strand.send_point] },
                      at: wrong.map(&:send_point), fix: fix)]
       end

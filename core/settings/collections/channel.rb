@@ -20,8 +20,8 @@ module Loomshuttle
       setting :name, Kinds.text(NAME), blank: "", part: "names", desk: "strip/%s/label"
       setting :short, Kinds.text(SHORT), blank: "", words: "short name", part: "names", desk: "strip/%s/label/short"
       setting :colour, Kinds.one_of(*DYES), blank: "iron", words: "dye", part: "names", desk: "strip/%s/dye"
-      setting :stage, ChannelKinds.source(:stage_points), blank: nil, words: "hears on stage", part: "inputs", capture: :way
-      setting :take, ChannelKinds.source(:return_points), blank: nil, words: "hears on take", part: "returns"
+      setting :stage, ChannelKinds.source(:stage_points), blank: nil, words: "stage source", part: "inputs", capture: :way
+      setting :take, ChannelKinds.source(:return_points), blank: nil, words: "take source", part: "returns"
       setting :position, Kinds.one_of(*POSITIONS), blank: "stage", words: "is on", part: "returns", capture: :to_take
       setting :gain, ChannelKinds.level(:preamp), blank: ->(desk, number) { [desk.strip(number).preamp.min_db, 0].max }, words: "preamp gain", unit: "dB", part: "inputs",
                                                   desk: "strip/%s/gain"
@@ -35,7 +35,7 @@ module Loomshuttle
       setting :main, Kinds.boolean, blank: true, words: "on main", part: "mix", desk: "strip/%s/main"
       setting :polarity, Kinds.boolean, blank: false, words: "polarity turned", part: "mix", desk: "strip/%s/polarity"
       setting :groups, MixKinds.buses, blank: [].freeze, words: "in subgroups", part: "mix"
-      setting :send_taps, MixKinds.send_taps, blank: {}.freeze, words: "taps of its sends", nothing: "as the buses", part: "mix"
+      setting :send_taps, MixKinds.send_taps, blank: {}.freeze, words: "send taps", nothing: "as the buses", part: "mix"
     end
 
     class Channel

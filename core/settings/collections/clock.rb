@@ -21,7 +21,7 @@ module Loomshuttle
       def self.words(show)
         names = leaders(show).map { |device| name(device) }
         case names.size
-        when 0 then "nobody leads the clock"
+        when 0 then "no clock leader"
         when 1 then "#{names.first} leads the clock"
         else "#{names.size} devices lead the clock"
         end
@@ -34,7 +34,7 @@ module Loomshuttle
         paths = devices(show)
         raise Invalid.new("There is no device #{leader} to lead the clock.", where: "leader") unless paths.key?(leader)
 
-        Edit.set("Let #{name(leader)} lead the clock", paths.to_h { |device, path| [path, device == leader ? "leads" : "follows"] })
+        Edit.set("Make #{name(leader)} clock leader", paths.to_h { |device, path| [path, device == leader ? "leads" : "follows"] })
       end
     end
   end

@@ -12,8 +12,8 @@ module Loomshuttle
       setting :kind, Kinds.one_of("person", "area", "broadcast", "machine"), blank: "person", words: "is a"
       setting :hears, RoomKinds.heard, blank: [].freeze, words: "hears", nothing: "nothing"
       setting :hears_right, RoomKinds.heard, blank: [].freeze, words: "hears on the right", nothing: "the same"
-      setting :x, RoomKinds.metres, blank: nil, words: "stands to the right by", unit: "m"
-      setting :y, RoomKinds.metres, blank: nil, words: "stands from the stage by", unit: "m"
+      setting :x, RoomKinds.metres, blank: nil, words: "position right of centre", unit: "m"
+      setting :y, RoomKinds.metres, blank: nil, words: "distance from stage", unit: "m"
     end
 
     class Listener

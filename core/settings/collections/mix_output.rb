@@ -18,8 +18,8 @@ module Loomshuttle
       setting :polarity, MixKinds.turned, blank: false, words: "polarity turned", part: "outputs", desk: "output/%s/polarity", on: MixKinds::TURNED
       setting :expected, expected, blank: nil, words: "expected at", part: "outputs"
       setting :speaker, Kinds.one_of("main", "zone").or_none, blank: nil, words: "feeds a speaker", part: "outputs"
-      setting :x, RoomKinds.metres, blank: nil, words: "speaker stands to the right by", unit: "m", part: "outputs"
-      setting :y, RoomKinds.metres, blank: nil, words: "speaker stands from the stage by", unit: "m", part: "outputs"
+      setting :x, RoomKinds.metres, blank: nil, words: "speaker position right of centre", unit: "m", part: "outputs"
+      setting :y, RoomKinds.metres, blank: nil, words: "speaker distance from stage", unit: "m", part: "outputs"
     end
 
     class MixOutput

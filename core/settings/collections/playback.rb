@@ -11,7 +11,7 @@ module Loomshuttle
       setting :pilot_on, Kinds.boolean, blank: false, words: "pilot", part: "playback"
       setting :pilot_hz, RoomKinds.figure(20..20_000, 1, "Hz"), blank: 19_000, words: "pilot's frequency", unit: "Hz", part: "playback"
       setting :pilot_db, RoomKinds.figure(-90..0, 10, "dB"), blank: -30, words: "pilot's level", unit: "dB", part: "playback"
-      setting :timecode_fps, Kinds.one_of(24, 25, 30), blank: 25, words: "timecode", unit: "frames a second", part: "playback"
+      setting :timecode_fps, Kinds.one_of(24, 25, 30), blank: 25, words: "timecode", unit: "frames per second", part: "playback"
     end
   end
 end

@@ -10,10 +10,10 @@ module Loomshuttle
       setting :name, Kinds.text(NAME), blank: "", words: "name"
       setting :group, Kinds.text(NAME), blank: "", words: "group", nothing: "none"
       setting :kind, Kinds.one_of("parts", "click", "guide", "pilot", "timecode"), blank: "parts", words: "is"
-      setting :outputs, PlaybackKinds.outputs, blank: [].freeze, words: "plays to outputs"
-      setting :sum_db, Kinds.one_of(-3, -6), blank: -3, words: "both sides on one output", unit: "dB"
+      setting :outputs, PlaybackKinds.outputs, blank: [].freeze, words: "outputs"
+      setting :sum_db, Kinds.one_of(-3, -6), blank: -3, words: "mono sum", unit: "dB"
       setting :gain_db, RoomKinds.figure(-60..12, 10, "dB"), blank: 0, words: "level", unit: "dB"
-      setting :bed_db, RoomKinds.figure(-60..0, 10, "dB").or_none, blank: nil, words: "under click and guide", unit: "dB", nothing: "not at all"
+      setting :bed_db, RoomKinds.figure(-60..0, 10, "dB").or_none, blank: nil, words: "also in click and guide", unit: "dB", nothing: "not at all"
     end
 
     class PlaybackRole

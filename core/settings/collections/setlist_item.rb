@@ -12,7 +12,7 @@ module Loomshuttle
       setting :song, PlaybackKinds.song.or_none, blank: nil, words: "song"
       setting :title, Kinds.text(80), blank: "", words: "title"
       setting :minutes, Kinds.whole(0..180), blank: 0, words: "length", unit: "minutes"
-      setting :skips, PlaybackKinds.sections, blank: [].freeze, words: "leaves out sections"
+      setting :skips, PlaybackKinds.sections, blank: [].freeze, words: "skipped sections"
       setting :repeats, PlaybackKinds.repeats, blank: {}.freeze, words: "repeats sections"
       setting :follows, Kinds.one_of("hand", "on", "pause").or_none, blank: nil, words: "goes on", nothing: "as the song says"
       setting :pause_s, RoomKinds.figure(0..3600, 10, "s"), blank: 0, words: "after", unit: "s"

@@ -3,9 +3,9 @@
 module Loomshuttle
   module Settings
     # What is set once for the show.
-    #   card_mode, bits   of the card; bits a sample, 24 or 32 (float)    buffer   samples the recorder holds each way
+    #   card_mode, bits   of the card; bits per sample, 24 or 32 (float)    buffer   samples the recorder holds each way
     #   default_tap       where sends are taken that name no tap of their own
-    #   own_mix           card returns that the recorder's own mix of a take leaves on, left and right, or none
+    #   own_mix           card returns that the recorder mix of a take leaves on, left and right, or none
     #   mirror            folder on the recording computer that takes a second copy of everything captured, or ""
     #   length_minutes    how long the show is captured
     #   monitoring        "desk", or "computer" when somebody hears the stage through it
@@ -17,18 +17,18 @@ module Loomshuttle
       setting :card_mode, Kinds.one_known { |at| at.show.profile.card_modes.keys }, blank: ->(desk, _) { desk.card_modes.keys.first }, words: "card mode", capture: :always,
                                                                                     desk: "card/mode"
       setting :buffer, Kinds.one_of(*BUFFERS), blank: 1024, words: "recorder buffer", unit: "samples"
-      setting :bits, Kinds.one_of(24, 32), blank: 24, words: "bits a sample", capture: :always
+      setting :bits, Kinds.one_of(24, 32), blank: 24, words: "bits per sample", capture: :always
       setting :default_tap, Kinds.tap_of { |at| at.show.profile.taps }, blank: ->(desk, _) { desk.taps.first }, words: "default tap", capture: :always
-      setting :own_mix, Kinds.lanes { |at| [2, at.show.profile.returns] }, blank: [].freeze, words: "the recorder's own mix leaves on card returns"
+      setting :own_mix, Kinds.lanes { |at| [2, at.show.profile.returns] }, blank: [].freeze, words: "recorder mix on card returns"
       setting :mirror, (Kinds.text(200).also do |path, _|
         path.empty? || path.start_with?("/") ? path : Kinds.refuse("a folder starts with /, such as /media/disk/takes")
       end), blank: "", words: "second copy of takes in", capture: :always
       setting :length_minutes, Kinds.whole(1..(24 * 60)), blank: 120, words: "length of the show", unit: "minutes"
-      setting :monitoring, Kinds.one_of("desk", "computer"), blank: "desk", words: "the stage hears itself through"
+      setting :monitoring, Kinds.one_of("desk", "computer"), blank: "desk", words: "monitoring through"
       setting :desk_follows, Kinds.one_of("at once", "when sent"), blank: "at once", words: "the desk follows edits"
       setting :alignment, Kinds.one_of(*ALIGNMENT_LEVELS.keys), blank: ALIGNMENT_LEVELS.keys.first, words: "alignment level", unit: "dBFS"
       setting :temperature, RoomKinds.figure(-30..50, 10, "°C"), blank: 20, words: "air temperature", unit: "°C"
-      setting :later_ms, RoomKinds.figure(0..50, 10, "ms"), blank: 0, words: "delayed speakers later by", unit: "ms"
+      setting :later_ms, RoomKinds.figure(0..50, 10, "ms"), blank: 0, words: "extra delay for delay speakers", unit: "ms"
       setting :accepted, Kinds.reasons(500), blank: {}.freeze, words: "accepted findings"
     end
   end

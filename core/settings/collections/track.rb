@@ -16,10 +16,10 @@ module Loomshuttle
       setting :name, Kinds.text(NAME), blank: "", part: "names"
       setting :colour, Kinds.one_of(*DYES).or_none, blank: nil, words: "dye", part: "names"
       setting :stereo, stereo, blank: false, part: "sends", capture: :way
-      setting :inputs, Kinds.lanes { |at| [at.item.width, at.show.profile.sends] }, blank: [].freeze, words: "captures card sends", part: "sends", capture: :way
-      setting :outputs, Kinds.lanes { |at| [at.item.width, at.show.profile.returns] }, blank: [].freeze, words: "plays to card returns", part: "returns"
+      setting :inputs, Kinds.lanes { |at| [at.item.width, at.show.profile.sends] }, blank: [].freeze, words: "card sends", part: "sends", capture: :way
+      setting :outputs, Kinds.lanes { |at| [at.item.width, at.show.profile.returns] }, blank: [].freeze, words: "card returns", part: "returns"
       setting :armed, Kinds.boolean, blank: false, part: "sends"
-      setting :shares, Kinds.text(NAME), blank: "", words: "shares a return as", part: "returns"
+      setting :shares, Kinds.text(NAME), blank: "", words: "return group", part: "returns"
     end
 
     class Track

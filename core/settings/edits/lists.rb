@@ -18,7 +18,7 @@ module Loomshuttle
         end
 
         # Items are there from before their settings are set until after.
-        # @yieldparam rest [Hash{String=>Object}] settings that are no order
+        # @yieldparam rest [Hash{String=>Object}] settings that are not an order
         # @yieldreturn [Array<Array(String, Object)>] steps in an order that is valid
         # @return [Array<Array(String, Object)>]
         def steps(show, settings)
@@ -37,7 +37,7 @@ module Loomshuttle
 
         private
 
-        # What is no list of numbers is left to be refused by its rule.
+        # What is not a list of numbers is left to be refused by its rule.
         def orders(settings)
           Settings.collections.select(&:list?).filter_map { |collection| [collection, settings[collection.order]] if settings[collection.order].is_a?(Array) }.to_h
         end

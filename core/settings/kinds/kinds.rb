@@ -12,7 +12,7 @@ module Loomshuttle
           refuse("must be text") unless value.is_a?(String)
           refuse("has characters that cannot be shown") unless value.encoding == Encoding::UTF_8 && value.valid_encoding? && !value.match?(/[[:cntrl:]]/)
           clean = value.unicode_normalize(:nfc).strip
-          refuse("has #{clean.length} characters, #{most} fit") if clean.length > most
+          refuse("has #{clean.length} characters; the limit is #{most}") if clean.length > most
           clean
         end
       end

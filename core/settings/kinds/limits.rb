@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Settings
-    # What a desk cannot do although each setting by itself fits: blocks that do not keep together, more single sources
+    # What a desk cannot do although each setting on its own fits: blocks that do not keep together, more single sources
     # than there are free slots, and part of a block flipped.
     module Limits
       # @param show [Show]

@@ -18,7 +18,7 @@ module Loomshuttle
           ValueKind.new({ "type" => "string" }, sort: :point) do |value, at|
             point = Rig::Point.read(value)
             fits = point && SOCKET.match?(value) && (point.box? || at.show.profile.input_sockets.include?(point))
-            fits ? point : Kinds.refuse("#{Text.readable(value, most: 60)} is no input socket of this rig")
+            fits ? point : Kinds.refuse("#{Text.readable(value, most: 60)} is not an input socket of this rig")
           end
         end
 

@@ -57,7 +57,7 @@ module Loomshuttle
           most = { "output" => desk.mix_outputs, "personal" => desk.personal_lanes }[point&.kind].to_i
           return if point&.device == "desk" && point.number.to_i.between?(1, most) && point == point.base && point.side.nil?
 
-          Kinds.refuse("#{name.inspect[0, 60]} is no output and no personal mix of the #{desk.name}")
+          Kinds.refuse("#{name.inspect[0, 60]} is not an output or personal mix of the #{desk.name}")
         end
       end
     end

@@ -8,7 +8,7 @@ module Loomshuttle
     #   turned   whether it turns the polarity over
     #   delay    samples
     #   setting  path of the setting that made it, or nil where the device is built so
-    #   kind     :rig (a cable), :patch (set by the engineer), :desk (inside a channel), :mix (into buses and mains, or the recorder's own mix), :file (through the
+    #   kind     :rig (a cable), :patch (set by the engineer), :desk (inside a channel), :mix (into buses and mains, or the recorder mix), :file (through the
     #            recorder's file: in now, out at playback)
     #   live     whether sound takes it now; the side a channel is not on, and what a card mode leaves out, are not live
     Join = Value.define(:from, :to, :gain_db, :level, :turned, :delay, :setting, :kind, :live)

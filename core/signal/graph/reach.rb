@@ -22,7 +22,7 @@ module Loomshuttle
 
         def amplitude(decibels) = decibels ? 10**(decibels / 20.0) : 0.0
 
-        # The recorder is no way through: what it plays is a take.
+        # The recorder is not a way through: what it plays is a take.
         def live(graph, point) = graph.from(point).select { |join| join.live && join.kind != :file }
       end
     end

@@ -4,7 +4,7 @@ require "numo/narray"
 
 module Loomshuttle
   module Signal
-    # How loud each join of a graph is: an array of levels beside the structure, so that a fader that moves makes no graph anew.
+    # How loud each join of a graph is: an array of levels beside the structure, so that a fader that moves makes no graph again.
     # What nobody knows (the desk's mix, in a plan) is NaN there.
     class Levels
       # What a mono source has on both sides of a stereo mix that nobody has panned: constant power.

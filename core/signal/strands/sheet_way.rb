@@ -9,7 +9,7 @@ module Loomshuttle
         [source(show, strand), channel(strand), strand.send_point, track(show, strand), strand.return_point]
       end
 
-      # A strand that starts at a bus or main begins at its card send, and that is no loose end.
+      # A strand that starts at a bus or main begins at its card send, and that is not a loose end.
       def self.mix?(ids) = ids[0].nil? && ids[1].nil? && !ids[2].nil?
 
       # Ports of the first rail are what the desk names: a box's socket stands there as the lane of its link.

@@ -79,7 +79,7 @@ module Loomshuttle
       def home(point)
         return [] unless point
 
-        @graph.from(point).map { |join| join.to.base }.select(&:channel?) # an output that carries it as well is no way home
+        @graph.from(point).map { |join| join.to.base }.select(&:channel?) # an output that carries it as well is not a way home
       end
 
       NOTHING = { socket: nil, channel: nil, send: nil, tap: nil, track: nil, track_lane: nil, return: nil, home: [].freeze }.freeze

@@ -116,7 +116,7 @@ module Loomshuttle
         end
       end
 
-      # What tracks and the recorder's own mix play to, and what channels hear as their stage.
+      # What tracks and the recorder mix play to, and what channels hear as their stage.
       def returns_taken
         heard = @show.channels.values.select(&:card_fed?).map { |channel| channel.stage.number }
         set(@show.tracks.values.flat_map(&:outputs) + @show.setup.own_mix + heard)

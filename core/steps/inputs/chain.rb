@@ -33,7 +33,7 @@ module Loomshuttle
       def self.connect(show, letter, port)
         plan = show.boxes[letter]
         raise Invalid.new("There is no box #{letter.to_s.upcase}.", where: "box/#{letter}") unless plan&.profile
-        return Settings::Edit.set("Take box #{letter.upcase} off its link", "box/#{letter}/port" => nil) unless port
+        return Settings::Edit.set("Disconnect box #{letter.upcase} from its link", "box/#{letter}/port" => nil) unless port
 
         Settings::Edit.set("Connect box #{letter.upcase} to port #{port.upcase}", behind(show, letter, show.catalog.fetch("box", plan.profile), port))
       end

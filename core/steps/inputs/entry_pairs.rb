@@ -16,11 +16,11 @@ module Loomshuttle
         end
 
         # @param channels [Hash{Formats::InputList::Entry=>Integer}]
-        # @return [Array<Array(Formats::InputList::Entry, String)>] the left of each two that are no pair where they are, and why
+        # @return [Array<Array(Formats::InputList::Entry, String)>] the left of each two that are not a pair where they are, and why
         def apart(show, pairs, channels)
           pairs.filter_map do |left, right|
             why = why(show, channels[left], channels[right]) or next
-            [left, "#{left.name} and #{right.name} are on channels #{channels[left]} and #{channels[right]}, and no pair: #{why}"]
+            [left, "#{left.name} and #{right.name} are on channels #{channels[left]} and #{channels[right]}, not a stereo pair: #{why}"]
           end
         end
 

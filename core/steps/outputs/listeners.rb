@@ -25,13 +25,13 @@ module Loomshuttle
 
       def edit
         found = [main, *buses, *matrices, personal].compact.reject { |one| one[:hears].empty? || (one[:hears] + one[:hears_right]).intersect?(@heard) }
-        raise Invalid.new("Everything that leaves the desk has its listener already.", where: "listener/order") if found.empty?
+        raise Invalid.new("Every output already has a listener.", where: "listener/order") if found.empty?
 
         keys = @show.listeners.keys
         added = found.each.with_index(keys.max.to_i + 1).to_h { |one, key| [key, one] }
         settings = { "listener/order" => keys + added.keys }
         added.each { |key, one| one.each { |field, value| settings["listener/#{key}/#{field}"] = value unless value.respond_to?(:empty?) && value.empty? } }
-        Settings::Edit.set("Propose #{found.size} listener#{'s' if found.size > 1}", settings)
+        Settings::Edit.set("Suggest #{found.size} listener#{'s' if found.size > 1}", settings)
       end
 
       private

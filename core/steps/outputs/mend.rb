@@ -40,7 +40,7 @@ module Loomshuttle
         @survey.loudest(@source, @listener).each do |join|
           found = case level(join)
                   in [:send, base, bus] then keep_out(base, @mix.leader(bus))
-                  in [:pan, base, _] then edit("Take #{title(base)} off main", "channel/#{base.number}/main" => false)
+                  in [:pan, base, _] then edit("Remove #{title(base)} from main", "channel/#{base.number}/main" => false)
                   else direct(join)
                   end
           return found if found
@@ -56,7 +56,7 @@ module Loomshuttle
 
       def keep_out(base, bus)
         number, name = base.number, @show.label(Rig::Point.desk("bus", bus))
-        return edit("Take #{title(base)} out of subgroup #{name}", "channel/#{number}/groups" => @show.channels[number].groups - [bus]) if @mix.group?(bus)
+        return edit("Remove #{title(base)} from subgroup #{name}", "channel/#{number}/groups" => @show.channels[number].groups - [bus]) if @mix.group?(bus)
 
         Hearing::Press.new(label: "Close #{title(base)}'s send to #{name} at the desk", values: { "channel/#{number}/send/#{bus}" => OFF })
       end
@@ -65,7 +65,7 @@ module Loomshuttle
       def direct(join)
         return unless join.kind == :patch && join.to.device == "desk" && (join.from.card? || join.from.channel?) && %w[output personal].include?(join.to.kind)
 
-        edit("Let #{Rig::Label.for(join.to).downcase} carry nothing", "#{join.to.kind}/#{join.to.number}/source" => nil)
+        edit("Clear #{Rig::Label.for(join.to).downcase}", "#{join.to.kind}/#{join.to.number}/source" => nil)
       end
 
       # Turns the level that is this source's own until it is heard as loud as is wanted.
@@ -96,7 +96,7 @@ module Loomshuttle
         db = @survey.turned(values).figure(@source, @listener).db or return
         return turn(wanted, values) if wanted && (db - wanted).abs >= 0.05
 
-        pressed(values, wanted) { "Open its way at the desk" }
+        pressed(values, wanted) { "Open the path on the desk" }
       end
 
       # @return [Hearing::Press, nil] nil where it would not do, or there is nothing to press

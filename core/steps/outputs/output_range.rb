@@ -11,7 +11,7 @@ module Loomshuttle
       # @param kind ["output", "personal"]   @param first [Integer] number   @param count [Integer]
       # @param source [String] what the first one carries, by its point; "" for nothing
       # @return [Settings::Edit]
-      # @raise [Invalid] when the desk has not so many outputs or sources
+      # @raise [Invalid] when the desk does not have that many outputs or sources
       def self.edit(show, first:, count:, source:, kind: "output")
         lines = { "output" => show.outputs, "personal" => show.personal_lanes }.fetch(kind)
         numbers = (first...(first + count)).to_a

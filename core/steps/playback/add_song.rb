@@ -13,7 +13,7 @@ module Loomshuttle
         def edit(show, song:, title:, roles:, at: nil)
           key, settings = Settings::Lists.add(show, "setlist", at: at)
           settings.merge!("setlist/#{key}/song" => song, "setlist/#{key}/title" => title)
-          Settings::Edit.set("Put #{title} into the running order", settings.merge(new_roles(show, roles)))
+          Settings::Edit.set("Add #{title} to the running order", settings.merge(new_roles(show, roles)))
         end
 
         # @return [Settings::Edit, nil] nil where the show has all of them

@@ -10,7 +10,7 @@ module Loomshuttle
         # @return [Settings::Edit]
         # @raise [Invalid] when there are no roles
         def split(show, first: 1)
-          raise Invalid.new("There are no roles yet; put a song into the running order first.", where: "role/order") if show.roles.empty?
+          raise Invalid.new("There are no roles yet; add a song to the running order first.", where: "role/order") if show.roles.empty?
 
           settings = show.roles.values.reject { |role| %w[pilot timecode].include?(role.kind) }
             .to_h { |role| ["role/#{role.number}/outputs", [Songs::Role::CUES.include?(role.kind) ? first + 1 : first]] }

@@ -8,7 +8,7 @@ module Loomshuttle
       DRUMS = /\b(?:drum|percussion|perc|cajon|frame)/i
       VOICES = /\b(?:voice|vocal|sing|lead|md)/i
       AUDIENCE = %w[area broadcast].freeze
-      NONE = "Click, guide and pilot have their wishes already, or nobody is there to hear them: see listeners in Outputs, and outputs in Playback."
+      NONE = "Click, guide and pilot already have requirements, or have no listeners: see listeners in Outputs, and outputs in Playback."
 
       class << self
         # @param show [Settings::Show]   @param survey [Hearing::Survey] of it
@@ -24,7 +24,7 @@ module Loomshuttle
           numbered = wishes.each.with_index(keys.max.to_i + 1).to_h { |wish, key| [key, wish] }
           settings = { "wish/order" => keys + numbered.keys }
           numbered.each { |key, (kind, sources, listeners)| settings.merge!("wish/#{key}/kind" => kind, "wish/#{key}/sources" => sources, "wish/#{key}/listeners" => listeners) }
-          Settings::Edit.set("Wishes for click, guide and pilot", settings)
+          Settings::Edit.set("Requirements for click, guide and pilot", settings)
         end
 
         private

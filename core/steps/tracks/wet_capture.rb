@@ -33,7 +33,7 @@ module Loomshuttle
       def one(number)
         channel = @show.channels[number]
         points = @desk.channel_points(number)
-        tap = TAPS.find { |one| @desk.taps_of(points.first).include?(one) } or refuse("The #{@desk.name} sends no channel behind its equaliser to the card.", "channels")
+        tap = TAPS.find { |one| @desk.taps_of(points.first).include?(one) } or refuse("The #{@desk.name} has no post-EQ tap for card sends.", "channels")
         refuse("#{channel.title} is captured at #{Rig::Label::TAPS.fetch(tap)} already.", "channels") if captured?(points.first, tap)
 
         lanes = free_lanes(points.size)

@@ -11,9 +11,9 @@ RSpec.describe Loomshuttle::Checks do
   end
 
   {
-    "channel-without-socket" => [{ "channel/5/stage" => nil }, /Source 5 \(channel 5\) hears no socket, so armed track 5 would write silence/, "blocks"],
+    "channel-without-socket" => [{ "channel/5/stage" => nil }, /Source 5 \(channel 5\) has no socket, so armed track 5 would write silence/, "blocks"],
     "armed-without-source" => [{ "send/5/source" => nil }, /Source 5 is armed, but nothing reaches track 5/, "blocks"],
-    "not-at-preamp" => [{ "send/5/tap" => "post-eq" }, /Source 5 is taken at post-EQ/, "look"],
+    "not-at-preamp" => [{ "send/5/tap" => "post-eq" }, /Source 5 is tapped at post-EQ/, "look"],
     "stage-preamp-on-take" => [{ "channel/5/position" => "take" }, /Source 5 is on take, but armed at the preamp/, "look"],
     "left-on-take" => [{ "channel/5/position" => "take", "channel/6/position" => "take" }, /2 channels are on take/, "look"],
     "card-mode" => [{ "setup/card_mode" => "2 lanes" }, /carries 2 lanes each way, but the tracks use 14 more, up to lane 16/, "blocks"]
@@ -37,14 +37,14 @@ RSpec.describe Loomshuttle::Checks do
   it "finds two tracks on one output lane" do
     faulty = set(straight(4), "track/3/outputs" => [2])
     finding = only(faulty, "shared-lane").first
-    expect(finding.sentence).to include("share card return 2, so they are mixed")
+    expect(finding.sentence).to include("share card return 2, so they are summed")
     expect(findings(mended(faulty, finding))).to eq([])
   end
 
   it "finds a return that comes back on another channel, both of a crossed pair, and mends them" do
     faulty = set(straight, "track/14/outputs" => [15], "track/15/outputs" => [14])
     found = only(faulty, "foreign-return")
-    expect(found.map(&:sentence)).to match([/Source 14 leaves from channel 14, but its take comes back on channel 15/, /Source 15 .* channel 14/])
+    expect(found.map(&:sentence)).to match([/Source 14 is captured from channel 14, but its take returns on channel 15/, /Source 15 .* channel 14/])
     expect(findings(mended(faulty, found.first))).to eq([])
   end
 

@@ -14,8 +14,8 @@ RSpec.describe Loomshuttle::Checks do
 
   {
     "twice-on-main" => [{ "bus/3/main" => true }, "Fiddle (channel 1) reaches main both directly and through Bus 3 Rhythm.", "look"],
-    "group-nowhere" => [{ "channel/1/main" => false }, "Bus 3 Rhythm is a subgroup with Fiddle in it, and ends nowhere.", "blocks"],
-    "monitor-post-fader" => [{ "bus/1/tap" => "post-fader" }, "Ada hears 2 channels in Bus 1 Ear Ada taken post-fader: the faders move the monitor mix.", "look"],
+    "group-nowhere" => [{ "channel/1/main" => false }, "Subgroup Bus 3 Rhythm has Fiddle in it, but no destination.", "blocks"],
+    "monitor-post-fader" => [{ "bus/1/tap" => "post-fader" }, "Ada hears 2 channels in Bus 1 Ear Ada tapped post-fader: faders change the monitor mix.", "look"],
     "return-twice" => [{ "output/15/source" => "card/return/5", "channel/3/stage" => "card/return/5", "channel/3/name" => "Strings" },
                        "Card return 5 is heard twice: straight from output 15, and by Strings on main.", "blocks"]
   }.each do |check, (fault, sentence, severity)|
@@ -28,7 +28,7 @@ RSpec.describe Loomshuttle::Checks do
     end
   end
 
-  it "calls a subgroup that ends nowhere less bad where its channels are on main themselves" do
+  it "calls a subgroup that no destination less bad where its channels are on main themselves" do
     expect(only(show(group), "group-nowhere").first.severity).to eq("look")
   end
 
@@ -45,12 +45,12 @@ RSpec.describe Loomshuttle::Checks do
 
   it "says who hears nothing, and why" do
     words = ->(changed) { only(show(changed), "hears-nothing").map(&:sentence) }
-    expect(words.call("listener/2/hears" => [])).to eq(["Ada hears nothing: no output is theirs."])
-    expect(words.call("output/1/source" => nil)).to eq(["Ada hears nothing: output 1 carries nothing."])
+    expect(words.call("listener/2/hears" => [])).to eq(["Ada hears nothing: no output assigned."])
+    expect(words.call("output/1/source" => nil)).to eq(["Ada hears nothing: output 1 has no source."])
     silent = show.profile.outlet_blocks.keys.to_h { |block| ["outlet/#{block}/first", nil] }
-    expect(words.call(silent)).to include("Ada hears nothing: output 1 comes out nowhere.")
+    expect(words.call(silent)).to include("Ada hears nothing: output 1 is not connected.")
     expect(heard(show, "hears-nothing", "channel/1/fader" => 0).map(&:sentence)).to eq(
-      ["Ada hears nothing: no fader or send is open for what they hear.", "Drummer hears nothing: no fader or send is open for what they hear."]
+      ["Ada hears nothing: all faders or sends feeding them are down.", "Drummer hears nothing: all faders or sends feeding them are down."]
     )
   end
 
@@ -76,7 +76,7 @@ RSpec.describe Loomshuttle::Checks do
     wide = Loomshuttle::Settings::Show.blank(CoreHelp::CATALOG.with([desk]), { name: "Test" }, desk: desk.id)
     faulty = set(wide, "personal/16/source" => "desk/bus/1", "personal/18/source" => "desk/bus/1")
     finding = only(faulty, "personal-lanes").first
-    expect(finding.sentence).to eq("1 personal mix over 16 carry something; a personal-mix system takes 16.")
+    expect(finding.sentence).to eq("1 personal mix over 16 is in use; a personal-mix system carries 16.")
     expect(only(finding.fix.apply(faulty).first, "personal-lanes")).to eq([])
   end
 end

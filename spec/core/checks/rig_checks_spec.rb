@@ -16,23 +16,23 @@ RSpec.describe Loomshuttle::Checks do
     "clock-leader" => [{ "rig/desk_clock" => "follows" }, /No device leads the clock/, "blocks"],
     "chain-overlap" => [{ "box/b/input_offset" => 8, "box/b/output_offset" => 4 },
                         /Box A and Box B overlap on link A: inputs on lanes 9 to 16 and outputs on lanes 5 to 8/, "blocks"],
-    "box-off-link" => [{ "box/c/profile" => "bramble-32" }, /Box C \(Bramble 32\) hangs on no link/, "blocks"],
+    "box-off-link" => [{ "box/c/profile" => "bramble-32" }, /Box C \(Bramble 32\) is not connected to a link/, "blocks"],
     "missing-socket" => [{ "channel/40/name" => "Late guest", "channel/40/stage" => "desk/in/16" },
-                         /Late guest \(channel 40\) is patched to In 16, but Alder 40 has 12 sockets In/, "blocks"],
+                         /Late guest \(channel 40\) is patched to In 16, but the Alder 40 has only 12 In sockets/, "blocks"],
     "link-over-capacity" => [{ "box/b/input_offset" => 40 }, /Link A carries 48 lanes each way at 48 kHz, but its boxes have inputs up to lane 56/, "blocks"],
     "preamp-on-card-fed" => [{ "channel/33/stage" => "card/return/33", "channel/33/name" => "Sea sounds", "send/33/source" => "desk/ch/33" },
-                             /Sea sounds hears card return 33, but is taken at the preamp/, "blocks"],
+                             /Sea sounds has card return 33 as stage source, but is tapped at the preamp/, "blocks"],
     "stereo-lanes" => [{ "track/2/inputs" => [], "track/2/outputs" => [], "track/3/inputs" => [], "track/3/outputs" => [], "track/2/armed" => false,
                          "track/3/armed" => false, "track/40/stereo" => true, "track/40/name" => "Pair", "track/40/inputs" => [2, 3] },
                        /Pair is stereo, but on card sends 2 and 3/, "look"],
     "track-names" => [{ "track/3/name" => "source 4" }, /Tracks 3 and 4 are both called source 4/, "look"],
-    "slow-monitoring" => [{ "setup/monitoring" => "computer" }, /takes 42.7 ms there and back/, "look"],
+    "slow-monitoring" => [{ "setup/monitoring" => "computer" }, /has 42.7 ms latency/, "look"],
     "return-loop" => [{ "send/3/tap" => "channel-in", **(1..8).to_h { |n| ["channel/#{n}/position", "take"] } },
-                      /Source 3 plays to card return 3, which goes through channel 3 and card send 3 back/, "blocks"],
-    "own-mix-on-tracks" => [{ "setup/own_mix" => [1, 2] }, /own mix leaves on card returns 1 and 2, which carry Source 1 and Source 2\./, "blocks"],
-    "bus-without-socket" => [{ "bus/3/name" => "Drum fill" }, /Bus 3 \(Drum fill\) comes out at no socket/, "look"],
+                      /Loop: Source 3 plays to card return 3, which feeds channel 3 and card send 3 back/, "blocks"],
+    "own-mix-on-tracks" => [{ "setup/own_mix" => [1, 2] }, /recorder mix leaves on card returns 1 and 2, which carry Source 1 and Source 2\./, "blocks"],
+    "bus-without-socket" => [{ "bus/3/name" => "Drum fill" }, /Bus 3 \(Drum fill\) is not connected to an output socket/, "look"],
     "main-sockets" => [{ "output/15/source" => "desk/main/l", "output/15/expected" => "box-b/out/7", "outlet/a-2/first" => 1, "outlet/lineout-1/first" => 13 },
-                       /Main L should leave at Box B out 7, but comes out at Line out 3/, "blocks"]
+                       /Main L should be on Box B out 7, but is on Line out 3/, "blocks"]
   }.each do |check, (fault, sentence, severity)|
     it "finds #{check}, and mends it" do
       faulty = set(clean, fault)
@@ -67,7 +67,7 @@ RSpec.describe Loomshuttle::Checks do
     facts = { free_bytes: 10 << 30 }
     finding = only(clean, "disk-time", **facts).first
     # 32 lanes at 48 kHz and 24 bit: 4,608,000 bytes a second; 10 GiB less the reserve of 256 MiB last 37 min.
-    expect(finding.sentence).to include("lasts 37 min with 32 lanes armed, but the show takes 2 h 0 min")
+    expect(finding.sentence).to include("holds 37 min with 32 lanes armed; the show lasts 2 h 0 min")
     expect(only(clean, "disk-time", free_bytes: 100 << 30)).to eq([])
     expect(only(clean, "disk-time")).to eq([])
   end
@@ -82,7 +82,7 @@ RSpec.describe Loomshuttle::Checks do
   it "offers to declare a group where no return is free" do
     full = set(blank("rowan-10"), "track/1/outputs" => [1], "track/2/outputs" => [2], "track/3/outputs" => [2])
     finding = only(full, "shared-lane").first
-    expect(finding.fix.label).to eq("Let them share the return on purpose")
+    expect(finding.fix.label).to eq("Allow the shared return")
     expect(only(mended(full, finding), "shared-lane")).to eq([])
   end
 

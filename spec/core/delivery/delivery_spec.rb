@@ -56,12 +56,12 @@ RSpec.describe Loomshuttle::Delivery do
       expect(items.map { |item| [item.sounds.map { |one| File.basename(one.path) }, item.target] }).to eq(
         [[["Cornet 1.wav"], 2], [["Cornet 2.wav"], 3], [["Fiddle 1.wav", "Fiddle 2.wav"], 4], [["Tuba-0001.wav", "Tuba-0002.wav"], 1]]
       )
-      expect(items.last).to have_attributes(frames: 960_000, notes: ["2 parts are put one behind the other"])
+      expect(items.last).to have_attributes(frames: 960_000, notes: ["2 parts are joined"])
     end
 
     it "is as sure of a recording in parts as of a whole one" do
       items = plan("Tuba-01.wav", "Tuba-02.wav", "Sd drum-01.wav", "Sd drum-02.wav")
-      expect(items.map { |item| [item.target, item.notes] }).to eq([[11, ["2 parts are put one behind the other"]], [1, ["2 parts are put one behind the other"]]])
+      expect(items.map { |item| [item.target, item.notes] }).to eq([[11, ["2 parts are joined"]], [1, ["2 parts are joined"]]])
     end
 
     it "aligns all to one start by their own times, where all have one" do
@@ -103,7 +103,7 @@ RSpec.describe Loomshuttle::Delivery do
     it "says what it could not place, and what is a guess" do
       items = plan("Triangle.wav", "Bass.wav", sound("Accordion.wav", lanes: 6))
       expect(items.map { |item| [item.target, item.notes.join("; ")] }).to eq(
-        [[5, "of 6 channels the first two are taken"], [items[1].target, "a guess: look whether it is right"], [nil, "no track is called like this"]]
+        [[5, "the first two of 6 channels are used"], [items[1].target, "guessed: please check"], [nil, "no track has this name"]]
       )
     end
   end

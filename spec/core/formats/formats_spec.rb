@@ -155,7 +155,7 @@ RSpec.describe Loomshuttle::Formats::Wav, :folder do
   end
 
   ["", "RIFFxxxxWAVE", "not a wav at all"].each do |content|
-    it "says that #{content.inspect} is no WAV file" do
+    it "says that #{content.inspect} is not a WAV file" do
       File.binwrite(path, content)
       expect { described_class::Reader.new(path) }.to raise_error(Loomshuttle::Invalid, /data fmt .wav (is not a WAV file|has no samples)/)
     end

@@ -37,13 +37,13 @@ RSpec.describe Loomshuttle::Formats::InputList do
     expect(list.unknown).to eq(["notes"])
     expect(list.problems.map { |one| [one.line, one.message] }).to contain_exactly(
       [2,
-       /no channel 99/], [2, /no socket "A 99"/], [2, /neither yes nor no/], [2, /no gain in dB/],
-      [3, /no name/], [4, /in 13: Alder 40 has 12 sockets/], [6, /50 characters and was cut/]
+       /no channel 99/], [2, /no socket "A 99"/], [2, /neither yes nor no/], [2, /not a gain in dB/],
+      [3, /no name/], [4, /in 13: the Alder 40 has only 12 In sockets/], [6, /50 characters and was cut/]
     )
     expect(named(list.entries.map { |one| [one.channel, one.gain, one.socket] })).to eq([[nil, nil, nil], [3, 31, nil], [4, -3, "desk/in/3"]])
   end
 
-  it "says what is no input list" do
+  it "says what is not an input list" do
     expect { read("a,b\n1,2\n") }.to raise_error(Loomshuttle::Invalid, /No column is called name/)
     expect { read("") }.to raise_error(Loomshuttle::Invalid, /No column/)
     expect { read("name,x\n\"open,1\n") }.to raise_error(Loomshuttle::Invalid, /not CSV: .* in line/)

@@ -14,7 +14,7 @@ RSpec.describe Loomshuttle::Formats::Wav::Cues, :folder do
     expect(read(whole)).to eq([[Rational(2, 8000), "Verse"], [Rational(6, 8000), ""]])
   end
 
-  it "tells none where there are none, or where they are no cues" do
+  it "tells none where there are none, or where they are not cues" do
     expect(read(whole.byteslice(0, 52))).to eq([])
     expect(read("nothing")).to eq([])
     (0..whole.bytesize).each { |cut| expect(read(whole.byteslice(0, cut))).to be_an(Array) }

@@ -54,8 +54,8 @@ RSpec.describe Loomshuttle::Hearing::Heard do
   it "is on another board what it is from the beginning" do
     first, sources = board(show, mix)
     other = first.with(signal::Levels.mixed(show, MixHelp.values(show, mix.merge("bus/2/mute" => false, "channel/2/fader" => -90))))
-    moved, anew = described_class.new(first, sources, listeners).with(other), described_class.new(other, sources, listeners)
-    expect([moved.powers, moved.counts]).to eq([anew.powers, anew.counts])
+    moved, again = described_class.new(first, sources, listeners).with(other), described_class.new(other, sources, listeners)
+    expect([moved.powers, moved.counts]).to eq([again.powers, again.counts])
     expect(table(moved)).to eq([[-7.0, nil], [nil, nil], [0, -20.0], [-3.99, nil]])
   end
 
@@ -107,13 +107,13 @@ RSpec.describe Loomshuttle::Hearing::Heard do
       turned = before.turned(show, second, second.keys.reject { |name| first[name] == second[name] })
       expect(turned.amplitudes).to eq(signal::Levels.mixed(show, second).amplitudes)
       changed = hearing::Board.of(graph, before, entries).with(turned)
-      anew = hearing::Board.of(graph, signal::Levels.mixed(show, second), entries)
+      again = hearing::Board.of(graph, signal::Levels.mixed(show, second), entries)
       walked = entries.to_h { |entry| [entry, signal::Reach.amplitudes(graph, signal::Levels.mixed(show, second), entry)] }
       show.outputs.each_value do |output|
         entries.each do |entry|
           at = point("desk/output/#{output.number}")
           wanted = walked.fetch(entry).fetch(at, 0.0)
-          expect([changed.amplitude(at, entry), anew.amplitude(at, entry)]).to all(be_within(1e-12).of(wanted)), "#{at} of seed #{seed}"
+          expect([changed.amplitude(at, entry), again.amplitude(at, entry)]).to all(be_within(1e-12).of(wanted)), "#{at} of seed #{seed}"
         end
       end
     end

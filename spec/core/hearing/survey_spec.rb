@@ -30,9 +30,9 @@ RSpec.describe Loomshuttle::Hearing::Survey do
   it "is after any fader what it is from the beginning" do
     before = survey(show, mix)
     values = MixHelp.values(show, mix.merge("channel/1/fader" => -10, "channel/2/send/1" => -20, "bus/2/mute" => true))
-    turned, anew = before.turned(values), described_class.of(show, values)
+    turned, again = before.turned(values), described_class.of(show, values)
     pairs = before.sources.map(&:id).product([1, 2, 3])
-    expect(pairs.map { |pair| turned.figure(*pair) }).to eq(pairs.map { |pair| anew.figure(*pair) })
+    expect(pairs.map { |pair| turned.figure(*pair) }).to eq(pairs.map { |pair| again.figure(*pair) })
     expect(level(turned, "channel/2", 2)).to eq(-20)
     expect(before.turned(before.values)).to equal(before)
   end

@@ -39,7 +39,7 @@ RSpec.describe Loomshuttle::Hearing::Wishes do
 
   it "says who hears what and what is wanted, shows the way, and raises exactly so far" do
     finding = found(show(wish("least", "channel/2", 3, -6)), mix).first
-    expect(finding).to have_attributes(severity: "blocks", sentence: "Drummer hears Click at −7 dB, and it should be at least −6 dB.")
+    expect(finding).to have_attributes(severity: "blocks", sentence: "Drummer hears Click at −7 dB but needs at least −6 dB.")
     expect(named(finding.path)).to eq(%w[desk/in/2 desk/ch/2@pre-fader desk/bus/2@post-fader desk/output/2 desk/out/2])
     expect(finding.fix).to have_attributes(label: "Raise it by 1 dB at the desk", values: { "channel/2/send/2" => -6.0 })
   end
@@ -58,9 +58,9 @@ RSpec.describe Loomshuttle::Hearing::Wishes do
     leak = show(wish("never", "channel/2", 1), "bus/3/mode" => "subgroup", "bus/3/main" => true, "bus/3/name" => "Rhythm", "channel/2/groups" => [3])
     loud = mix.merge("channel/2/fader" => 0)
     finding = found(leak, loud).first
-    expect(finding.sentence).to eq("PA hears Click at 0 dB, and never should.")
+    expect(finding.sentence).to eq("PA hears Click at 0 dB but must not.")
     expect(named(finding.path)).to include("desk/bus/3@post-fader", "desk/main/l@post-fader")
-    expect(finding.fix).to have_attributes(label: "Take Click out of subgroup Bus 3 Rhythm", settings: { "channel/2/groups" => [] })
+    expect(finding.fix).to have_attributes(label: "Remove Click from subgroup Bus 3 Rhythm", settings: { "channel/2/groups" => [] })
     expect(mended?(leak, loud)).to be(true)
     expect(found(show(wish("never", "channel/1", 1)), mix).first.fix.settings).to eq("channel/1/main" => false)
     direct = show(wish("never", "return/7", 3), "output/2/source" => "card/return/7")

@@ -15,7 +15,7 @@ RSpec.describe Loomshuttle::LineCheck::Ear do
     expect(described_class.by_need(ear.roll(-18)).map { |line| line.source.number }).to eq([3, 2, 4, 1])
   end
 
-  it "begins anew with a source whose preamp was turned, and goes on with the others" do
+  it "begins again with a source whose preamp was turned, and goes on with the others" do
     play(30, 0 => -30.0, 1 => -30.0)
     ear.follow(sources(set(show, "channel/2/gain" => 12)))
     expect(words.first(2)).to eq(["low", "not heard yet"])
@@ -65,8 +65,8 @@ RSpec.describe Loomshuttle::LineCheck::Ear do
   it "tells of sources that are alike, but not of one socket on two channels" do
     ear.follow(sources(set(show, "channel/2/stage" => "desk/in/1")))
     ear.second([], [[0, 1, 1.0], [2, 3, -0.97]])
-    expect(ear.roll(-18).map(&:also)).to eq([[], [], ["turned over against Channel 4 Source 4: swap the polarity of one (correlation −0.970)"],
-                                             ["turned over against Channel 3 Fiddle: swap the polarity of one (correlation −0.970)"]])
+    expect(ear.roll(-18).map(&:also)).to eq([[], [], ["out of polarity with Channel 4 Source 4: invert one (correlation −0.970)"],
+                                             ["out of polarity with Channel 3 Fiddle: invert one (correlation −0.970)"]])
   end
 
   it "hears hum in the lane that carries a source" do

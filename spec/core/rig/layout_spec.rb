@@ -35,8 +35,8 @@ RSpec.describe Loomshuttle::Rig::Layout do
 
   it "says why a socket that a block can name is missing" do
     expect(layout.source(point("desk/in/12")).missing).to be_nil
-    expect(layout.source(point("desk/in/13")).missing).to eq("Alder 40 has 12 sockets In, not 13")
-    expect(layout.source(point("link/b/up/1")).missing).to eq("no box hangs on port B")
+    expect(layout.source(point("desk/in/13")).missing).to eq("the Alder 40 has only 12 In sockets")
+    expect(layout.source(point("link/b/up/1")).missing).to eq("no box is connected to port B")
   end
 
   it "follows the offsets of a box" do

@@ -20,7 +20,7 @@ RSpec.describe Loomshuttle::Rig::Point do
     expect(named(made)).to eq(%w[box-a/out/2 desk/ch/7 desk/ch/17/r desk/main/l link/b/down/4 card/send/1 card/return/2 track/3/in track/3/out/l recorder/mix/r])
   end
 
-  it "is no other text, and no text at all" do
+  it "matches no other text, and no text at all" do
     ["", "desk", "desk/ch", "desk/ch/", "desk/ch/x", "desk/ch/1@loud", "desk/ch/1/m", "box-i/in/1", "box-/in/1", "card/in/1", "card/send/-1", "card/send/1@preamp", "link/ab/up/1",
      "track/1", "recorder/mix", "desk/in/1\n", "desk/in/#{'9' * 10}", " desk/in/1", 7, nil, ["desk/in/1"]].each { |text| expect(read(text)).to be_nil, text.inspect }
     expect { described_class.of("nowhere\n") }.to raise_error(Loomshuttle::Invalid, "There is no point nowhere  in this rig.")

@@ -12,8 +12,8 @@ RSpec.describe Loomshuttle::Settings::Kinds do
   end
 
   {
-    "channel/1/name" => { "x" * 41 => "has 41 characters, 40 fit", 5 => "must be text", "a\nb" => "has characters that cannot be shown" },
-    "channel/1/short" => { "seventh" => "has 7 characters, 6 fit" },
+    "channel/1/name" => { "x" * 41 => "has 41 characters; the limit is 40", 5 => "must be text", "a\nb" => "has characters that cannot be shown" },
+    "channel/1/short" => { "seventh" => "has 7 characters; the limit is 6" },
     "channel/1/colour" => { "pink" => /"pink" is not one of/ },
     "channel/1/position" => { "moon" => '"moon" is not one of stage, take' },
     "channel/1/stage" => { "desk/in/99" => %r{"desk/in/99" is not one of}, 4 => /4 is not one of/ },

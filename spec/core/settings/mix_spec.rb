@@ -30,9 +30,9 @@ RSpec.describe Loomshuttle::Settings::MixKinds do
     ["rowan-10", "output/1/delay", 1] => "Output 1, delay: outputs of the Rowan 10 have no delay.",
     ["rowan-10", "output/1/polarity", true] => "Output 1, polarity turned: the Rowan 10 has no outputs that turn the polarity.",
     ["rowan-16", "output/1/delay", 4801] => "Output 1, delay: an output is delayed by 4800 samples at most, not by 4801.",
-    ["rowan-16", "bus/2/tap", "post-eq"] => "Bus 2, takes its sends: \"post-eq\" is not one of pre-eq, pre-fader, post-fader.",
+    ["rowan-16", "bus/2/tap", "post-eq"] => "Bus 2, send tap: \"post-eq\" is not one of pre-eq, pre-fader, post-fader.",
     ["alder-40", "bus/2/paired", true] => "Bus 2, paired with the next: a pair is an odd bus and the next one.",
-    ["alder-40", "channel/1/send_taps", { "15" => "pre-eq" }] => "Channel 1, taps of its sends: there is no bus 15 here.",
+    ["alder-40", "channel/1/send_taps", { "15" => "pre-eq" }] => "Channel 1, send taps: there is no bus 15 here.",
     ["alder-40", "channel/1/send_taps", { "1" => "preamp" }] => /"preamp" is not one of channel-in, pre-eq/,
     ["alder-40", "channel/1/groups", [1, 1]] => /a list of different buses is needed, 1 to 14/
   }.each do |(desk, path, value), sentence|

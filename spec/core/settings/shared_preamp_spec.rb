@@ -46,8 +46,8 @@ RSpec.describe Loomshuttle::Settings::SharedPreamp do
     expect(preamps(described_class.settled(show), 1, 11)).to eq([[20, true]] * 2)
 
     finding = findings(show).find { |one| one.check == "preamp-set-twice" }
-    expect(finding.sentence).to eq("#{Loomshuttle::Rig::Label.for(show.layout.socket_of(show.channels[1].stage))} has one preamp, and it is set in 2 ways: " \
-                                   "+20 dB with 48 V for channel 1 Source 1; +35 dB for channel 11 Source 11. The first counts.")
+    expect(finding.sentence).to eq("#{Loomshuttle::Rig::Label.for(show.layout.socket_of(show.channels[1].stage))} has one preamp with 2 conflicting settings: " \
+                                   "+20 dB with 48 V for channel 1 Source 1; +35 dB for channel 11 Source 11. The first applies.")
     mended = finding.fix.apply(show).first
     expect(preamps(mended, 1, 11)).to eq([[20, true]] * 2)
     expect(findings(mended).map(&:check)).not_to include("preamp-set-twice")

@@ -21,7 +21,7 @@ RSpec.describe Loomshuttle::Settings::Show do
 
   {
     "channel/99/name" => ["x", /no channel 99/], "channel/1/nonsense" => ["x", /known here: name/], "nonsense" => ["x", /settings start with/],
-    "channel/1/name" => ["x" * 41, /41 characters, 40 fit/], "channel/1/colour" => ["mauve", /not one of/],
+    "channel/1/name" => ["x" * 41, /41 characters; the limit is 40/], "channel/1/colour" => ["mauve", /not one of/],
     "channel/1/stage" => ["desk/in/17", %r{desk/in/1 to card/return/20}], "channel/17/stage" => ["desk/in/2", /stereo and needs an odd lane/],
     "channel/17/take" => ["card/return/20", /odd lane/], "channel/1/position" => ["moon", /stage, take/],
     "channel/1/gain" => [61, /0 to 60 dB/], "channel/2/gain" => [10.5, /steps of 1 dB/], "channel/3/gain" => ["loud", /number of dB/],

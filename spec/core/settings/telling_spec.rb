@@ -8,12 +8,12 @@ RSpec.describe Loomshuttle::Settings::Telling do
 
   {
     ["channel/2/gain", 12, -6] => ["Channel 2 Fiddle", "preamp gain", "12 dB", "−6 dB"],
-    ["channel/2/stage", "link/a/up/17", nil] => ["Channel 2 Fiddle", "hears on stage", "Box B in 1 (link A, lane 17)", "none"],
+    ["channel/2/stage", "link/a/up/17", nil] => ["Channel 2 Fiddle", "stage source", "Box B in 1 (link A, lane 17)", "none"],
     ["channel/2/phantom", false, true] => ["Channel 2 Fiddle", "48 V", "no", "yes"],
     ["channel/9/name", "", "Viola"] => ["Channel 9", "name", "none", "Viola"],
     ["send/2/tap", nil, "post-eq"] => ["Card send 2", "taken at", "as the show", "post-EQ"],
     ["send/2/source", nil, "desk/ch/2"] => ["Card send 2", "carries", "none", "Channel 2"],
-    ["track/2/inputs", [], [2, 3]] => ["Track 2 Fiddle", "captures card sends", "none", "2 and 3"],
+    ["track/2/inputs", [], [2, 3]] => ["Track 2 Fiddle", "card sends", "none", "2 and 3"],
     ["box/b/profile", nil, "bramble-16"] => ["Box B", "kind", "none", "Bramble 16"],
     ["rig/desk", "alder-40", "rowan-16"] => ["Rig", "desk", "Alder 40", "Rowan 16"],
     ["rig/rate", 48_000, 44_100] => ["Rig", "rate", "48000 Hz", "44100 Hz"],

@@ -35,14 +35,14 @@ RSpec.describe Loomshuttle::Signal::Levels do
     expect(graph.from(point("desk/ch/4@pre-fader")).map { |join| planned.gain_db(join) }).to all(be_nil)
   end
 
-  it "let every point of a show with the recorder's own mix be heard from" do
+  it "let every point of a show with the recorder mix be heard from" do
     on_take = set(show, "channel/3/position" => "take")
     graph = signal.build(on_take)
     graph.points.each { |point| signal::Reach.amplitudes(graph, mixed, point) }
     expect(decibels(mixed, "track/3/out", "card/return/19")).to be_within(1e-9).of(-10 * Math.log10(2))
   end
 
-  it "keep the sides of a stereo track apart in the recorder's own mix" do
+  it "keep the sides of a stereo track apart in the recorder mix" do
     left = signal::Reach.amplitudes(graph, mixed, point("track/7/out/l"))
     expect([left[point("card/return/19")], left[point("card/return/20")]]).to eq([1.0, nil])
     expect(signal::Reach.amplitudes(graph, mixed, point("track/7/out/r"))[point("card/return/20")]).to eq(1.0)

@@ -53,7 +53,7 @@ RSpec.describe Loomshuttle::Steps::Propose do
     expect(asked.select { |_, words| words == "made" }.keys).to eq(%w[main_mix auto_patch])
     expect(asked.except("main_mix", "auto_patch", "listeners", "speaker_delays", "playback_wishes", "split_playback").values).to all(match(/\Aneeds \w+\.\z/))
     expect(described_class::OPTIONS.keys).to eq(described_class::KINDS.keys)
-    expect { described_class.for(blank, "magic", {}) }.to raise_error(Loomshuttle::Invalid, /no proposal "magic"/)
+    expect { described_class.for(blank, "magic", {}) }.to raise_error(Loomshuttle::Invalid, /no step "magic"/)
   end
 
   it "lets one device lead the clock" do

@@ -26,7 +26,7 @@ RSpec.describe Loomshuttle::Checks::MainNowhere do
   it "blocks where main left or right leaves at no socket, and offers a free output" do
     expect(found(fed)).to eq([])
     finding = found(set(fed, "output/2/source" => nil)).first
-    expect(finding.to_h).to include(severity: "blocks", sentence: "Main R reaches no output socket.")
+    expect(finding.to_h).to include(severity: "blocks", sentence: "Main R does not reach an output socket.")
     expect(found(finding.fix.apply(set(fed, "output/2/source" => nil)).first)).to eq([])
   end
 

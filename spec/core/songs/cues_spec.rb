@@ -3,7 +3,7 @@
 RSpec.describe Loomshuttle::Songs::Cues do
   def cues(**changes) = described_class.of(song(guide: { "on" => true }, sections: [section(1, "Intro", 1), section(2, "Verse 2", 5, words: "Last verse")], **changes))
 
-  # At 120 quarter notes a minute a beat lasts 24,000 samples; bar 4 begins at 288,000.
+  # At 120 quarter notes per minute a beat lasts 24,000 samples; bar 4 begins at 288,000.
   it "says the section and counts the bar before it, its last word on the beat before" do
     expect(cues.map { |cue| [cue.words, cue.at, cue.ends] }).to eq([["Last verse", nil, 312_000], ["two", 312_000, nil], ["three", 336_000, nil], ["four", 360_000, nil]])
   end

@@ -43,16 +43,16 @@ RSpec.describe "Playback in a show" do
     expect(mended(lost, finding).roles[4].outputs).to eq([1, 2])
   end
 
-  it "finds outputs that an interface has not at this rate, with those at which it has, and one that can" do
+  it "finds outputs that an interface does not have at this rate, with those at which it has, and one that can" do
     small = set(show, "rig/interface" => "fern-8", "role/2/outputs" => [8])
     finding = findings(small, "playback-output").first
-    expect(finding.sentence).to eq("The Fern 8 has 4 outputs at 48 kHz, so nothing comes out at 8. It has 8 at 44.1 kHz with 16 bits.")
+    expect(finding.sentence).to eq("The Fern 8 has 4 outputs at 48 kHz, so there is no signal at 8. It has 8 at 44.1 kHz with 16 bits.")
     expect(mended(small, finding).rig.interface).to eq("fern-12-twin")
   end
 
   it "finds outputs without cable, without interface, and two on one socket" do
     words = ->(changes) { findings(set(show, changes), "playback-output").map(&:sentence) }
-    expect(words.call("cable/3/to" => nil)).to eq(["Playback output 3 (Click) is cabled to no socket."])
+    expect(words.call("cable/3/to" => nil)).to eq(["Playback output 3 (Click) is not cabled to a socket."])
     expect(words.call("rig/interface" => nil)).to eq(["Songs are played to a playback interface, and the rig has none."])
     expect(words.call("cable/3/to" => "desk/in/13")).to eq(["Playback outputs 1 and 3 are cabled to one socket, In 13."])
   end
@@ -82,15 +82,15 @@ RSpec.describe "Playback in a show" do
     it "finds a return that nothing hears on stage, but for the pilot's" do
       deaf = set(by_card, "channel/15/stage" => "desk/in/15")
       expect(findings(deaf, "playback-output").map(&:sentence))
-        .to eq(["Playback output 3 (Click) leaves by card return 11, which nothing hears on stage. Let a channel hear it, in Patch."])
+        .to eq(["Playback output 3 (Click) uses card return 11, which no channel has as stage source. Assign one in Patch."])
     end
 
     it "finds what has no return left, and what the recorder would play there" do
-      expect(findings(set(by_card, "role/2/outputs" => [9]), "playback-output").map(&:sentence)).to match([start_with("Playback has 8 card returns, so nothing comes out at 9.")])
+      expect(findings(set(by_card, "role/2/outputs" => [9]), "playback-output").map(&:sentence)).to match([start_with("Playback has 8 card returns, so there is no signal at 9.")])
       shared = set(by_card, "track/9/outputs" => [10], "setup/own_mix" => [15, 16])
       found = findings(shared, "playback-returns")
-      expect(found.map(&:sentence)).to eq(["Source 9 plays to card return 10, which playback has to itself.",
-                                           "The recorder's own mix leaves on card return 15 and 16, which playback has to itself."])
+      expect(found.map(&:sentence)).to eq(["Source 9 plays to card return 10, which is reserved for playback.",
+                                           "The recorder mix leaves on card return 15 and 16, which is reserved for playback."])
       expect(findings(found.reduce(shared) { |now, finding| mended(now, finding) }, "playback-returns")).to eq([])
     end
   end
@@ -98,7 +98,7 @@ RSpec.describe "Playback in a show" do
   it "finds a click that shares its output with parts, and not one that shares it with the guide" do
     shared = set(show, "role/2/outputs" => [1])
     finding = findings(shared, "cue-shares-output").first
-    expect(finding.sentence).to eq("Click and Strings play to one output, 1: whoever hears the one hears the other.")
+    expect(finding.sentence).to eq("Click and Strings share output 1: whoever hears one hears both.")
     expect(findings(mended(shared, finding), "cue-shares-output")).to eq([])
     band = set(show, "role/order" => [1, 2, 3, 4], "role/4/name" => "Guide", "role/4/kind" => "guide", "role/4/outputs" => [3])
     expect(findings(band, "cue-shares-output")).to eq([])
@@ -108,7 +108,7 @@ RSpec.describe "Playback in a show" do
     wished = Loomshuttle::Steps::Propose.for(show, "playback_wishes", {}).edit.apply(show).first
     expect(wished.wishes.values.map { |wish| [wish.kind, wish.sources, wish.listeners] })
       .to eq([["never", ["channel/15"], [1]], ["reach", ["channel/15"], [2]], ["never", ["channel/16"], [1, 2]]])
-    expect { Loomshuttle::Steps::Propose.for(wished, "playback_wishes", {}) }.to raise_error(Loomshuttle::Invalid, /their wishes already/)
+    expect { Loomshuttle::Steps::Propose.for(wished, "playback_wishes", {}) }.to raise_error(Loomshuttle::Invalid, /already have requirements/)
   end
 
   it "splits two outputs into parts, and click and guide" do
@@ -120,10 +120,10 @@ RSpec.describe "Playback in a show" do
     cabled = Loomshuttle::Steps::Propose.for(show, "cable", { "first" => 5, "count" => 3, "socket" => "desk/in/1" }).edit.apply(show).first
     expect((5..7).map { |n| cabled.cables[n].to.name }).to eq(%w[desk/in/1 desk/in/2 desk/in/3])
     expect { Loomshuttle::Steps::Propose.for(show, "cable", { "first" => 1, "count" => 3, "socket" => "desk/in/15" }) }.to raise_error(Loomshuttle::Invalid, /no socket In 17/)
-    expect { set(show, "cable/1/to" => "desk/out/1") }.to raise_error(Loomshuttle::Invalid, /no input socket/)
+    expect { set(show, "cable/1/to" => "desk/out/1") }.to raise_error(Loomshuttle::Invalid, /is not an input socket/)
   end
 
-  it "puts a song into the running order with the roles that the show has not, and turns it back" do
+  it "puts a song into the running order with the roles that the show lacks, and turns it back" do
     roles = [{ "name" => "Strings", "kind" => "parts", "outputs" => [1] }, { "name" => "Choir", "kind" => "parts", "outputs" => [] }]
     edit = Loomshuttle::Steps::AddSong.edit(show, song: "00000000-0000-4000-8000-000000000001", title: "Tide", roles: roles)
     with, changes = edit.apply(show)

@@ -24,7 +24,7 @@ RSpec.describe Loomshuttle::Songs::SongFile do
     { sections: [{ "key" => 1, "name" => "A", "bar" => 1 }, { "key" => 1, "name" => "B", "bar" => 5 }] } => /one number/,
     { sections: [{ "key" => 1, "name" => "A", "bar" => 1 }, { "key" => 2, "name" => "B", "bar" => 90 }] } => /B begins behind the end/,
     { click: { "stem" => 4 } } => /none of the song's/, { click: { "sound" => "bell" } } => /one of wood/, { click: { "accents" => { "4/4" => [5] } } } => /from 1 to 4/,
-    { tempos: [{ "at" => 1, "bpm" => 120 }] } => /from the beginning/, { tempos: [{ "at" => "1/0", "bpm" => 120 }] } => /does not fit/, { name: "" } => /needs 1/,
+    { tempos: [{ "at" => 1, "bpm" => 120 }] } => /from the beginning/, { tempos: [{ "at" => "1/0", "bpm" => 120 }] } => /is not valid/, { name: "" } => /needs 1/,
     { frames: "1" } => /whole number/, { stems: [{ "id" => 1, "name" => "a", "role" => "a", "file" => "../a", "lanes" => 1, "frames" => 1, "sum" => "0" * 64 }] } => /look like/ }
     .each do |wrong, message|
     it("refuses #{wrong}") { expect { described_class.check(data(**wrong)) }.to raise_error(Loomshuttle::Invalid, message) }

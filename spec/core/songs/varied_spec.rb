@@ -24,7 +24,7 @@ RSpec.describe Loomshuttle::Songs::Varied do
     end
   end
 
-  # An hour of beats at figures that are no fractions of two.
+  # An hour of beats at figures that are not fractions of two.
   it "drifts by less than a sample in an hour" do
     plain = Loomshuttle::Timing::TempoMap.plain(96.7, "4/4", rate: 48_000)
     varied = described_class.data(Loomshuttle::Songs::SongFile.check(SongHelp.data("tempos" => [{ "at" => 0, "bpm" => 96.7 }])), 93, 0)["tempos"].first["bpm"]

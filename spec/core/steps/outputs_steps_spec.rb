@@ -10,7 +10,7 @@ RSpec.describe Loomshuttle::Steps do
                            "personal/1/source" => "desk/ch/1", "personal/2/source" => "desk/ch/2")
   end
 
-  it "proposes who listens from rig and bus names, pairs as one, and nobody whose mix comes out nowhere" do
+  it "proposes who listens from rig and bus names, pairs as one, and nobody whose mix is not connected" do
     show, = step(rig, "listeners").apply(rig)
     expect(show.listeners.values.map { |one| [one.name, one.kind, one.hears, one.hears_right] }).to eq(
       [["PA", "area", ["desk/output/15"], ["desk/output/16"]], ["Ada", "person", ["desk/output/1"], []], ["Wedge drums", "person", ["desk/output/2"], []],
@@ -24,7 +24,7 @@ RSpec.describe Loomshuttle::Steps do
     show, = step(some, "listeners").apply(some)
     expect(show.listeners.values.map(&:name)).to eq(["Hall", "Ada", "Wedge drums", "Harbour radio feed", "Front fill", "Personal mixers"])
     expect(show.listeners.keys).to eq([7, 8, 9, 10, 11, 12])
-    expect { step(show, "listeners") }.to raise_error(Loomshuttle::Invalid, /has its listener already/)
+    expect { step(show, "listeners") }.to raise_error(Loomshuttle::Invalid, /already has a listener/)
   end
 
   it "sets outputs one behind the other in one step, and empties them" do

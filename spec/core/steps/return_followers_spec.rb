@@ -39,7 +39,9 @@ RSpec.describe Loomshuttle::Checks::PairApart do
 
       expect(found(one.fix.apply(show).first)).to eq([])
     end
-    expect(found(set(pair, "channel/2/main" => false)).first).to have_attributes(id: "pair-apart/1/main", sentence: "Source 1 is on main and Source 2 is not, and they are a pair.")
+    expect(found(set(pair,
+                     "channel/2/main" => false)).first).to have_attributes(id: "pair-apart/1/main",
+                                                                           sentence: "Source 1 is on main and Source 2 is not, but they are a stereo pair.")
     expect(found(set(pair, "channel/1/paired" => false, "channel/2/main" => false))).to eq([])
   end
 end

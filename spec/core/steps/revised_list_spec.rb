@@ -18,10 +18,10 @@ RSpec.describe Loomshuttle::Steps::AutoPatch do
     card_fed = brought(card_fed, list) # with its way to the recorder
     expect(propose(card_fed, list)).to have_attributes(edit: have_attributes(settings: {}), parts: [], problems: [])
 
-    anew = brought(chained, list)
+    again = brought(chained, list)
     told = ->(show) { named_channels(show).map { |one| one.to_h.slice(:number, :name, :short, :stage, :gain, :phantom, :mic, :stand, :spot, :colour) } }
-    expect(told.call(anew)).to eq(told.call(card_fed))
-    expect(anew.channels[33]).to be_card_fed
+    expect(told.call(again)).to eq(told.call(card_fed))
+    expect(again.channels[33]).to be_card_fed
   end
 
   it "renames the channel that has the number, and leaves its patch" do

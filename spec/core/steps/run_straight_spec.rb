@@ -65,7 +65,7 @@ RSpec.describe Loomshuttle::Steps::RunStraight do
 end
 
 RSpec.describe Loomshuttle::Steps::Flip do
-  it "moves all channels that have a take source, and names none that have not" do
+  it "moves all channels that have a take source, and names none without" do
     edit = described_class.edit(straight(3), to: "take")
     expect(edit.settings).to eq("channel/1/position" => "take", "channel/2/position" => "take", "channel/3/position" => "take")
   end
@@ -75,7 +75,7 @@ RSpec.describe Loomshuttle::Steps::Flip do
   end
 
   it "says which channel cannot go to take" do
-    expect { described_class.edit(straight(3), to: "take", channels: [1, 9]) }.to raise_error(Loomshuttle::Invalid, /Channel 9 hears no card return/)
+    expect { described_class.edit(straight(3), to: "take", channels: [1, 9]) }.to raise_error(Loomshuttle::Invalid, /Channel 9 has no take source/)
     expect { described_class.edit(blank, to: "take") }.to raise_error(Loomshuttle::Invalid, /No channel has a take source/)
   end
 end
@@ -97,12 +97,12 @@ RSpec.describe Loomshuttle::Views::Choices do
     choices = described_class.for(chained, "hears_on_stage", 3)
     expect(choices[1].label).to eq("Box A in 1 (link A, lane 1)")
     missing = choices.select(&:missing).to_h { |choice| [choice.settings.values.first, choice.missing] }
-    expect(missing).to include("desk/in/13" => "Alder 40 has 12 sockets In, not 13", "link/a/up/33" => "no box on port A reaches lane 33",
-                               "link/b/up/1" => "no box hangs on port B")
+    expect(missing).to include("desk/in/13" => "the Alder 40 has only 12 In sockets", "link/a/up/33" => "no box on port A reaches lane 33",
+                               "link/b/up/1" => "no box is connected to port B")
     expect(choices.index(&:missing)).to eq(choices.size - missing.size)
   end
 
-  it "can all be applied, each by itself" do
+  it "can all be applied, each on its own" do
     show = set(straight, "track/18/stereo" => true)
     described_class::COLUMNS.each_key do |column|
       (1..[17, cells(show, column)].min).each { |n| described_class.for(show, column, n).each { |choice| expect { set(show, choice.settings) }.not_to raise_error } }

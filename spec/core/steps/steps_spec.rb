@@ -51,9 +51,9 @@ RSpec.describe Loomshuttle::Steps::Pairs do
     end).to eq([[false, [1], [1], "Quay L"], [false, [2], [2], "Quay R"]])
   end
 
-  it "says what is no pair" do
+  it "says what is not a pair" do
     expect { described_class.join(straight, 17) }.to raise_error(Loomshuttle::Invalid, /no mono neighbour/)
-    expect { described_class.split(straight, 3) }.to raise_error(Loomshuttle::Invalid, /no pair/)
+    expect { described_class.split(straight, 3) }.to raise_error(Loomshuttle::Invalid, /not a stereo pair/)
   end
 end
 
@@ -62,9 +62,9 @@ RSpec.describe Loomshuttle::Settings::Telling do
 
   it "says changes in a person's words" do
     show = set(chained, "channel/7/name" => "Fiddle")
-    expect(told(show, "channel/7/stage", "link/a/up/7", "link/a/up/17")).to eq("Channel 7 Fiddle: hears on stage Box A in 7 (link A, lane 7) → Box B in 1 (link A, lane 17)")
+    expect(told(show, "channel/7/stage", "link/a/up/7", "link/a/up/17")).to eq("Channel 7 Fiddle: stage source Box A in 7 (link A, lane 7) → Box B in 1 (link A, lane 17)")
     expect(told(show, "send/3/tap", nil, "post-eq")).to eq("Card send 3: taken at as the show → post-EQ")
-    expect(told(show, "track/2/inputs", [], [2, 3])).to eq("Track 2: captures card sends none → 2 and 3")
+    expect(told(show, "track/2/inputs", [], [2, 3])).to eq("Track 2: card sends none → 2 and 3")
     expect(told(show, "channel/7/gain", -3, 30)).to eq("Channel 7 Fiddle: preamp gain −3 dB → 30 dB")
     expect(told(show, "box/b/input_offset", 16, 0)).to eq("Box B: input offset 16 → 0")
   end
@@ -94,7 +94,7 @@ end
 RSpec.describe Loomshuttle::Settings::PresetParts do
   it "saves parts, which together are all that is patched" do
     show = straight(4)
-    paths = show.settings.keys.reject { |path| path.start_with?("setup/", "listener/", "wish/", "role/", "setlist/") } # who listens and what is played is no patch
+    paths = show.settings.keys.reject { |path| path.start_with?("setup/", "listener/", "wish/", "role/", "setlist/") } # who listens and what is played is not a patch
     parts = described_class::NAMES.map { |part| described_class.of(show, [part]).keys }
     expect(parts.flatten).to match_array(paths)
     expect { described_class.of(show, ["soup"]) }.to raise_error(Loomshuttle::Invalid, /no soup to save/)

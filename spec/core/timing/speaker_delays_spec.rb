@@ -36,13 +36,13 @@ RSpec.describe Loomshuttle::Timing::SpeakerDelays do
   it "mends one from its finding" do
     show = HearingHelp.show(room)
     finding = findings(show).find { |one| one.check == "delay-geometry" }
-    expect(finding.sentence).to eq("The speaker on output 3 is heard 87.4 ms too early beside the main speakers, 30.0 m away.")
+    expect(finding.sentence).to eq("The speaker on output 3 is heard 87.4 ms too early relative to the main speakers, 30.0 m away.")
     expect(findings(finding.fix.apply(show).first).map(&:check)).not_to include("delay-geometry")
   end
 
   it "says what it lacks, and what a desk cannot" do
-    expect { described_class.edit(HearingHelp.show) }.to raise_error(Loomshuttle::Invalid, /say where they stand/)
+    expect { described_class.edit(HearingHelp.show) }.to raise_error(Loomshuttle::Invalid, /Place a main and a delay speaker/)
     far = HearingHelp.show(room.merge("output/3/y" => 400))
-    expect { described_class.edit(far) }.to raise_error(Loomshuttle::Invalid, /Output 3 would need \d+ samples/)
+    expect { described_class.edit(far) }.to raise_error(Loomshuttle::Invalid, /Output 3 needs \d+ samples/)
   end
 end

@@ -8,7 +8,7 @@ RSpec.describe Loomshuttle::Timing::TempoMap do
                         meters.map { |bar, text| described_class.meter(text, bar: bar) }, rate: rate)
   end
 
-  # Worked by hand: at 120 quarter notes a minute one lasts 24,000 samples of 48 kHz, at 90 one lasts 32,000.
+  # Worked by hand: at 120 quarter notes per minute one lasts 24,000 samples of 48 kHz, at 90 one lasts 32,000.
   it "puts beats where they fall" do
     plain = map([[0, 120], [8, 90]])
     expect([0, 1, 8, 9, 12].map { |quarter| plain.sample(quarter) }).to eq([0, 24_000, 192_000, 224_000, 320_000])

@@ -21,7 +21,7 @@ RSpec.describe Loomshuttle::Views::Choices do
     choices = described_class.for(chained, "hears_on_stage", 1)
     missing = choices.select(&:missing)
     expect(missing.map(&:label)).to include("In 13", "Link A, lane 33")
-    expect(missing.find { |one| one.label == "In 13" }.missing).to eq("Alder 40 has 12 sockets In, not 13")
+    expect(missing.find { |one| one.label == "In 13" }.missing).to eq("the Alder 40 has only 12 In sockets")
     expect(choices.index(missing.first)).to be > choices.index { |one| one.label == "Box B in 16 (link A, lane 32)" }
   end
 

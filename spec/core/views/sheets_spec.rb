@@ -17,7 +17,7 @@ RSpec.describe Loomshuttle::Views::Sheets do
 
   it "lists the desk by channel, what comes out, and the recorder by track" do
     expect(tables["Desk by channel"].rows[2]).to eq(["3", "Fiddle", "Box A in 3", "+31 dB", "3 preamp", "3"])
-    expect(tables["What comes out"].rows).to eq([["15", "Main L", "post-fader", "", "Box B out 7"]])
+    expect(tables["Outputs"].rows).to eq([["15", "Main L", "post-fader", "", "Box B out 7"]])
     expect(tables["Recorder by track"].rows[2]).to eq(["3", "Source 3", "mono", "3", "Channel 3 Fiddle", "3", "armed"])
   end
 
@@ -30,8 +30,8 @@ RSpec.describe Loomshuttle::Rig::Missing do
   it "tells in runs what the patch can name and the rig lacks" do
     runs = named(described_class.runs(chained.layout).map(&:to_h))
     expect(runs).to eq([{ first: "link/a/up/33", last: "link/a/up/48", why: "no box on port A reaches these lanes" }, { first: "link/b/up/1",
-                                                                                                                        last: "link/b/up/48", why: "no box hangs on port B" },
-                        { first: "desk/in/13", last: "desk/in/40", why: "Alder 40 has 12 sockets In" }])
+                                                                                                                        last: "link/b/up/48", why: "no box is connected to port B" },
+                        { first: "desk/in/13", last: "desk/in/40", why: "the Alder 40 has only 12 In sockets" }])
     expect(described_class.runs(chained.layout).map(&:label)).to eq(["Link A, lanes 33 to 48", "Link B, lanes 1 to 48", "In 13 to 40"])
     expect(described_class.runs(blank.layout)).to eq([])
   end

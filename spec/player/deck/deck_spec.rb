@@ -66,7 +66,7 @@ RSpec.describe Loomshuttle::Player::Deck do
     deck.command("play")
     [4, 2, 6, 3].each do |key|
       deck.command("jump", section: key, at_next: "beat")
-      24.times { deck.render(480) } # nothing is read meanwhile
+      24.times { deck.render(480) } # nothing is read during this
       nil while deck.loaded.material.fill
     end
     expect([deck.missed, deck.status["section"]]).to eq([0, 3])

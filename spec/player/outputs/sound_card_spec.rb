@@ -81,7 +81,7 @@ RSpec.describe Loomshuttle::Player::SoundCard, :folder do
     expect(card.instance_variable_get(:@left).bytesize).to eq(before)
   end
 
-  it "says that it has gone, waits for nothing meanwhile, and is back by itself" do
+  it "says that it has gone, waits for nothing, and is back on its own" do
     play(Numo::Int32.zeros(4800, outputs))
     Process.kill(:KILL, card.instance_variable_get(:@pipe).pid)
     Tools.wait_until(60, "the end") { state == "gone" }

@@ -75,7 +75,7 @@ RSpec.describe Loomshuttle::Player::WaysOut, :folder do
     end
   end
 
-  it "sends nothing to another computer, nor to what is no stream of a card" do
+  it "sends nothing to another computer, nor to what is not a stream of a card" do
     stream = Loomshuttle::Formats::Sdp::Stream.new(host: "192.0.2.7", port: card[0], lanes: 8, first: 1, rate: 48_000, payload_type: 97)
     text = Loomshuttle::Formats::Sdp.write("card", [stream], session: 1)
     [text, text.sub("192.0.2.7", "127.0.0.1").sub("L24/48000/8", "L24/48000/64"), text.sub("192.0.2.7", "127.0.0.1").sub("L24/48000", "L24/44100")].each do |description|

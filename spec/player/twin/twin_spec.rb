@@ -77,7 +77,7 @@ RSpec.describe Loomshuttle::Player::Follower, :folder do
     pair
     tell_state { |status| status["connected"] }
     follower.follow({ "host" => "127.0.0.1", "port" => port, "code" => "654321" })
-    Tools.wait_until(20, "the words") { follower.status["problem"] == "The code is another one." }
+    Tools.wait_until(20, "the words") { follower.status["problem"] == "Wrong pairing code." }
     Tools.wait_until(20, "the leader to know") do
       two.players[0].tell_state(digest(0))
       leader.count < 1
@@ -87,7 +87,7 @@ RSpec.describe Loomshuttle::Player::Follower, :folder do
   it "follows nobody by another code, and says so" do
     follower.follow({ "host" => "127.0.0.1", "port" => port, "code" => "654321" })
     # It tries again and again, so that the words come and go.
-    Tools.wait_until(20, "the words") { follower.status.then { |status| status["problem"] == "The code is another one." && !status["connected"] } }
+    Tools.wait_until(20, "the words") { follower.status.then { |status| status["problem"] == "Wrong pairing code." && !status["connected"] } }
     expect(leader.count).to eq(0)
   end
 

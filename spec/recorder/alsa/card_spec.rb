@@ -77,7 +77,7 @@ RSpec.describe Loomshuttle::Recorder::Alsa::Card, :folder do
     expect(sound[(gap[2] + 480)...24_000, true]).to eq(samples[gap[2]...(24_000 - 480), true])
   end
 
-  it "says that a device is gone, and comes back by itself when it is there again" do
+  it "says that a device is gone, and comes back on its own when it is there again" do
     heard(2400)
     Process.kill(:KILL, card.instance_variable_get(:@capture).pid)
     Tools.wait_until(60, "the end") do
@@ -110,7 +110,7 @@ RSpec.describe Loomshuttle::Recorder::Alsa::Card, :folder do
     engine = Loomshuttle::Recorder::Engine.new(streams) { |batch| batches << batch }
     hear = ->(wanted) { Tools.wait_until(60, "the device") { card.receive(0.1) { |stream, bytes| engine.receive(stream, bytes) } && batches.sum(&:frames) >= wanted } }
     hear.call(4800)
-    2.times { card.__send__(:overrun, 10.5) } # 504 frames, of which 24 are no packet
+    2.times { card.__send__(:overrun, 10.5) } # 504 frames, of which 24 do not fill a packet
     hear.call(24_000)
     expect(batches.flat_map(&:gaps).select { |_, width, _, _| width == 8 }.sum { |gap| gap[3] }).to eq(1008)
   end

@@ -52,7 +52,7 @@ RSpec.describe Loomshuttle::Recorder::Capturing, :folder do
       Thread.new(&).tap { |thread| (thread.report_on_exception = false) || Tools.wait_until { thread.stop? } }
     end
 
-    it "is no silent desk, and cuts nothing off that arrived before the stop" do
+    it "is not a silent desk, and cuts nothing off that arrived before the stop" do
       rig.run(3)
       expect(recorder.status).to include("clock" => true, "capture" => include("frames" => 0))
       stopping = waiting { recorder.capture_stop }
@@ -75,7 +75,7 @@ RSpec.describe Loomshuttle::Recorder::Capturing, :folder do
       expect(done["tracks"][1]["rests"]).to eq([[96_000, 24_000]])
     end
 
-    it "says so to whoever would stop a take that ended meanwhile" do
+    it "says so to whoever would stop a take that has just ended" do
       rig.run(1)
       stopping = waiting { recorder.capture_stop }
       recorder.tell_free(takes: 0)

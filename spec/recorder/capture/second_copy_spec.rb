@@ -58,7 +58,7 @@ RSpec.describe Loomshuttle::Recorder::SecondCopy, :folder do
       expect(recorder.status).to include("mirror_problem" => /stick does not exist/)
       recorder.capture_start(name: "One")
       rig.run(0.2)
-      expect(recorder.status["capture"]["warning"]).to match(/mirror in .*stick was given up after 0.0 s: The folder .*stick does not exist/)
+      expect(recorder.status["capture"]["warning"]).to match(/mirror in .*stick stopped after 0.0 s: The folder .*stick does not exist/)
       expect(recorder.capture_stop).to include("frames" => 9600)
       expect(File.exist?(stick)).to be(false)
     end

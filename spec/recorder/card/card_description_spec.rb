@@ -18,7 +18,7 @@ RSpec.describe Loomshuttle::Recorder::CardDescription, :folder do
     expect([card.sends, card.returns].map { |streams| streams.sum(&:lanes) }).to eq([8, 8])
   end
 
-  it "is the same after the desk only started anew" do
+  it "is the same after the desk only started again" do
     card
     describe(8, session: 2)
     expect(card).not_to be_changed
@@ -43,7 +43,7 @@ RSpec.describe Loomshuttle::Recorder::CardDescription, :folder do
     expect { card }.to raise_error(SystemCallError)
   end
 
-  it "makes a running recorder end, to be started anew on the other card" do
+  it "makes a running recorder end, to be started again on the other card" do
     recorder = RunningRecorder.new(@folder)
     recorder.start
     pid = recorder.pid

@@ -73,7 +73,7 @@ RSpec.describe Loomshuttle::Recorder::Engine do
     expect(times).to eq((0...4800).to_a)
   end
 
-  it "closes a batch and goes on when the desk starts anew" do
+  it "closes a batch and goes on when the desk starts again" do
     feed(0...120, base: 50_000_000)
     @now = 2.0
     feed(0...120, source: 77)
@@ -82,7 +82,7 @@ RSpec.describe Loomshuttle::Recorder::Engine do
     expect(times.last(2400).first).to be <= 2400
   end
 
-  it "ignores what is no packet of the stream" do
+  it "ignores what is not a packet of the stream" do
     engine.receive(0, "noise")
     engine.receive(0, Loomshuttle::Formats::Rtp.pack(sequence: 0, timestamp: 0, source: 1, payload: "12345".b))
     expect(engine.counts[:packets]).to eq(0)

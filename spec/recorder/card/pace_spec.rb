@@ -16,7 +16,7 @@ RSpec.describe Loomshuttle::Recorder::Pace do
     end
   end
 
-  it "tells nothing before half a minute, and begins anew where the sender did" do
+  it "tells nothing before half a minute, and begins again where the sender did" do
     run(48_000, 25)
     expect(pace.hz).to be_nil
     run(48_000, 40)

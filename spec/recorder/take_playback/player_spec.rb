@@ -34,7 +34,7 @@ RSpec.describe "Playing a take", :folder do
   describe "on a card of several streams" do
     let(:wide) { [1, 9].map { |first| Loomshuttle::Formats::Sdp::Stream.new(host: "127.0.0.1", port: 9, lanes: 8, first: first, rate: 48_000, payload_type: 97) } }
 
-    # What plays to another stream meanwhile, such as songs, is not silenced.
+    # What plays to another stream at the same time, such as songs, is not silenced.
     it "sends only those that something plays to, and all where the card takes all or none" do
       sent_to = lambda do |whole|
         streams = []
@@ -155,7 +155,7 @@ RSpec.describe Loomshuttle::Recorder::ControlServer, :folder do
 
   def connect = Loomshuttle::Runtime::UnixSockets.connect(path)
 
-  it "tells meters to those who asked, and answers others meanwhile" do
+  it "tells meters to those who asked, and answers others in between" do
     viewer = connect
     viewer.puts('{"jsonrpc":"2.0","id":1,"method":"meters","params":{"subscribe":true}}')
     expect(JSON.parse(viewer.gets)["result"]).to eq("subscribed" => true)

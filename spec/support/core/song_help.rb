@@ -4,7 +4,7 @@
 module SongHelp
   module_function
 
-  # Sixteen bars at 120 quarter notes a minute and 48 kHz: a bar lasts 96,000 samples.
+  # Sixteen bars at 120 quarter notes per minute and 48 kHz: a bar lasts 96,000 samples.
   def data(**changes)
     { "format" => "loomshuttle-song/1", "id" => "00000000-0000-4000-8000-000000000001", "version" => 1, "rate" => 48_000, "frames" => 16 * 96_000, "name" => "Tide",
       "sections" => [section(1, "Intro", 1), section(2, "Verse", 3), section(3, "Chorus", 7), section(4, "Out", 13)],

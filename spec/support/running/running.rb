@@ -34,7 +34,7 @@ class RunningDesk
 
   def stop = RunningProcess.stop(@pid)
 
-  # Waits until the desk has ended by itself, as it does to start anew.
+  # Waits until the desk has ended on its own, as it does to start again.
   def ended = Tools.wait_until(60, "the desk to end") { Process.wait(@pid, Process::WNOHANG) }
 
   # @return [Object, nil] the reply's last argument; nil when none came

@@ -19,7 +19,7 @@ class CountingSender
     @sent = 0
   end
 
-  # @param source [Integer] another one is a sender that started anew   @param time [Integer] its first timestamp
+  # @param source [Integer] another one is a sender that started again   @param time [Integer] its first timestamp
   def start(source: 1, time: 0)
     @source, @time, @stopped = source, time, false
     @from = @sent

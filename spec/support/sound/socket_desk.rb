@@ -19,7 +19,7 @@ class SocketDesk
     @thread = Thread.new { loop { receive } }
   end
 
-  # A desk that forgets everything, or keeps what it was set to; away: how many packets it misses meanwhile.
+  # A desk that forgets everything, or keeps what it was set to; away: how many packets it misses while away.
   def restart(keep: {}, away: 0)
     @model = VirtualRig.model(@rig)
     settings = Loomshuttle::StandIns::Desk::Settings.new(@model)

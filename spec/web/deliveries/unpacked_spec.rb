@@ -28,7 +28,7 @@ RSpec.describe Loomshuttle::Web::Unpacked, :folder do
           "Caf\x82.wav".b => sound)
     names, problems = unpack
     expect(names).to eq(["Caf\u00e9.wav", "Strings (2).wav", "Strings.wav", "map.mid"])
-    expect(problems).to eq([{ where: "Stems/readme.txt", message: "is no sound file and is left out" }])
+    expect(problems).to eq([{ where: "Stems/readme.txt", message: "is not a sound file; skipped" }])
     expect(File.binread(File.join(@folder, "out", "Strings (2).wav"))).to eq(sound)
   end
 
@@ -94,7 +94,7 @@ RSpec.describe Loomshuttle::Web::Unpacked, :folder do
     deliveries.add(id, "all.zip", StringIO.new(File.binread(zip)))
     items, = deliveries.look({ "id" => id }, show)
     expect(items.flat_map { |item| item.sounds.map { |one| File.basename(one.path) } }).to eq(["Strings.wav"])
-    expect { deliveries.folder_of("folder" => write_elsewhere) }.to raise_error(Loomshuttle::Invalid, /is not below the folders/)
+    expect { deliveries.folder_of("folder" => write_elsewhere) }.to raise_error(Loomshuttle::Invalid, /is outside the allowed import folders/)
   end
 
   def write_elsewhere = File.join(@folder, "other.zip").tap { |path| FileUtils.cp(zip, path) }

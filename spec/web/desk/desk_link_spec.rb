@@ -68,7 +68,7 @@ RSpec.describe Loomshuttle::Web::Desk::Link do
     expect(heard.first).to eq([[-12.0, -3.0], [-15.0, -9.0]])
   end
 
-  it "reads everything anew from a desk that restarted" do
+  it "reads everything again from a desk that restarted" do
     desk.restart
     Tools.wait_until(60, "the new desk") { link.mirror["strip/1/label"] == "" }
     expect(link).to be_up
@@ -114,7 +114,7 @@ RSpec.describe Loomshuttle::Web::Desk::Sync do
     desk.turn("strip/2/gain", 33.0)
     Tools.wait_until(60, "the hand") { differing.any? }
     after = set(show, "channel/1/gain" => 20, "channel/2/gain" => 12)
-    expect(sync.follow(show, after)).to match([%r{changed by hand at strip/2/gain; it was left so}])
+    expect(sync.follow(show, after)).to match([%r{changed by hand at strip/2/gain; it was left as is}])
     expect([1, 2].map { |n| desk.settings.get("strip/#{n}/gain") }).to eq([20.0, 33.0])
   end
 

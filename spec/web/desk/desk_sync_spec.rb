@@ -43,7 +43,7 @@ RSpec.describe Loomshuttle::Web::Desk::Sync do
     expect(words(moved)).to eq(words(Loomshuttle::Settings::Show.load(moved.catalog, moved.about, moved.set_settings)))
   end
 
-  it "sends of the second edit only what that changed, whatever a hand has moved meanwhile" do
+  it "sends of the second edit only what that changed, whatever a hand has moved since" do
     free = CoreHelp.set(plan, "channel/1/stage" => "desk/in/9", "channel/2/stage" => "desk/in/1")
     edited = free.put("channel/3/name", "Horn")
     told = [free, edited].zip(mirrors).map { |_, mirror| mirror }

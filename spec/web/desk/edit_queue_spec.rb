@@ -46,7 +46,7 @@ RSpec.describe Loomshuttle::Web::Desk::EditQueue do
 
   it "lets nobody wait longer than he wants, and says the truth then" do
     job = follower.follow(*shows.first(2), soon: true)
-    expect(job.wait(0.05)).to eq(["The desk has not confirmed it within 0.1 s; look at it, and compare plan and desk."])
+    expect(job.wait(0.05)).to eq(["The desk did not confirm within 0.1 s. Compare plan and desk."])
     gate << []
     expect(done.pop).to eq([])
   end

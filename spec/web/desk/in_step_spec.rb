@@ -19,7 +19,7 @@ RSpec.describe Loomshuttle::Web::Desk::InStep, :folder do
   def apart = ask("/api/state")["desk"]["apart"]
   def differences = ask("/api/desk")["differences"].map { |one| one.values_at("path", "plan", "desk") }
 
-  it "lets the desk follow an edit by itself, also on a desk of blocks" do
+  it "lets the desk follow an edit on its own, also on a desk of blocks" do
     tell("/api/edits", settings: { "channel/3/stage" => "desk/in/3", "channel/3/gain" => 20 })
     Tools.wait_until(60, "the desk") { %w[strip/3/gain slot/1/strip slot/1/from].map { |address| desk.settings.get(address) } == [20.0, 3, "in/3"] }
     Tools.wait_until(60, "both in step") { apart == 0 }
@@ -33,14 +33,14 @@ RSpec.describe Loomshuttle::Web::Desk::InStep, :folder do
     tell("/api/undo", wait: true)
     tell("/api/edits", settings: { "channel/5/stage" => first_show.channels[5].stage }, wait: true)
     expect(slots.call).to eq([[0, ""]] * 3)
-    Tools.wait_until(60, "both in step") { apart == 0 } # the desk tells by itself what it was set to
+    Tools.wait_until(60, "both in step") { apart == 0 } # the desk tells on its own what it was set to
   end
 
-  it "shows a change at the desk within a second, and never overwrites it by itself" do
+  it "shows a change at the desk within a second, and never overwrites it on its own" do
     desk.turn("strip/3/gain", 33.0)
     Tools.wait_until(5, "the difference") { apart == 1 }
     tell("/api/edits", settings: { "channel/3/gain" => 12 }, wait: true).then do |edited|
-      expect(edited["desk_problems"]).to match([/changed by hand at strip.3.gain; it was left so/])
+      expect(edited["desk_problems"]).to match([/changed by hand at strip.3.gain; it was left as is/])
     end
     expect(desk.settings.get("strip/3/gain")).to eq(33.0)
     expect(differences).to eq([["channel/3/gain", "12 dB", "33 dB"]])
@@ -89,7 +89,7 @@ RSpec.describe Loomshuttle::Web::Desk::InStep, :folder do
     Tools.wait_until(60, "the other rig") { ask("/api/desk")["rig"] == [] }
   end
 
-  it "says when the desk is another one than planned" do
+  it "says when the desk is not the planned one" do
     tell("/api/steps", kind: "desk", options: { desk: "rowan-16" })
     expect(ask("/api/state")["desk"]).to include("stranger" => "alder-40", "apart" => nil)
     expect(tell("/api/desk/send")["problems"]).to eq(["The desk is the Alder 40, and the plan is for the Rowan 16; nothing was sent."])

@@ -108,7 +108,7 @@ RSpec.describe "Requests without coercion" do
       .each do |path, body|
         post_json(path, body)
         expect([last_response.status, path]).to eq([400, path])
-        expect(JSON.parse(last_response.body)["error"]).to include("message" => /does not fit/)
+        expect(JSON.parse(last_response.body)["error"]).to include("message" => /is not valid/)
       end
   end
 
@@ -171,7 +171,7 @@ RSpec.describe Loomshuttle::Web::SlowAnswers do
     Tools.wait_until(20, "it to be made") { held.num_waiting == 1 }
     threads += Array.new(2) { |n| Thread.new { slow.of([n + 1]) { "x" } } }
     Tools.wait_until(20, "two to wait") { slow.instance_variable_get(:@jobs).size == 2 }
-    expect { slow.of([9]) { "x" } }.to raise_error(Loomshuttle::Busy, /Too much is being computed/)
+    expect { slow.of([9]) { "x" } }.to raise_error(Loomshuttle::Busy, /Too many requests/)
     held << "y"
     threads.each(&:join)
     expect { slow.of([5]) { raise Loomshuttle::Invalid, "No." } }.to raise_error(Loomshuttle::Invalid, "No.")

@@ -22,7 +22,7 @@ RSpec.describe Loomshuttle::Web::Schemas do
     ["has a word that nobody knows", ->(data) { data["colour"] = "red" }] => ["/colour", "is not known here"],
     ["has text for a number", ->(data) { data["inputs"] = "many" }] => ["/inputs", "must be a whole number"],
     ["has a rate that is none", ->(data) { data["rates"] = [47] }] => ["/rates/0", /one of/],
-    ["has an id that is no id", ->(data) { data["id"] = "Big Box" }] => ["/id", /does not look like/],
+    ["has an id that is not an id", ->(data) { data["id"] = "Big Box" }] => ["/id", /does not look like/],
     ["is of another format", ->(data) { data["format"] = "else" }] => ["/format", /must be "/]
   }.each do |(what, harm), (where, words)|
     it "refuses a box that #{what}, and says where" do
@@ -33,10 +33,10 @@ RSpec.describe Loomshuttle::Web::Schemas do
 
   it "tells every fault, up to a limit, and how many" do
     data = shipped("bramble-16").except("name", "inputs").merge("colour" => 1, "rates" => "all")
-    expect { described_class.check(:profile, data) }.to raise_error(Loomshuttle::Invalid, /This is no Loomshuttle profile: .* \(and \d more\)\./)
+    expect { described_class.check(:profile, data) }.to raise_error(Loomshuttle::Invalid, /This is not a Loomshuttle profile: .* \(and \d more\)\./)
   end
 
-  it "refuses what is no object" do
+  it "refuses what is not an object" do
     expect(faults(:show, [1])).to eq([["the top", "must be an object"]])
   end
 end

@@ -93,7 +93,7 @@ RSpec.describe Loomshuttle::Web::Deliveries, :folder do
     end
     # What lies outside is not told apart from nothing at all.
     ["nowhere", "", "/nowhere", "a\0b", "/etc/passwd", "/etc/nothing", usb("link/nothing"), "/root/x.zip"].each do |folder|
-      expect { deliveries.folder_of({ "folder" => folder }) }.to raise_error(Loomshuttle::Invalid, /is not below the folders/), folder.inspect
+      expect { deliveries.folder_of({ "folder" => folder }) }.to raise_error(Loomshuttle::Invalid, /is outside the allowed import folders/), folder.inspect
     end
     expect { deliveries.folder_of({ "folder" => File.join(@folder, "usb", "nothing") }) }.to raise_error(Loomshuttle::Invalid, /There is no folder/)
   end
@@ -114,10 +114,10 @@ RSpec.describe Loomshuttle::Web::Deliveries, :folder do
     expect([problems.size.between?(100, 101), problems.map { |one| one[:where] }.include?("zz tempo.MID")]).to eq([true, true])
   end
 
-  it "gives up on a folder that is no delivery" do
+  it "gives up on a folder that is not a delivery" do
     stub_const("Loomshuttle::Web::FolderWalk::LOOKED_AT", 20)
     30.times { |n| File.write(usb("#{n}.txt"), "") }
-    expect { Loomshuttle::Web::FolderWalk.new(File.join(@folder, "usb"), described_class::KINDS).run }.to raise_error(Loomshuttle::Invalid, /too much in this folder/)
+    expect { Loomshuttle::Web::FolderWalk.new(File.join(@folder, "usb"), described_class::KINDS).run }.to raise_error(Loomshuttle::Invalid, /contains too much/)
   end
 
   it "takes no file for sound that claims what no sound has, and leaves times that cannot be true" do
@@ -133,7 +133,7 @@ RSpec.describe Loomshuttle::Web::Deliveries, :folder do
     end
     made = Loomshuttle::Delivery::Plan.of(times, straight(4))
     expect(made.map(&:offset)).to eq([0, 0, 0])
-    expect(made.first.notes).to include(/lie too far apart/)
+    expect(made.first.notes).to include(/are too far apart/)
   end
 
   it "clears away what was used or given up, by age and size, and nothing that a job needs" do
@@ -160,7 +160,7 @@ RSpec.describe Loomshuttle::Web::Deliveries, :folder do
   end
 
   it "refuses what is too much, or finds no room, before any of it is sent, and while it is" do
-    expect { deliveries.create(bytes: 41 << 30) }.to raise_error(Loomshuttle::Invalid, /44.0 GB are too much to send; 42.9 GB is the limit/)
+    expect { deliveries.create(bytes: 41 << 30) }.to raise_error(Loomshuttle::Invalid, /44.0 GB are too much to upload; 42.9 GB is the limit/)
     allow(Loomshuttle::Runtime::Programs).to receive(:free_bytes).and_return(3 << 30)
     expect { deliveries.create(bytes: (2 << 30) + 1) }.to raise_error(Loomshuttle::Full, /no room for 2.1 GB: 2.1 GB are free/)
     id = deliveries.create(bytes: 2 << 30)
@@ -195,7 +195,7 @@ RSpec.describe Loomshuttle::Web::Deliveries, :folder do
       id = looks.begin(source, straight(4))
       expect(Tools.wait_until { looks.find(id).then { |look| look if look.state != "looking" } }).to have_attributes(state: "failed", error: /no sound file/)
       expect { looks.begin({ "folder" => "/etc" }, straight(4)) }.to raise_error(Loomshuttle::Invalid)
-      expect { looks.find("x") }.to raise_error(Loomshuttle::Invalid, /look again/)
+      expect { looks.find("x") }.to raise_error(Loomshuttle::Invalid, /scan again/)
     end
   end
 end

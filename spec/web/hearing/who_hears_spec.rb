@@ -28,7 +28,7 @@ RSpec.describe Loomshuttle::Web::WhoHears, :folder do
 
   def findings = ask("/api/findings").select { |one| one["check"] == "broken-wish" }
 
-  it "tells it as the desk is mixed now, within a moment of a hand at a fader, and counts broken wishes in the band" do
+  it "tells it current desk levels, within a moment of a hand at a fader, and counts broken wishes in the band" do
     expect(hearing["levels"]["from"]).to eq("desk")
     expect([level("Fiddle", "PA"), level("Fiddle", "Ada"), level("Click", "PA"), level("Click", "Drummer")]).to eq([-4.0, -9.0, nil, -7.0])
     Tools.wait_until(60, "the band") { ask("/api/state")["findings"]["blocks"] == 1 }
@@ -122,7 +122,7 @@ RSpec.describe Loomshuttle::Web::WhoHears, :folder do
   it "shows before an edit what it would silence for whom" do
     shown = tell("/api/steps/preview", kind: "settings", options: { settings: { "output/1/source" => nil } })
     expect(shown["heard"]).to eq([{ "source" => "Fiddle", "listener" => "Ada", "from" => -9.0, "to" => nil }])
-    expect(shown["findings_new"]).to include("Ada hears nothing: output 1 carries nothing.")
+    expect(shown["findings_new"]).to include("Ada hears nothing: output 1 has no source.")
     louder = tell("/api/steps/preview", kind: "settings", options: { settings: { "channel/2/main" => true } })
     expect(louder["heard"]).to eq([{ "source" => "Click", "listener" => "PA", "from" => nil, "to" => -6.0 }])
     expect(louder["findings_new"]).to match([/Click can be heard by PA/])

@@ -45,14 +45,14 @@ RSpec.describe Loomshuttle::Web::Routes::InputLists do
     expect(proposal("12-pairs.csv").problems).to eq([])
 
     apart = proposal("13-pairs-apart.csv")
-    expect(apart.problems.map(&:message)).to eq(["Keys L and Keys R are on channels 2 and 3, and no pair: a pair is an odd channel and the next one, both mono"])
+    expect(apart.problems.map(&:message)).to eq(["Keys L and Keys R are on channels 2 and 3, not a stereo pair: a pair is an odd channel and the next one, both mono"])
     expect(apart.edit.apply(show).first.channels.values.select(&:paired)).to eq([])
   end
 
   it "takes no number for a source, and tells a row that has something else" do
     list = read("16-rows-for-nobody.csv")
     expect(list.entries.map(&:name)).to eq(%w[Tuba Fiddle])
-    expect(list.problems.map { |one| [one.line, one.message] }).to eq([[6, "the row has no name and was left out"]])
+    expect(list.problems.map { |one| [one.line, one.message] }).to eq([[6, "the row has no name; skipped"]])
   end
 
   it "makes two treatments of one socket, with one preamp" do
@@ -83,9 +83,9 @@ RSpec.describe Loomshuttle::Web::Routes::InputLists do
     expect(list.problems.map(&:message)).to eq(["\"maybe\" says neither yes nor no to 48 V; it stays off"])
   end
 
-  it "refuses what is no list" do
+  it "refuses what is not a list" do
     refuse = ->(bytes, words) { expect { described_class.read(StringIO.new(bytes), none) }.to raise_error(Loomshuttle::Invalid, words) }
-    refuse.call("\0\1\2\3" * 40, /no text/)
+    refuse.call("\0\1\2\3" * 40, /not text/)
     refuse.call("PK\x03\x04 and nothing else", /workbook cannot be read/)
     refuse.call(File.binread(path("25-workbook.xlsx")).byteslice(0, 900), /workbook cannot be read/)
     refuse.call("a" * ((4 << 20) + 1), /4 MiB at most/)

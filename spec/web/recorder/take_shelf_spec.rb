@@ -31,7 +31,7 @@ RSpec.describe Loomshuttle::Web::TakeShelf, :folder do
       one["state"]
     end).to eq("0001 Good" => "complete", "0002 Broken" => "unreadable", "0003 Foreign" => "unreadable", "0004 List" => "unreadable",
                "0005 Without" => "unreadable")
-    expect(seen["0004 List"]).to include("number" => 4, "note" => /take.json is an object/)
+    expect(seen["0004 List"]).to include("number" => 4, "note" => /take.json must be an object/)
     expect(seen["0005 Without"]["note"]).to match(/has no take.json; its files are left as they are/)
     expect(changes).not_to be_empty
   end

@@ -21,7 +21,7 @@ RSpec.describe Loomshuttle::Web::CaptureGuard do
     before { @captured = take }
 
     it "stops what would harm it, says what, and how to go on" do
-      expect { try("send/3/source" => nil) }.to raise_error(Loomshuttle::Invalid, /Take 2 is being captured, and changing "Card send 3, carries" would harm it. Open the guard/)
+      expect { try("send/3/source" => nil) }.to raise_error(Loomshuttle::Invalid, /Blocked during take 2: changing "Card send 3, carries" would damage it. Unlock edits/)
       expect { guard.whole("opening another show") }.to raise_error(Loomshuttle::Invalid, /opening another show/)
     end
 
@@ -38,7 +38,7 @@ RSpec.describe Loomshuttle::Web::CaptureGuard do
       @now += described_class::OPEN - 0.1
       expect(guard).not_to be_closed
       @now += 0.1
-      expect { try("send/3/source" => nil) }.to raise_error(Loomshuttle::Invalid, /would harm it/)
+      expect { try("send/3/source" => nil) }.to raise_error(Loomshuttle::Invalid, /would damage it/)
     end
   end
 end

@@ -10,7 +10,7 @@ RSpec.describe Loomshuttle::Web::Derived do
     expect(first.transpose.map { |same| same.map(&:object_id).uniq.size }).to eq([1, 1, 1])
   end
 
-  it "checks anew when the disk has become too short for the show, or long enough" do
+  it "checks again when the disk has become too short for the show, or long enough" do
     expect(derived.findings.map(&:check)).to eq(["not-at-preamp"])
     free[:bytes] = 2 << 30
     expect(derived.findings.map(&:check)).to include("disk-time")

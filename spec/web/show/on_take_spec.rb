@@ -29,7 +29,7 @@ RSpec.describe "Channels on take", :folder do
     other = tell("/api/shows", about: { name: "Other" }, desk: "rowan-16")["id"]
     refused = tell("/api/shows/#{other}/open", {}, 409)["error"]
     expect(refused).to include("where" => "on_take",
-                               "message" => "16 channels are on take, so the stage is not heard there. Return to stage first, or leave them on take, to open another show.")
+                               "message" => "16 channels are on take: no stage input there. Return to stage first, or leave them on take, to open another show.")
     expect(show["about"]["name"]).to eq("Test")
     expect(tell("/api/shows", { about: { name: "More" }, desk: "rowan-16", open: true }, 409)["error"]["where"]).to eq("on_take")
     expect(ask("/api/shows").size).to eq(2) # nothing was made

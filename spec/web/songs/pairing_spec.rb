@@ -25,7 +25,7 @@ RSpec.describe "Pairing players", :folder do
     to = { command: "follow", to: { host: "127.0.0.1", port: 4055, code: "123456" } }
     tell("/api/player", to)
     from("192.168.1.20")
-    expect(tell("/api/player", to, 403)["error"]).to include("where" => "follow", "message" => /at the recording computer itself/)
+    expect(tell("/api/player", to, 403)["error"]).to include("where" => "follow", "message" => /only possible on the recording computer/)
     expect(control.order).to have_received(:command).once
     tell("/api/player", { command: "stop" })
   end

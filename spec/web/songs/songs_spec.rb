@@ -16,7 +16,7 @@ RSpec.describe Loomshuttle::Web::SongLibrary, :folder do
     list = ask("/api/songs")
     expect(list.map { |song| song["name"] }).to eq(["Tide", "A song that cannot be read"])
     expect(list.first).to include("seconds" => 2.0, "bpm" => "120", "meter" => "4/4", "roles" => %w[Strings Choir], "problem" => nil)
-    expect(list.last["problem"]).to include("is an object")
+    expect(list.last["problem"]).to include("must be an object")
   end
 
   it "changes a song, keeps what it was, refuses a stale change, and turns it back" do
@@ -28,10 +28,10 @@ RSpec.describe Loomshuttle::Web::SongLibrary, :folder do
     tell("/api/songs/#{id}/changes", { version: song["version"], changes: { name: "Other" } }, 409)
     back = tell("/api/songs/#{id}/undo", { version: changed["version"] })
     expect(back).to include("sections" => [], "tempos" => song["tempos"], "version" => 3)
-    expect(tell("/api/songs/#{id}/undo", { version: 3 }, 422)["error"]["message"]).to include("Nothing of Tide")
+    expect(tell("/api/songs/#{id}/undo", { version: 3 }, 422)["error"]["message"]).to include("Tide has no changes")
   end
 
-  it "refuses what is no song any more, and files that are none of it" do
+  it "refuses what is not a song any more, and files that are none of it" do
     song = ask("/api/songs/#{kept}")
     { { sections: [{ key: 1, name: "A", bar: 1 }, { key: 2, name: "B", bar: 900 }] } => /behind the end/, { click: { sound: "bell" } } => /bell|enum|valid/,
       { stems: song["stems"].map { |stem| stem.merge("file" => "../../x.wav") } } => /look like|no file of this song/ }.each do |changes, words|
@@ -58,7 +58,7 @@ RSpec.describe Loomshuttle::Web::SongLibrary, :folder do
     expect(ask("/api/songs/#{id}?tempo=80")).to include("frames" => 120_000, "tempos" => [include("bpm" => 96)])
     tell("/api/player/add-song", { song: id, version: show["version"] })
     tell("/api/edits", { version: show["version"], settings: { "setlist/1/tempo" => 80, "role/1/outputs" => [1], "role/2/outputs" => [2] } })
-    expect(ask("/api/player")["items"]).to match([include("seconds" => 2.5, "made" => false, "problem" => "not made at 80 % yet")])
+    expect(ask("/api/player")["items"]).to match([include("seconds" => 2.5, "made" => false, "problem" => "not rendered at 80 % yet")])
     job = tell("/api/songs/#{id}/vary", { tempo: 80, key: 0 })
     expect(job.values_at("kind", "name", "state")).to eq(["vary", "Tide, 80 %", "waiting"])
     Loomshuttle::Porter::Server.new(home: @folder).work(Loomshuttle::Porter::Job.open(File.join(@folder, "jobs")).first)
@@ -92,10 +92,10 @@ RSpec.describe Loomshuttle::Web::SongLibrary, :folder do
     expect([columns.size, columns.min]).to match([20, be > 150])
   end
 
-  it "says of a file that is not as it was brought in" do
+  it "says of a file that is damaged" do
     id = kept
     File.binwrite(File.join(songs, id, "2.wav"), File.binread(File.join(songs, id, "2.wav")).tap { |bytes| bytes.setbyte(5000, bytes.getbyte(5000) ^ 1) })
-    Tools.wait_until(10, "the checksums") { ask("/api/songs").first["problem"] == "Choir is not as it was brought in" }
+    Tools.wait_until(10, "the checksums") { ask("/api/songs").first["problem"] == "Choir is damaged" }
   end
 
   it "puts a song into the running order with its roles, says what has no output, and deletes no song that is in one" do

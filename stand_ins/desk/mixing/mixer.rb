@@ -93,7 +93,7 @@ module Loomshuttle
           @chain.keep(@plan.outputs.map(&:number))
           @mix = MixPlan.new(@model, @settings, @plan.feeds_of_all.map { |feed| [feed.kind, feed.index] })
           @channels.follow(@plan, @mix)
-          @mixes = Mixes.new(@mix.mixes, @model.lanes).tap { |anew| anew.last = @mixes.last if @mixes }
+          @mixes = Mixes.new(@mix.mixes, @model.lanes).tap { |again| again.last = @mixes.last if @mixes }
         end
       end
     end

@@ -28,7 +28,7 @@ module Loomshuttle
         # @return [Numo::DFloat, nil] [mixes, frames] of a kind; nil where none is heard
         def all(kind, tap) = @kinds[kind]&.all(tap)
 
-        # The last sample of each mix before, by key, for the equalisers of a plan that was made anew.
+        # The last sample of each mix before, by key, for the equalisers of a plan that was made again.
         def last = @kinds.values.reduce({}) { |all, kind| all.merge(kind.last) }
 
         def last=(samples)

@@ -13,7 +13,7 @@ module Loomshuttle
           @lines, @chains = {}, {}
         end
 
-        # Reads the settings anew.
+        # Reads the settings again.
         # @param numbers [Array<Integer>] outputs that carry something; what others had in their delay is gone
         def keep(numbers)
           @chains = numbers.to_h { |number| [number, [gain("output/#{number}"), get("output/#{number}/delay", 0)]] }

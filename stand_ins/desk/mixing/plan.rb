@@ -6,7 +6,7 @@ module Loomshuttle
   module StandIns
     module Desk
       # The patch as the mixer needs it: which lane hears what, which send and output carries what, and which socket that comes out of. Made
-      # anew when a setting changes; what is mixed with which gain is in MixPlan.
+      # again when a setting changes; what is mixed with which gain is in MixPlan.
       class Plan
         # heard_sockets: index of the socket at each channel lane's preamp; gains: of the preamps, a column, to samples of 24 bits, 0 where a lane has no socket
         # sends, outputs, personal: lists of Feed; fed_sockets: socket => [:outputs or :personal, number]

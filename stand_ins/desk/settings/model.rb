@@ -25,7 +25,7 @@ module Loomshuttle
         #   the order of their chains; "rate"; "profiles": those that the folder does not have;
         #   "cables": output of the playback interface => socket
         # @param folder [String] of the profiles
-        # @raise [Invalid] for what is no rig
+        # @raise [Invalid] for what is not a rig
         def initialize(rig, folder)
           rig = RigFile.check(rig)
           @brought = rig.fetch("profiles", []).to_h { |profile| [profile["id"], profile] }

@@ -131,7 +131,7 @@ module Loomshuttle
         def decibels(address, start, range = -90..10) = add(address, start) { |value| number(value, range) }
 
         def number(value, range)
-          raise Refused, "that is no number" if value.is_a?(Float) && !value.finite?
+          raise Refused, "that is not a number" if value.is_a?(Float) && !value.finite?
           raise Refused, "a number from #{range.min} to #{range.max} is needed" unless value.is_a?(Numeric) && range.cover?(value)
 
           value.to_f

@@ -25,7 +25,7 @@ test('an edit says against which version of which show it is made', async () => 
   ]);
 });
 
-test('the next edit builds on the last one, also before the show was read anew', async () => {
+test('the next edit builds on the last one, also before the show was read again', async () => {
   answer('POST /api/edits', edited(8));
   answer('POST /api/undo', edited(9));
   await set({ 'channel/1/gain': 20 });
@@ -157,7 +157,7 @@ test('a show that came with an answer does not hold up a newer one', async () =>
   watched();
   answer('GET /api/show', { ...show(), version: 9 });
   answer('POST /api/edits', () => {
-    refreshShow({ id, version: 9 }); // somebody else's, heard meanwhile
+    refreshShow({ id, version: 9 }); // somebody else's, heard in between
     return made(8);
   });
   await set({ 'channel/1/gain': 20 });

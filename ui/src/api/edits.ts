@@ -30,7 +30,7 @@ interface Against {
   show: number | null;
 }
 
-// What this browser's own last edit made, by show. The show is read anew after it; until then the next edit builds on this.
+// What this browser's own last edit made, by show. The show is read again after it; until then the next edit builds on this.
 const own = new Map<number, number>();
 
 function against(): Against {
@@ -75,7 +75,7 @@ export function inTurn<T>(job: () => Promise<T>): Promise<T> {
 // The live feed tells of an edit before its answer is here, which brings the show as well. One that takes longer is not waited for.
 const SHORTLY_MS = 500;
 
-/** Reads the show anew when the live feed says that it has changed, unless an edit of this browser brings it. */
+/** Reads the show again when the live feed says that it has changed, unless an edit of this browser brings it. */
 export async function hearShow(now?: LiveShow) {
   const late = new Promise((resolve) => setTimeout(resolve, SHORTLY_MS));
   if (now) await Promise.race([last, late]);

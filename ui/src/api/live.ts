@@ -38,7 +38,7 @@ const data = <T>(event: Event) => JSON.parse((event as MessageEvent<string>).dat
 // state every second).
 const SILENCE_MS = 4000;
 
-/** Connects for good; comes back by itself. What it returns ends that, and forgets what was heard. */
+/** Connects for good; comes back on its own. What it returns ends that, and forgets what was heard. */
 export function connectLive(
   onShow: (now?: LiveShow) => void,
   onTakes: () => void,
@@ -67,7 +67,7 @@ export function connectLive(
       onSongs();
     });
     source.addEventListener('error', () => put({ connected: false }));
-    // Something was left out since too much waited: everything is read anew.
+    // Something was left out since too much waited: everything is read again.
     source.addEventListener('missed', () => {
       onShow();
       onTakes();

@@ -18,7 +18,7 @@ export const askAgain = () =>
 export const SHOW = ['show'];
 // What hangs on how the desk is mixed.
 const HEARD = ['hearing', 'findings'];
-// What follows from the open show and is read anew when it changes.
+// What follows from the open show and is read again when it changes.
 const DERIVED = ['rig', 'stage', 'desk', 'journal', 'compare', 'outputs', 'playback', ...HEARD];
 
 export interface LiveShow {
@@ -36,7 +36,7 @@ export function forgetAnswers() {
   queries.clear();
 }
 
-/** Reads the show anew unless that version of it is here or on its way; without one, in any case. */
+/** Reads the show again unless that version of it is here or on its way; without one, in any case. */
 export function refreshShow(now?: LiveShow) {
   const here = queries.getQueryData<Show>(SHOW);
   const known = [here, asked].some((one) => now && one?.id === now.id && one.version >= now.version);
@@ -190,7 +190,7 @@ export const useRoll = () =>
   });
 export const useStage = () => useQuery({ queryKey: ['stage'], queryFn: () => taken(api.GET('/api/stage')) });
 
-// Versions count anew in every show.
+// Versions count again in every show.
 const shownId = () => queries.getQueryData<Show>(SHOW)?.id;
 
 export const useStrandTrace = (id: string | undefined, version: number) =>
@@ -227,7 +227,7 @@ export const useChoices = (column: Column, number: number, version: number) =>
     queryFn: () => taken(api.GET('/api/choices', { params: { query: { column, number } } })),
   });
 
-/** Plan beside desk. Somebody may be at the desk meanwhile: it is looked at every second. */
+/** Plan beside desk. Somebody may change the desk by hand, so it is compared every second. */
 export const useDesk = (enabled: boolean) =>
   useQuery({
     queryKey: ['desk'],

@@ -1,7 +1,7 @@
 import { replaceEqualDeep } from '@tanstack/react-query';
 import type { Show } from './client';
 
-// What is read anew is mostly as it was. What is equal stays the same object, so that only what has changed is drawn again. The long lists of
+// What is read again is mostly as it was. What is equal stays the same object, so that only what has changed is drawn again. The long lists of
 // a show hold flat records, and are looked through in a fraction of the time that it takes to look into anything.
 
 type Flat = object;

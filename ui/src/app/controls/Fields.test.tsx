@@ -32,7 +32,7 @@ test('a figure is set when the field is left, and only when it has changed', asy
   await waitFor(() => expect(sent()).toEqual([{ 'channel/1/gain': 181 }]));
 });
 
-test('what is no number is put back', async () => {
+test('what is not a number is put back', async () => {
   const { user } = draw(gain(18));
   await user.type(box(), 'dB{Enter}');
   expect([box().value, sent()]).toEqual(['18', []]);
@@ -128,7 +128,7 @@ test('choosing what is set already sets nothing', async () => {
   expect(choose).not.toHaveBeenCalled();
 });
 
-test('a choice that somebody else has made meanwhile is told, and both are there to choose from', async () => {
+test('a choice that somebody else has made is told, and both are there to choose from', async () => {
   const choose = vi.fn();
   answer('GET /api/choices', CHOICES);
   const field = (version: number) => (

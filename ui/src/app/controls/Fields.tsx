@@ -43,7 +43,7 @@ export function ChoiceField({
     setKnown([...known, shownLabel, choice?.label ?? '']);
     onChoose(choice?.settings ?? {});
   };
-  // What stands there is chosen and not typed: the next key starts anew.
+  // What stands there is chosen and not typed: the next key starts again.
   useEffect(() => {
     if (text === null && document.activeElement === input.current) input.current?.select();
   }, [text, shownLabel]);
@@ -58,7 +58,7 @@ export function ChoiceField({
       value={current}
       inputValue={text ?? shownLabel}
       onInputChange={(_, next, why) => {
-        // A reset comes by itself when the choices arrive, and must not take away what was typed to open the cell.
+        // A reset comes on its own when the choices arrive, and must not take away what was typed to open the cell.
         if (why !== 'reset') setText(why === 'input' ? next : null);
       }}
       onChange={(_, choice) => {
@@ -160,7 +160,7 @@ interface TextProps {
 }
 
 /** A name or figure that is set when the field is left or Enter is pressed. What is being typed stays, whatever else changes
- * meanwhile; where somebody else has set this very thing, both are there to choose from. */
+ * while somebody types; where somebody else has set this very thing, both are there to choose from. */
 export function TextSetting({ label, path, value, placeholder }: TextProps) {
   const [draft, setDraft] = useState<{ text: string; sent: boolean } | null>(null);
   const [seen, see] = useState(value);

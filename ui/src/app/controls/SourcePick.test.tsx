@@ -29,23 +29,23 @@ function open(onLook = vi.fn(async () => undefined)) {
   return { user, onLook, unmount };
 }
 
-test('a file that is no sound is left out with its reason, and stops none of the others', async () => {
+test('a file that is not sound is left out with its reason, and stops none of the others', async () => {
   for (const name of ['tuba.wav', 'fiddle.wav']) answer(put(name), { done: true });
-  answer(put('readme.txt'), new Refusal(422, '"readme.txt" is no name of a sound file.'));
+  answer(put('readme.txt'), new Refusal(422, '"readme.txt" is not the name of a sound file.'));
   const { user, onLook } = open();
   await user.upload(screen.getByLabelText('Files'), ['tuba.wav', 'readme.txt', 'fiddle.wav'].map(file));
   await waitFor(() => expect(onLook).toHaveBeenCalledWith('l1', expect.anything()));
   expect(asked.filter((one) => one.request.startsWith('PUT')).map((one) => one.request)).toEqual(
     ['tuba.wav', 'readme.txt', 'fiddle.wav'].map(put),
   );
-  expect(await screen.findByText('Left out: "readme.txt" is no name of a sound file.')).toBeTruthy();
+  expect(await screen.findByText('Left out: "readme.txt" is not the name of a sound file.')).toBeTruthy();
 });
 
 test('where nothing was taken, nothing is looked at', async () => {
-  answer(put('readme.txt'), new Refusal(422, '"readme.txt" is no name of a sound file.'));
+  answer(put('readme.txt'), new Refusal(422, '"readme.txt" is not the name of a sound file.'));
   const { user, onLook } = open();
   await user.upload(screen.getByLabelText('Files'), file('readme.txt'));
-  expect(await screen.findByText('"readme.txt" is no name of a sound file.')).toBeTruthy();
+  expect(await screen.findByText('"readme.txt" is not the name of a sound file.')).toBeTruthy();
   expect(onLook).not.toHaveBeenCalled();
 });
 

@@ -44,7 +44,7 @@ export async function lookedInto<P>(
 const TRIES = 20;
 const PAUSE_MS = 1500;
 
-/** Sends a file. Gives why it was left out, or null: one that is no sound stops none of the others. */
+/** Sends a file. Gives why it was left out, or null: one that is not sound stops none of the others. */
 async function sendOne(id: string, file: File, signal: AbortSignal): Promise<string | null> {
   for (let left = TRIES; ; left -= 1) {
     try {

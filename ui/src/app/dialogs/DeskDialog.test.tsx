@@ -71,7 +71,7 @@ test('says when another desk is there, and lets a stand-in take the rig', async 
   await waitFor(() => expect(asked.map((one) => one.request)).toContain('POST /api/desk/stand-in'));
 });
 
-test('stays while the stand-in starts anew, for the plan is sent next', async () => {
+test('stays while the stand-in starts again, for the plan is sent next', async () => {
   answer('GET /api/desk', { ...STATE, away: 'The desk is the Rowan 16, and the plan is for the Alder 40.' });
   answer('POST /api/desk/stand-in', { ok: true });
   const { user } = open();

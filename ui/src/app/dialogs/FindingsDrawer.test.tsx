@@ -37,7 +37,7 @@ test('a finding is mended by its fix in one press where that takes nothing away'
 
 test.each([
   [{ losses: [{ name: 'Out 15', channel: 'desk/out/15', lost: ['Main L'] }] }],
-  [{ findings_new: ['Main L reaches no output socket.'] }],
+  [{ findings_new: ['Main L does not reach an output socket.'] }],
   [{ heard: [{ source: 'Fiddle', listener: 'Ada', from: -12, to: null }] }],
 ])('a fix that takes something away shows it first: %j', async (harm) => {
   shown({ findings: [finding('tap', { fix: FIX })], sheet: { ports: [] } });

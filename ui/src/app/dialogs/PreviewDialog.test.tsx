@@ -25,8 +25,8 @@ test('tells what breaks, what would be wrong, what is mended, and each setting i
       losses: [{ name: 'Viola', channel: 'desk/ch/21', lost: ['its socket', 'its track'] }],
       notes: ['Fiddle takes a free slot; 3 stay free.'],
       findings_new: ['Viola hears no socket.'],
-      findings_gone: ['Box B hangs on no link.'],
-      problems: [{ where: 'line 4', message: '"Z 99" is no socket' }],
+      findings_gone: ['Box B is not connected to a link.'],
+      problems: [{ where: 'line 4', message: '"Z 99" is not a socket' }],
     }),
   );
   await look('remove_box', { box: 'b' });
@@ -36,8 +36,8 @@ test('tells what breaks, what would be wrong, what is mended, and each setting i
     'Viola loses its socket and its track',
     'Fiddle takes a free slot; 3 stay free.',
     'Viola hears no socket.',
-    'Box B hangs on no link.',
-    'line 4: "Z 99" is no socket',
+    'Box B is not connected to a link.',
+    'line 4: "Z 99" is not a socket',
   ])
     expect(screen.getByText(line)).toBeTruthy();
   const row = screen.getByRole('row', { name: /Channel 1/ });
@@ -74,12 +74,12 @@ test('shows what it would do now when somebody else was first, and takes that by
   answer('POST /api/edits', () => {
     if (!first) return edited(9);
     first = false;
-    return new Refusal(409, 'Ada has changed Channel 4 meanwhile.');
+    return new Refusal(409, 'Ada has changed Channel 4.');
   });
   const { user } = await look('main_mix');
   label = 'Remove Box B, now with Viola';
   await user.keyboard('{Enter}');
-  expect((await screen.findByRole('alert')).textContent).toContain('Ada has changed Channel 4 meanwhile.');
+  expect((await screen.findByRole('alert')).textContent).toContain('Ada has changed Channel 4.');
   expect(screen.getByText('Remove Box B, now with Viola')).toBeTruthy();
   await user.keyboard('{Enter}');
   await waitFor(() => expect(screen.queryByRole('dialog')).toBeNull());

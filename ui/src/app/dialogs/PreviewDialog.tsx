@@ -104,7 +104,7 @@ const PARTS: Record<Preview['parts'][number]['kind'], string> = {
   removed: '',
 };
 
-/** Which lines of a proposal are taken; what a list has no more stands by itself, and is removed only where it is ticked. */
+/** Which lines of a proposal are taken; what a list has no more stands on its own, and is removed only where it is ticked. */
 function Parts({ looking }: { looking: Looking }) {
   const { preview, kind, options } = looking;
   const removed = preview.parts.filter((part) => part.kind === 'removed');

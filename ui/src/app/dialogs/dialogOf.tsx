@@ -6,7 +6,7 @@ interface Closing {
   onClose: () => void;
 }
 
-/** A dialog around what is there while it is open, and begins anew each time. */
+/** A dialog around what is there while it is open, and begins again each time. */
 export const dialogOf = <P extends Closing>(
   Inside: ComponentType<P>,
   look: Pick<DialogProps, 'maxWidth' | 'fullWidth'> = {},

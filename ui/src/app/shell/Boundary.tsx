@@ -9,7 +9,7 @@ interface BoundaryProps {
   children: ReactNode;
 }
 
-/** Keeps the trouble of what is inside to itself: what is around goes on, and it can be shown anew. */
+/** Keeps the trouble of what is inside to itself: what is around goes on, and it can be shown again. */
 export class Boundary extends Component<BoundaryProps, { error: Error | null }> {
   override state: { error: Error | null } = { error: null };
 

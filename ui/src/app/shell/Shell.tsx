@@ -38,7 +38,7 @@ export function Shell() {
     <div className={own.shell}>
       <div className={own.top}>
         <Boundary what="Status bar">
-          <StateBand onFindings={() => openFindings(true)} />
+          <StateBand onFindings={() => openFindings(true)} help={place.id !== 'patch'} />
         </Boundary>
         {!connected && (
           <div className={styles.lost} role="alert">

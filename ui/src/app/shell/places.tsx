@@ -55,7 +55,7 @@ export const places: Place[] = [
   { id: 'handover', name: 'Handover', icon: 'M6 3h9l4 4v14H6zM14 3v5h5M9 12h7m-7 4h7', view: HandoverPlace },
 ];
 
-/** For a telephone on stage: a page by itself, without rail and band. */
+/** For a telephone on stage: a page on its own, without rail and band. */
 const stage: Place = {
   id: 'stage',
   name: 'Stage',

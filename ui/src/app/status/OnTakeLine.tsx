@@ -8,7 +8,7 @@ export function OnTakeLine() {
   if (take === 0) return null;
   return (
     <div className={styles.lost} role="alert">
-      {count(take, 'channel')} on take: the stage is not heard there.
+      {count(take, 'channel')} on take: no stage input there.
     </div>
   );
 }

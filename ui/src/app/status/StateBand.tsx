@@ -5,6 +5,7 @@ import { useShow } from '../../api/queries';
 import { count } from '../../look/format';
 import { DeskDialog } from '../dialogs/DeskDialog';
 import { diskWords } from './disk';
+import { HelpButton } from '../help/HelpButton';
 import { PersonMenu } from '../shell/PersonMenu';
 import { ShowsDialog } from '../dialogs/ShowsDialog';
 import { TroublePill } from './TroublePill';
@@ -12,8 +13,14 @@ import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
 import own from '../shell/shell.module.css';
 
+interface BandProps {
+  onFindings: () => void;
+  /** Whether "?" opens the glossary: not where the page has keys of its own. */
+  help: boolean;
+}
+
 /** What is true now, on every screen: show, clock, desk, positions, recorder and disk, findings. */
-export function StateBand({ onFindings }: { onFindings: () => void }) {
+export function StateBand({ onFindings, help }: BandProps) {
   const state = useLiveState();
   const about = useShow().data?.about;
   const [desk, openDesk] = useState(false);
@@ -49,6 +56,7 @@ export function StateBand({ onFindings }: { onFindings: () => void }) {
         )}
         {state && <TroublePill troubles={state.troubles} />}
         {state && <FindingsPill findings={state.findings} onClick={onFindings} />}
+        <HelpButton byKey={help} />
         <PersonMenu />
       </div>
       <DeskDialog open={desk} onClose={() => openDesk(false)} />

@@ -4,7 +4,7 @@ import { draw } from '../../test/screen';
 import { TroublePill } from './TroublePill';
 
 describe('Troubles', () => {
-  it('are no word while there are none', () => {
+  it('says nothing while there are none', () => {
     draw(<TroublePill troubles={[]} />);
     expect(screen.queryByText(/in trouble/)).toBeNull();
   });

@@ -53,7 +53,7 @@ export function Marking({ capture, guarded, rate }: MarkingProps) {
   );
 }
 
-/** What would harm the take does not get through until the guard is opened on purpose; it closes by itself. */
+/** What would harm the take does not get through until the guard is opened on purpose; it closes on its own. */
 function Guard({ guarded }: { guarded: boolean }) {
   const turn = useCommand((open: boolean) => taken(api.POST('/api/capture/guard', { body: { open } })));
   return guarded ? (

@@ -128,7 +128,7 @@ function Alignment({ roll }: { roll: RollCall }) {
   );
 }
 
-/** Begins anew: what was heard so far, and who ticked it. */
+/** Begins again: what was heard so far, and who ticked it. */
 function Forget() {
   const forget = useCommand(async () => {
     await taken(api.POST('/api/line-check/forget', { body: {} }));

@@ -94,7 +94,7 @@ export function PatchPlace() {
     const open = editing ?? dyeing;
     setEditing(null);
     setDyeing(null);
-    // The cell may be drawn anew by then.
+    // The cell may be drawn again by then.
     if (open) requestAnimationFrame(() => focusCell(open.port.id));
   };
   const inRangeOr = (port: Port) => (range?.includes(port) ? range : [port]);

@@ -62,7 +62,7 @@ export class Ears {
     const node = this.context.createBufferSource();
     node.buffer = buffer;
     node.connect(this.context.destination);
-    // What came too late begins anew, a little ahead.
+    // What came too late begins again, a little ahead.
     const now = this.context.currentTime;
     if (this.next < now) this.next = now + 0.3;
     node.start(this.next);

@@ -3,6 +3,7 @@ import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
 import { dialogOf } from '../../../app/dialogs/dialogOf';
+import { Words } from '../../../app/help/Words';
 import own from '../sheet/sheet.module.css';
 
 const KEYS: [string, string][] = [
@@ -16,10 +17,10 @@ const KEYS: [string, string][] = [
   ['F8', 'join two channels to a pair, or split it'],
   ['F9', 'lock or unlock a channel for auto-patch'],
   ['Space', 'arm or disarm a track'],
-  ['Ctrl V', 'names from the clipboard, one a line, from here down'],
+  ['Ctrl V', 'names from the clipboard, one per line, from here down'],
   ['/', 'find a strand: type, Enter goes there, Esc ends it'],
   ['Ctrl Z, Ctrl Shift Z', 'undo, redo'],
-  ['?', 'these keys'],
+  ['?', 'these keys, and the glossary'],
 ];
 
 function Keys({ onClose }: { onClose: () => void }) {
@@ -39,6 +40,8 @@ function Keys({ onClose }: { onClose: () => void }) {
             ))}
           </tbody>
         </table>
+        <h3>Glossary</h3>
+        <Words />
       </DialogContent>
       <DialogActions>
         <Button onClick={onClose}>Close</Button>

@@ -20,7 +20,7 @@ const input = (name: string) => (
 );
 const box = () => screen.getByRole('textbox', { name: 'Name of channel 4' });
 
-test('a name that somebody else has typed meanwhile stays, and the other one can be taken', async () => {
+test('a name that somebody else has typed stays, and the other one can be taken', async () => {
   shown();
   answer('POST /api/edits', edited(8));
   const { user, again } = draw(input('Fiddle'));
@@ -35,7 +35,7 @@ test('a name that somebody else has typed meanwhile stays, and the other one can
   expect(bodies('POST /api/edits').map((body) => body['settings'])).toEqual([{ 'channel/4/name': 'Viola' }]);
 });
 
-test('what was not typed anew sets nothing over what somebody else has typed', async () => {
+test('what was not typed again sets nothing over what somebody else has typed', async () => {
   const { user, again } = draw(input('Fiddle'));
   again(input('Violin'));
   await user.type(box(), '{Enter}');

@@ -18,7 +18,7 @@ export interface PortCellProps {
   onDye: (port: Port, cell: HTMLElement) => void;
 }
 
-/** One port of the sheet. Drawn anew only when something of it has changed. */
+/** One port of the sheet. Drawn again only when something of it has changed. */
 export const PortCell = memo(function PortCell(props: PortCellProps) {
   const { port, left, width, kinds, focusable, selected, onPoint, onOpen, onDye } = props;
   const dyed = (port.rail === 'channel' || port.rail === 'track') && (port.name !== '' || !port.free);
