@@ -58,8 +58,10 @@ module Loomshuttle
         exit(1) if rows.any? { |row| row["wish"] == "broken" }
       end
 
-      desc "wishes", "List requirements; exit code 1 if any is not met"
-      def wishes
+      map "wishes" => :requirements, "roll" => :line_check # their former names
+
+      desc "requirements", "List requirements; exit code 1 if any is not met"
+      def requirements
         list = client.get("/api/hearing")["wishes"].map do |one|
           { "wish" => one["number"], "wants" => one["words"], "source" => one["source_title"], "listener" => one["listener_title"], "db" => one["db"],
             "state" => one["kept"] ? "kept" : "broken" }
@@ -93,8 +95,8 @@ module Loomshuttle
         show(list) { Answers.takes(list) }
       end
 
-      desc "roll", "Line check: every source with its verdict and what to do; exit code 1 unless all are good"
-      def roll
+      desc "line-check", "Line check: every source with its verdict and what to do; exit code 1 unless all are good"
+      def line_check
         lines = client.get("/api/line-check")["lines"]
         show(lines) { Answers.roll(lines) }
         exit(1) unless lines.all? { |line| line["verdict"] == "good" }

@@ -39,7 +39,7 @@ RSpec.describe "The running application" do
 
     it "calls the roll: exit code 1 while a source is not good" do
       Tools.wait_until(60, "somebody to be heard") { application.get("/api/line-check")["lines"].any? { |line| line["verdict"] == "good" } }
-      out, _, code = application.command("roll")
+      out, _, code = application.command("line-check")
       expect([code, out]).to match([1, /^channel\s+name\s+socket\s+verdict.*^16\s+Hurdy-gurdy\s+A 16\s+\S/m])
       expect(json("roll").first.size).to eq(32)
     end

@@ -51,7 +51,7 @@ RSpec.describe "The Capture place", type: :feature do
   it "begins in the past, lets the guard be opened on purpose, and is ended by a held key" do
     open_place("capture")
     Tools.wait_until(60, "ten seconds of look-back") { application.get("/api/state")["recorder"]["look_back"]["seconds"] > 10 }
-    pick("Begins", "10 s ago")
+    pick("Start", "10 s ago")
     click_button("Capture")
     expect(page).to have_button("Hold to stop")
     Tools.wait_until(60, "the past to be written") { capture && capture["frames"] > 9 * 48_000 }

@@ -85,7 +85,7 @@ module Loomshuttle
         when "track" then track_text(point)
         when "recorder" then "mixed by the recorder"
         when "interface" then playback_text(point)
-        when "card" then point.card_send? ? "leaves for the recorder" : "comes in from the recorder"
+        when "card" then point.card_send? ? "to the recorder" : "from the recorder"
         else desk_text(point, join)
         end
       end
@@ -116,9 +116,9 @@ module Loomshuttle
       end
 
       def link_text(point)
-        return "on its way to a box" if point.kind == "down"
+        return "to a box" if point.kind == "down"
 
-        @show.layout.source(point)&.missing || "on its way to the desk"
+        @show.layout.source(point)&.missing || "to the desk"
       end
 
       def channel_text(point, join)

@@ -120,7 +120,7 @@ function deskFact({ desk }: LiveState): FactProps {
   if (!desk.up) return { title: 'Desk offline', words: 'no reply', kind: 'stop' };
   if (desk.stranger) return { title: 'Another desk', words: 'than planned', kind: 'stop' };
   const waits = desk.follows ? '' : ' · waits for Send';
-  if (!desk.apart) return { title: 'Desk in sync', words: `every setting equal${waits}`, kind: '' };
+  if (!desk.apart) return { title: 'Desk in sync', words: `all settings match${waits}`, kind: '' };
   return {
     title: `Desk: ${count(desk.apart, 'difference')}`,
     words: `compare and send${waits}`,

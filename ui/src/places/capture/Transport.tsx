@@ -89,7 +89,7 @@ function Start({ armed }: { armed: Track[] }) {
         />
         <TextField
           select
-          label="Begins"
+          label="Start"
           size="small"
           className={own.since}
           disabled={along !== ''}

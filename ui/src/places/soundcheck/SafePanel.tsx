@@ -48,7 +48,7 @@ export function SafePanel({ show, onTake }: { show: Show; onTake: number }) {
         Return to stage
       </Button>
       <p className={cx(styles.hint, styles.apart)}>
-        A flip changes only what a channel hears. Undo never moves it; Return to stage is its way back.
+        A flip changes only the channel’s source. Undo does not affect it; use Return to stage.
       </p>
     </aside>
   );

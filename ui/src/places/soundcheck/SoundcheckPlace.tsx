@@ -63,13 +63,11 @@ export default function SoundcheckPlace() {
         <div className={own.boardHeads}>
           <div>
             <h2>Stage</h2>
-            <span className={styles.quiet}>
-              {count(channels.length - onTake.length, 'channel')} hear the stage
-            </span>
+            <span className={styles.quiet}>{count(channels.length - onTake.length, 'channel')} on stage</span>
           </div>
           <div className={own.takeHead}>
             <h2>Take {state?.recorder.take_playback?.number ?? number ?? ''}</h2>
-            <span className={styles.quiet}>{count(onTake.length, 'channel')} hear the card</span>
+            <span className={styles.quiet}>{count(onTake.length, 'channel')} on take</span>
           </div>
         </div>
         <ShuttleBoard show={show} channels={channels} />

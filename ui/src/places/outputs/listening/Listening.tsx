@@ -163,7 +163,7 @@ function SourceRow({ heard, ears, on, onChoose }: RowProps) {
             </span>
           ))}
           {wishes.length === 0 && ways > ears && db !== null && (
-            <span className={styles.hint}>{ways} ways</span>
+            <span className={styles.hint}>{ways} paths</span>
           )}
         </span>
         <span className={cx(styles.figure, db === null ? styles.quiet : styles.strong)}>

@@ -86,8 +86,8 @@ export function OutputSheet({ outputs, kind, sought, onTrace }: SheetProps) {
         <kbd>↑</kbd> <kbd>↓</kbd> <kbd>←</kbd> <kbd>→</kbd> cell · <kbd>Shift</kbd> a range · type or{' '}
         <kbd>Enter</kbd> to change · <kbd>Del</kbd> empties ·{' '}
         {range.length > 1
-          ? `${range.length} lines chosen: what is set ascends from the first`
-          : 'one line chosen'}
+          ? `${range.length} rows selected: values count up from the first`
+          : 'one row selected'}
       </p>
       <table
         ref={grid}
@@ -105,7 +105,7 @@ export function OutputSheet({ outputs, kind, sought, onTrace }: SheetProps) {
             {columns.map((one) => (
               <th key={one}>{HEADS[one]}</th>
             ))}
-            {kind === 'output' && <th>Comes out at</th>}
+            {kind === 'output' && <th>Socket</th>}
           </tr>
         </thead>
         <tbody>
@@ -145,7 +145,7 @@ export function OutputSheet({ outputs, kind, sought, onTrace }: SheetProps) {
                 );
               })}
               {kind === 'output' && (
-                <td data-head="Comes out at">
+                <td data-head="Socket">
                   {line.sockets.map((one) => (
                     <button
                       key={one.point}

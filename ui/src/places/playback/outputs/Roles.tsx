@@ -20,7 +20,7 @@ import styles from '../../../look/look.module.css';
 import { Select, Text } from '../song/SongFields';
 import own from '../playback.module.css';
 
-const KINDS = { parts: 'parts', click: 'click', guide: 'spoken guide', pilot: 'pilot', timecode: 'timecode' };
+const KINDS = { parts: 'music', click: 'click', guide: 'spoken guide', pilot: 'pilot', timecode: 'timecode' };
 
 /** Where each role goes, once for all songs, and what playback's outputs are cabled to. */
 export function Roles({ playback }: { playback: Playback }) {
@@ -100,7 +100,7 @@ function Table({ playback, roles }: { playback: Playback; roles: PlaybackRole[] 
         <thead>
           <tr>
             <th>Role</th>
-            <th>Is</th>
+            <th>Type</th>
             <th>Group</th>
             <th>Plays to</th>
             <th>Mono sum</th>
@@ -133,7 +133,7 @@ function Row({ role, outputs }: { role: PlaybackRole; outputs: Playback['outputs
   return (
     <tr>
       <th scope="row">{role.name}</th>
-      <td data-head="Is">
+      <td data-head="Type">
         <Select label={`What ${role.name} is`} value={role.kind} onChange={(value) => put('kind', value)}>
           {Object.entries(KINDS).map(([kind, name]) => (
             <MenuItem key={kind} value={kind}>

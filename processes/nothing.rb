@@ -1,0 +1,1 @@
+puts ENV.fetch('LOOMSHUTTLE_CAUTIOUS', 'bold'); $stdout.flush; exit(1)
