@@ -69,7 +69,7 @@ end
 seconds, lanes = (ARGV[0] || 3600).to_i, (ARGV[1] || 64).to_i
 needed = seconds * lanes * RATE * 3
 Dir.mktmpdir("hour", ARGV[2]) do |folder|
-  free = Loomshuttle::Runtime::Programs.free_bytes(folder)
+  free = Loomshuttle::Runtime::FreeBytes.of(folder)
   abort "#{needed >> 30} GiB are needed in #{folder}, #{free >> 30} are free; name another folder." if needed * 1.05 > free
 
   Bench.machine

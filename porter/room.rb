@@ -13,7 +13,7 @@ module Loomshuttle
 
       # @param folder [String] of the job   @param takes [String] folder of all takes
       # @param free [Proc] gives free bytes of a folder's disk, or nil
-      def initialize(folder, takes, free: Runtime::Programs.method(:free_bytes))
+      def initialize(folder, takes, free: Runtime::FreeBytes.method(:of))
         @folder, @takes, @free = folder, takes, free
       end
 

@@ -98,7 +98,7 @@ module Loomshuttle
         [Runtime::Worker.start("reader", priority: -3) { |worker| worker.rest(@unit.fill ? 0.05 : 0.1) },
          Runtime::Worker.start("watch") { |worker| watch(worker) },
          Runtime::Worker.start("disks") do |worker|
-           @unit.tell_free(takes: Runtime::Programs.free_bytes(@takes), mirror: @unit.mirror && Runtime::Programs.free_bytes(@unit.mirror))
+           @unit.tell_free(takes: Runtime::FreeBytes.of(@takes), mirror: @unit.mirror && Runtime::FreeBytes.of(@unit.mirror))
            @unit.look_at_mirror
            worker.rest(2)
          end,

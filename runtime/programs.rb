@@ -4,8 +4,8 @@ require "io/wait"
 
 module Loomshuttle
   module Runtime
-    # Other programs, run by their words (never by a shell), for so long and with so much to say at most. One that hangs, as `df` does on a
-    # disk that is gone, is killed and left behind; so is one that says nothing any more and does not end.
+    # Other programs, run by their words (never by a shell), for so long and with so much to say at most. One that hangs is killed and left
+    # behind; so is one that says nothing more and does not end.
     module Programs
       # @param command [Array<String>]   @param seconds [Numeric]   @param most [Integer] bytes of output that are kept
       # @param both [Boolean] whether what it says against it is wanted, too
@@ -44,15 +44,6 @@ module Loomshuttle
         kill(pipe)
       ensure
         Process.detach(pipe.pid)
-      end
-
-      # Free bytes of a folder's disk.
-      # @return [Integer, nil] nil when the system does not tell
-      def self.free_bytes(folder)
-        text, well = run("df", "--output=avail", "-B1", "--", folder, seconds: 2)
-        text.lines.last.to_s[/\d+/]&.to_i if well
-      rescue SystemCallError
-        nil
       end
 
       class << self

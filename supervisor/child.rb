@@ -102,7 +102,7 @@ module Loomshuttle
         @ends = @ends.last(BUSY) << @now.call
         pause = @ends.size > BUSY && @ends.last - @ends.first < 1 ? 1 : 0
         @start_at = @now.call + pause
-        "The #{@name} had ended; it was started again."
+        "The #{@name} ended and was restarted."
       end
 
       def failed(why)
@@ -112,8 +112,8 @@ module Loomshuttle
         @given_up ||= @failures.size >= HOPELESS
         pause = given_up? ? LONG_PAUSES[[(@long += 1) - 1, LONG_PAUSES.size - 1].min] : PAUSES[[@failures.size - 1, PAUSES.size - 1].min]
         @start_at = now + pause
-        @words = given_up? ? "The #{@name} ends again and again, and was given up; it is tried again every #{pause} s. Its last words: #{why}" : nil
-        given_up? ? @words : "The #{@name} had ended; it was started again."
+        @words = given_up? ? "The #{@name} keeps failing; retrying every #{pause} s. Last error: #{why}" : nil
+        given_up? ? @words : "The #{@name} ended and was restarted."
       end
 
       def last_words = Text.readable(File.readlines(@log).last(3).map(&:strip).join(" | "), most: 500)

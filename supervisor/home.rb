@@ -22,7 +22,7 @@ module Loomshuttle
         FileUtils.mkdir_p([@path, *FOLDERS.map { |name| File.join(@path, name) }])
         FOLDERS.each { |name| File.chmod(0o700, File.join(@path, name)) }
         Process.uid.zero? ? let_postgres_through : File.chmod(0o700, @path)
-        free = Runtime::Programs.free_bytes(@path)
+        free = Runtime::FreeBytes.of(@path)
         raise Failed, "The disk of #{@path} is full: #{free / 1_048_576} MB are free, 300 MB are needed. Free some, or choose another --home." if free && free < LEAST_FREE
       rescue SystemCallError => e
         raise Failed, "The home folder #{@path} cannot be used: #{e.message}."

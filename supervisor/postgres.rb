@@ -50,7 +50,7 @@ module Loomshuttle
         return if Runtime::Clock.now - @gone_since < patience
 
         @gone_since = nil
-        start_server ? "PostgreSQL had ended; it was started again." : "PostgreSQL has ended and does not start; see #{log}."
+        start_server ? "PostgreSQL ended and was restarted." : "PostgreSQL has ended and does not start; see #{log}."
       end
 
       # @return [Boolean] whether there is a cluster

@@ -127,7 +127,7 @@ RSpec.describe "The application on solid ground", :own_application do
     captured_on(1)
     application.post("/api/capture/stop")
     take = application.take(id)
-    expect(take).to include("state" => "complete", "note" => /started again/)
+    expect(take).to include("state" => "complete", "note" => /the desk restarted/)
   end
 
   # Each of these ended everything once, most of them again at the next start.
@@ -169,12 +169,12 @@ RSpec.describe "The application on solid ground", :own_application do
     File.write(jobs, "no folder")
     Tools.wait_until(90, "it to be given up") do
       application.pids("porter").each { |pid| Process.kill(:KILL, pid) }
-      state["troubles"].grep(/The porter ends again and again, and was given up; it is tried again every \d+ s/).any?
+      state["troubles"].grep(/The porter keeps failing; retrying every \d+ s/).any?
     rescue Errno::ESRCH
       false
     end
     expect(application.get("/api/health")).to include("ok" => true, "parts" => include(include("name" => "porter", "state" => "given up")))
-    expect(application.command("status").first).to include("The porter ends again and again")
+    expect(application.command("status").first).to include("The porter keeps failing")
     captured_on(1)
     application.post("/api/capture/stop")
     expect_whole(id)

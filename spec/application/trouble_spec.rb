@@ -23,7 +23,7 @@ RSpec.describe "The application in trouble", :own_application do
     expect(Tools.run("sndfile-info", take["tracks"][0]["path"])).to match(/Frames\s*: #{take['frames']}/)
     state = Tools.wait_until(60, "the recorder") { application.get("/api/state")["recorder"].then { |one| one if one["up"] } }
     expect(state["recovered"]).to match([include("number" => 1, "note" => /recovered/)])
-    expect(application.log).to include("The recorder had ended; it was started again")
+    expect(application.log).to include("The recorder ended and was restarted")
   end
 
   it "goes on capturing while PostgreSQL is away, and shows the take afterwards" do
@@ -37,7 +37,7 @@ RSpec.describe "The application in trouble", :own_application do
     application.post("/api/capture/stop")
     take = application.take(id)
     expect(take).to include("state" => "complete", "gaps" => [])
-    Tools.wait_until(60, "the words") { application.log.include?("PostgreSQL had ended; it was started again.") }
+    Tools.wait_until(60, "the words") { application.log.include?("PostgreSQL ended and was restarted.") }
   end
 
   it "ends whole on TERM, keeps everything, and finds it again" do
@@ -89,11 +89,11 @@ RSpec.describe "The application in trouble", :own_application do
     expect(application.get("/api/state").dig("recorder", "capture")).to include("id" => id)
     before = frames
     restart_desk
-    Tools.wait_until(60, "the break") { application.get("/api/state").dig("recorder", "capture", "warning") =~ /started again/ }
+    Tools.wait_until(60, "the break") { application.get("/api/state").dig("recorder", "capture", "warning") =~ /the desk restarted/ }
     captured_on(1)
     application.post("/api/capture/stop")
     take = application.take(id)
-    expect(take).to include("state" => "complete", "note" => /The desk started again after/)
+    expect(take).to include("state" => "complete", "note" => /Gap of .* the desk restarted/)
     expect(take["gaps"].select { |gap| gap["at"] < before - 2400 }).to eq([])
     expect(Tools.run("sndfile-info", take["tracks"][0]["path"])).to match(/Frames\s*: #{take['frames']}\b/)
     Tools.wait_until(60, "the desk in step") { application.get("/api/state")["desk"].then { |desk| desk["up"] && desk["apart"]&.zero? } }

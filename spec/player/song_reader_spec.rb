@@ -7,7 +7,7 @@ RSpec.describe Loomshuttle::Player::SongReader, :folder do
   def tonight(tempo, key) = Loomshuttle::Songs::Tonight.plain.with(tempo: tempo, key: key)
 
   it "opens a song as it goes tonight once its parts are made, and says so before" do
-    expect { library.open(id, tonight(80, 0)) }.to raise_error(Loomshuttle::Invalid, "Tide is not rendered at 80 % yet; make it under Tonight, in Playback.")
+    expect { library.open(id, tonight(80, 0)) }.to raise_error(Loomshuttle::Invalid, "Tide is not rendered at 80 % yet. Render it under Tonight, in Playback.")
     expect(library.made?(id, 80, 0)).to be(false)
     stem = Loomshuttle::Songs::SongFile.read(File.join(@folder, id))["stems"].first
     made = File.join(@folder, id, Loomshuttle::Songs::Varied.file(stem, 80, 0))

@@ -114,7 +114,7 @@ RSpec.describe Loomshuttle::Player::Unit, :folder do
     expect(rig.player.status["position"]).to be_within(6000).of(38_400)
     rig.run(1, connected: false)
     expect(rig.player.status["clock"]).to be(false)
-    expect { rig.player.command("play") }.to raise_error(Loomshuttle::Invalid, /tells no clock/)
+    expect { rig.player.command("play") }.to raise_error(Loomshuttle::Invalid, /No clock from/)
   end
 
   it "says what is wrong with a stem, and plays the others" do
@@ -135,7 +135,7 @@ RSpec.describe Loomshuttle::Player::Unit, :folder do
     other = "00000000-0000-4000-8000-000000000002"
     SongFolder.write(@folder, { "Strings" => strings }, id: other, rate: 44_100)
     player.configure(items: [{ "key" => 5, "song" => "00000000-0000-4000-8000-000000000001" }, { "key" => 6, "song" => other }, { "key" => 7, "song" => other.tr("2", "3") }])
-    expect(player.status["problem"]).to match(/kept at 44.1 kHz/)
+    expect(player.status["problem"]).to match(/stored at 44.1 kHz/)
     expect { player.load(item: 6) }.to raise_error(Loomshuttle::Invalid, /44.1 kHz/)
     expect { player.load(item: 7) }.to raise_error(Loomshuttle::Invalid, /not in this computer's library/)
     expect { player.load(item: 8) }.to raise_error(Loomshuttle::Invalid, /no song 8/)

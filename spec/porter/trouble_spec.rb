@@ -75,7 +75,7 @@ RSpec.describe Loomshuttle::Porter::Server, :folder do
 
   it "ends an export that would take what the disk has left, and clears away what was made" do
     job = jobs.export(take, form: "zip")
-    allow(Loomshuttle::Runtime::Programs).to receive(:free_bytes).and_return((512 << 20) + 5)
+    allow(Loomshuttle::Runtime::FreeBytes).to receive(:of).and_return((512 << 20) + 5)
     work_off
     expect(jobs.find(job["id"])).to include("state" => "failed", "error" => /The disk has no room for it/)
     expect(Dir.children(File.join(root, job["id"]))).to eq(["job.json"])

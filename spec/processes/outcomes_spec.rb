@@ -60,7 +60,7 @@ RSpec.describe "A take in trouble", :folder do
   it "is closed whole before the disk is full; the next one is refused" do
     begin_capture({ takes => 64 + 18 })
     folder, manifest = recorder.finished_take
-    expect(manifest).to include("state" => "ended early", "gaps" => [], "note" => /The disk is full; take 1 was closed before that/)
+    expect(manifest).to include("state" => "ended early", "gaps" => [], "note" => /Disk almost full: take 1 was closed before that/)
     expect(recorder.call("status")).to include("clock" => true, "capture" => nil, "last_problem" => manifest["note"])
     expect_whole(folder, manifest)
     expect(recorder.call("capture.start")).to include("message" => /The disk is full: \d+ MiB are free/)
@@ -71,14 +71,14 @@ RSpec.describe "A take in trouble", :folder do
     captured(1)
     fill(takes)
     folder, manifest = recorder.finished_take
-    expect(manifest).to include("state" => "ended early", "frames" => be > 48_000, "gaps" => [], "note" => /closed early: No space left/)
+    expect(manifest).to include("state" => "ended early", "frames" => be > 48_000, "gaps" => [], "note" => /ended early: No space left/)
     expect_whole(folder, manifest)
     expect(recorder.call("status")["clock"]).to be(true)
   end
 
   it "goes on without its mirror, which is whole to where its disk was full" do
     begin_capture({ second => 64 + 18 }, mirror: second)
-    warned(/mirror in .*second was given up/)
+    warned(/mirror in .*second stopped after/)
     captured((recorder.call("status")["capture"]["frames"] / 48_000.0) + 1)
     recorder.call("capture.stop")
     folder, manifest = recorder.finished_take

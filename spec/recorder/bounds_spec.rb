@@ -106,9 +106,9 @@ RSpec.describe "Bounds of the recorder", :folder do
       rig.pause(30)
       expect(recorder.status["clock"]).to be(false)
       rig.run(1)
-      expect(recorder.status["capture"]["warning"]).to eq("The desk sent nothing for 30.0 s after 1.0 s; that time is not in the files.")
+      expect(recorder.status["capture"]["warning"]).to eq("Gap of 30.0 s at 1.0 s: the desk sent no audio.")
       done = recorder.capture_stop
-      expect(done).to include("breaks" => [{ "at" => 48_000, "seconds" => 30.0, "kind" => "paused" }], "gaps" => [], "state" => "complete", "note" => /sent nothing for 30.0 s/)
+      expect(done).to include("breaks" => [{ "at" => 48_000, "seconds" => 30.0, "kind" => "paused" }], "gaps" => [], "state" => "complete", "note" => /Gap of 30.0 s/)
       expect(samples(1).size).to eq(done["frames"])
     end
 
@@ -161,7 +161,7 @@ RSpec.describe "Bounds of the recorder", :folder do
       recorder.spool = ->(one) { recorder.handle(one.position.between?(24_000, 47_999) ? one.dropped : one) }
       rig.run(1.5)
       done = recorder.capture_stop
-      expect(done["note"]).to eq("The disk was too slow: 0.5 s that arrived could not be written and are silent.")
+      expect(done["note"]).to eq("Disk too slow: 0.5 s could not be written and are silent.")
       expect(done["gaps"].sum { |gap| gap["frames"] }).to eq(3 * 24_000)
     end
   end
@@ -241,7 +241,7 @@ RSpec.describe "Bounds of the recorder", :folder do
         end
         rig.run(0.05)
       end
-      expect { recorder.measure_trip(output: 1, input: 2) }.to raise_error(Loomshuttle::Invalid, /Nothing came back/)
+      expect { recorder.measure_trip(output: 1, input: 2) }.to raise_error(Loomshuttle::Invalid, /did not arrive/)
       expect(second).to eq("A measurement is under way already.")
     end
 

@@ -12,10 +12,10 @@ RSpec.describe "A virtual take in trouble", :folder do
       recorder.tell_free(takes: (64 << 20) + (576_000 * 100))
       recorder.capture_start
       rig.run(0.2)
-      expect(recorder.status["capture"]).to include("disk_seconds" => 100, "warning" => "The disk is full in 1 min 40 s.")
+      expect(recorder.status["capture"]).to include("disk_seconds" => 100, "warning" => "The disk will be full in 1 min 40 s.")
       recorder.tell_free(takes: (64 << 20) + (576_000 * 9))
       rig.run(0.2)
-      expect(recorder.status).to include("capture" => nil, "last_problem" => /disk is full/)
+      expect(recorder.status).to include("capture" => nil, "last_problem" => /Disk almost full/)
       expect(manifest).to include("state" => "ended early", "frames" => 9_600)
       expect(samples(1).size).to eq(9_600)
     end
@@ -110,7 +110,7 @@ RSpec.describe "A virtual take in trouble", :folder do
       go_on_until { recorder.status["capture"]["warning"] }
       expect(recorder.status["capture"]["warning"]).to match(/mirror in .*second stopped after 0.[345] s: .*Input.output error/)
       recorder.capture_stop
-      expect(manifest).to include("state" => "complete", "frames" => be >= 48_000, "note" => /mirror .* given up/)
+      expect(manifest).to include("state" => "complete", "frames" => be >= 48_000, "note" => /mirror .* stopped after/)
       expect(samples(1).size).to eq(manifest["frames"])
     end
 
@@ -142,8 +142,8 @@ RSpec.describe "A virtual take in trouble", :folder do
       end
       rig.run(0.2)
       held.close
-      expect(recorder.capture_stop).to include("state" => "ended early", "note" => /closed early: Input.output error/)
-      expect(recorder.status["last_problem"]).to include("closed early")
+      expect(recorder.capture_stop).to include("state" => "ended early", "note" => /ended early: Input.output error/)
+      expect(recorder.status["last_problem"]).to include("ended early")
     end
 
     # As a network disk does that is gone: it neither writes nor fails.
@@ -182,7 +182,7 @@ RSpec.describe "A virtual take in trouble", :folder do
       Tools.wait_until { Loomshuttle::Recorder::Manifest.all(second).last.last["frames"] > 24_000 }
       broken << second
       go_on_until { recorder.status["capture"].nil? }
-      expect(recorder.status).to include("capture" => nil, "last_problem" => /closed early: .* stopped after 0.[345] s/)
+      expect(recorder.status).to include("capture" => nil, "last_problem" => /ended early: .* stopped after 0.[345] s/)
       there = Loomshuttle::Recorder::Manifest.all(second).last.last
       expect(there).to include("state" => "ended early", "frames" => be > 24_000)
       expect((1..4).map { |track| Loomshuttle::Formats::Wav::Reader.new(path(track, Loomshuttle::Recorder::Manifest.all(second).last.first)).frames }).to eq([there["frames"]] * 4)
@@ -193,16 +193,16 @@ RSpec.describe "A virtual take in trouble", :folder do
       recorder.tell_free(takes: room, mirror: room * 2)
       recorder.capture_start(name: "Both")
       rig.run(0.5)
-      expect(recorder.status["capture"]).to include("disk_seconds" => 100, "warning" => "The disk is full in 1 min 40 s.")
+      expect(recorder.status["capture"]).to include("disk_seconds" => 100, "warning" => "The disk will be full in 1 min 40 s.")
       recorder.tell_free(takes: 64 << 20, mirror: room)
       rig.run(0.5)
       words = /takes stopped after 0.5 s: its disk is full. The take goes on in .*second/
-      expect(recorder.status["capture"]).to include("disk_seconds" => 100, "warning" => /\AThe mirror's disk is full in 1 min 40 s. The copy in .*#{words}/)
+      expect(recorder.status["capture"]).to include("disk_seconds" => 100, "warning" => /\AThe mirror's disk will be full in 1 min 40 s. The copy in .*#{words}/)
       expect(manifest).to include("state" => "ended early", "frames" => 24_000, "note" => words)
       expect(samples(1).size).to eq(24_000)
       recorder.tell_free(takes: room, mirror: 64 << 20)
       rig.run(0.5)
-      expect(recorder.status).to include("capture" => nil, "last_problem" => /The disk is full; take 1 was closed before that.*#{words}/)
+      expect(recorder.status).to include("capture" => nil, "last_problem" => /Disk almost full: take 1 was ended safely.*#{words}/)
       expect(Loomshuttle::Recorder::Manifest.all(second).last.last).to include("state" => "ended early", "frames" => 48_000)
     end
 
@@ -223,7 +223,7 @@ RSpec.describe "A virtual take in trouble", :folder do
       File.write(File.join(@folder, "file"), "no folder")
       recorder.capture_start
       rig.run(0.2)
-      expect(recorder.capture_stop).to include("state" => "complete", "note" => /given up after 0.0 s/)
+      expect(recorder.capture_stop).to include("state" => "complete", "note" => /stopped after 0.0 s/)
     end
   end
 
@@ -278,7 +278,7 @@ RSpec.describe "A virtual take in trouble", :folder do
       rig.run(1)
       expect(recorder.status["capture"]["warning"]).to eq("Gap of 2.5 s at 1.0 s: the desk restarted.")
       done = recorder.capture_stop
-      expect(done).to include("state" => "complete", "breaks" => [{ "at" => 48_000, "seconds" => 2.5 }], "note" => /started again after 1.0 s/)
+      expect(done).to include("state" => "complete", "breaks" => [{ "at" => 48_000, "seconds" => 2.5 }], "note" => /Gap of 2.5 s at 1.0 s: the desk restarted/)
       expect(samples(1).size).to eq(done["frames"])
     end
 
@@ -296,7 +296,7 @@ RSpec.describe "A virtual take in trouble", :folder do
       rig.run(1)
       starts_anew(1)
       rig.run(1)
-      expect(Loomshuttle::Recorder::Recovery.run(recorder.takes).first["note"]).to match(/were recovered. The desk started again after 1.0 s; the 1.0 s that/)
+      expect(Loomshuttle::Recorder::Recovery.run(recorder.takes).first["note"]).to match(/were recovered. Gap of 1.0 s at 1.0 s: the desk restarted/)
       expect(Dir.children(takes.last.first)).not_to include(".spare")
     end
   end

@@ -113,7 +113,7 @@ RSpec.describe Loomshuttle::Recorder::Unit, :folder do
     end
 
     it "says that nothing arrives when no desk sends" do
-      expect { recorder.capture_start }.to raise_error(Loomshuttle::Invalid, /No samples arrive/)
+      expect { recorder.capture_start }.to raise_error(Loomshuttle::Invalid, /No audio from the desk/)
     end
 
     it "closes the take cleanly when the disk is full" do
@@ -123,7 +123,7 @@ RSpec.describe Loomshuttle::Recorder::Unit, :folder do
       allow_any_instance_of(Loomshuttle::Formats::Wav::Writer).to receive(:write).and_raise(Errno::ENOSPC) # rubocop:disable RSpec/AnyInstance
       rig.run(0.3)
       expect(takes.first.last).to include("state" => "ended early", "note" => /No space left/)
-      expect(recorder.status["last_problem"]).to include("closed early")
+      expect(recorder.status["last_problem"]).to include("ended early")
       expect(read(0, 0).frames).to eq(24_000)
     end
   end

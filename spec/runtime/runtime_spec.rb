@@ -64,8 +64,26 @@ RSpec.describe Loomshuttle::Runtime::Programs, :folder do
     expect(described_class.run("sleep", "60", seconds: 0.1)).to eq(["", false])
     expect(described_class.run("head", "-c", "3000000", "/dev/zero", most: 100_000).first.bytesize).to be < 200_000
     expect(described_class.run("false")).to eq(["", false])
-    expect(described_class.free_bytes(@folder)).to be_positive
-    expect(described_class.free_bytes("/nowhere at all")).to be_nil
+  end
+end
+
+# Reference: df (GNU coreutils).
+RSpec.describe Loomshuttle::Runtime::FreeBytes, :folder do
+  it "tells what df tells, and nothing of a folder that is not there" do
+    told = -> { Tools.run("df", "--output=avail", "-B1", "--", @folder).lines.last.to_i }
+    Tools.wait_until(10, "a disk that nobody writes to just now") { described_class.of(@folder) == told.call }
+    expect([described_class.of("/nowhere at all"), described_class.of("a\0b")]).to eq([nil, nil])
+  end
+
+  it "leaves a disk alone that does not answer, until it does" do
+    go = Queue.new
+    asked = 0
+    allow(described_class).to receive(:ask) { (asked += 1) && go.pop }
+    expect(Array.new(3) { described_class.of("/gone", patience: 0.05) }).to eq([nil, nil, nil])
+    expect(asked).to eq(1)
+    go << 5
+    go << 7
+    expect(Tools.wait_until { described_class.of("/gone", patience: 5) }).to eq(7)
   end
 end
 
@@ -94,7 +112,7 @@ RSpec.describe Loomshuttle::Runtime::Aside, :folder do
     File.write(path, "[]")
     expect { expect(aside.read(path) { |data| Loomshuttle::Shape.record({}).check(data, "some.json") }).to be_nil }.to output(/put aside/).to_stderr
     expect(File.exist?(path)).to be(false)
-    expect(aside.list).to match([include("name" => "some.json", "why" => "some.json is an object.", "at" => /\A20/)])
+    expect(aside.list).to match([include("name" => "some.json", "why" => "some.json must be an object.", "at" => /\A20/)])
     File.write(path, "{}")
     expect(aside.read(path) { |data| Loomshuttle::Shape.record({}).check(data) }).to eq({})
   end

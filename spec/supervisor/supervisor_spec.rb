@@ -61,9 +61,9 @@ RSpec.describe Loomshuttle::Supervisor::Child, :folder do
   it "gives up alone on what ends again and again, with its last words, and tries it again with growing pauses" do
     child.start
     4.times { ended && pause }
-    expect([child.report["state"], words.uniq]).to eq(["running", ["The nothing had ended; it was started again."]])
+    expect([child.report["state"], words.uniq]).to eq(["running", ["The nothing ended and was restarted."]])
     ended
-    expect(words.last).to match(/\AThe nothing ends again and again, and was given up; it is tried again every 5 s. Its last words: .*nothing.rb/)
+    expect(words.last).to match(/\AThe nothing keeps failing; retrying every 5 s. Last error: .*nothing.rb/)
     expect(child.report).to include("name" => "nothing", "state" => "given up", "words" => words.last)
     pauses = Array.new(3) { pause.tap { ended } }
     expect(pauses).to match([be_within(0.3).of(5), be_within(0.3).of(10), be_within(0.3).of(20)])

@@ -177,7 +177,8 @@ RSpec.describe Loomshuttle::Web::App, :folder do
     ["/api/steps", { kind: "magic" }] => [400, /magic/], ["/api/steps", { kind: "preset" }] => [422, /needs preset/],
     ["/api/steps", { kind: "remove_box", options: { box: "a" } }] => [422, /no box A/],
     ["/api/capture", { frames: 0 }] => [400, /frames/], ["/api/capture", { name: "x" }] => [503, /recorder does not answer/],
-    ["/api/take-playback", { take: 1 }] => [503, /recorder/], ["/api/take-playback", {}] => [400, /take/], ["/api/presets", { name: " ", parts: ["names"] }] => [422, /needs a name/],
+    ["/api/take-playback", { take: 1 }] => [503, /recorder/], ["/api/take-playback", {}] => [400, /take/],
+    ["/api/presets", { name: " ", parts: ["names"] }] => [422, /needs a name/],
     ["/api/presets", { name: "x", parts: ["soup"] }] => [400, /soup/], ["/api/shows", { desk: "rowan-10" }] => [422, /needs a name/],
     ["/api/shows", { about: { name: "x" }, desk: "oak" }] => [422, /no desk profile "oak"/], ["/api/shows/7/open", {}] => [422, /no show 7/],
     ["/api/desk/copies/3/restore", {}] => [422, /no copy 3/], ["/api/desk/read", {}] => [422, /does not answer/], ["/api/desk/stand-in", {}] => [422, /Only a simulated/]

@@ -71,7 +71,7 @@ module Loomshuttle
       def unescaped(path) = path.gsub(/\\([0-7]{3})/) { Regexp.last_match(1).oct.chr }.force_encoding(Encoding::UTF_8).then { |text| text if text.valid_encoding? }
 
       def told(folder)
-        free = Runtime::Programs.free_bytes(folder)
+        free = Runtime::FreeBytes.of(folder)
         { folder: folder, name: File.basename(folder), free_bytes: free } if free&.positive? && File.writable?(folder)
       end
     end

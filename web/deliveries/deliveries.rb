@@ -101,7 +101,7 @@ module Loomshuttle
       end
 
       def unpacked(zip, folder, &)
-        room = [(Runtime::Programs.free_bytes(@root) || SentFiles::BYTES) - SentFiles::RESERVE, SentFiles::BYTES].min
+        room = [(Runtime::FreeBytes.of(@root) || SentFiles::BYTES) - SentFiles::RESERVE, SentFiles::BYTES].min
         Unpacked.new(zip, folder, kinds: [*KINDS, *MIDI], most: SentFiles::MOST, bytes: room).run(&)
       end
 

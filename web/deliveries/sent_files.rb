@@ -103,7 +103,7 @@ module Loomshuttle
       def touched(folder) = [folder, *Runtime::Files.matching(folder, "*")].map { |path| File.mtime(path) }.max
 
       def check_room(bytes)
-        free = Runtime::Programs.free_bytes(@root) or return
+        free = Runtime::FreeBytes.of(@root) or return
         return if bytes <= free - RESERVE
 
         raise Full, "There is no room for #{gigabytes(bytes)}: #{gigabytes([free - RESERVE, 0].max)} are free. Make room, or choose fewer files."

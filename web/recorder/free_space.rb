@@ -13,13 +13,13 @@ module Loomshuttle
       def initialize(folder)
         @folder = folder
         FileUtils.mkdir_p(folder)
-        @bytes = Runtime::Programs.free_bytes(folder)
+        @bytes = Runtime::FreeBytes.of(folder)
       end
 
       def start
         @worker = Runtime::Worker.start("looks at the disk") do |worker|
           worker.rest(EVERY)
-          @bytes = Runtime::Programs.free_bytes(@folder)
+          @bytes = Runtime::FreeBytes.of(@folder)
         end
       end
 

@@ -13,7 +13,8 @@ module Loomshuttle
         points = over.map(&:point)
         fix = Settings::Edit.set("Empty personal mixes over #{MOST}", over.to_h { |lane| ["personal/#{lane.number}/source", nil] })
         [Finding.new(id: "personal-lanes", check: "personal-lanes", severity: Finding::BLOCKS,
-                     sentence: "#{over.size} personal #{over.size > 1 ? 'mixes' : 'mix'} over #{MOST} #{over.size > 1 ? 'are' : 'is'} in use; a personal-mix system carries #{MOST}.",
+                     sentence: "#{over.size} personal #{over.size > 1 ? 'mixes' : 'mix'} over #{MOST} #{over.size > 1 ? 'are' : 'is'} in use; " \
+                               "a personal-mix system carries #{MOST}.",
                      path: points, at: [], fix: fix)]
       end
     end

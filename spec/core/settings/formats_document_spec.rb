@@ -1,10 +1,11 @@
 # frozen_string_literal: true
 
 RSpec.describe "The settings in docs/formats.md" do
-  rows = File.readlines(File.join(Loomshuttle::ROOT, "docs", "formats.md")).filter_map do |line|
-    path, _, fields = line.split("|").map(&:strip).reject(&:empty?)
-    [path[%r{\A`(\w+)/}, 1], fields.gsub(/\([^)]*\)/, "").scan(/`(\w+)`/).flatten] if path&.match?(%r{\A`\w+/(\w/)?`}) && fields
-  end.to_h
+  # @return [Hash{String=>Array<String>}] fields that the document names, by collection
+  def rows
+    lines = File.readlines(File.join(Loomshuttle::ROOT, "docs", "formats.md"))
+    lines.filter_map { |line| line.match(%r{\A\| `(\w+)/(?:\w/)?`[^|]*\|[^|]*\|([^|]*)\|}) }.to_h { |row| [row[1], row[2].gsub(/\([^)]*\)/, "").scan(/`(\w+)`/).flatten] }
+  end
 
   it "name every collection" do
     expect(rows.keys).to match_array(Loomshuttle::Settings.collections.map(&:name))

@@ -29,9 +29,11 @@ end
 RSpec.describe Loomshuttle::Rig::Missing do
   it "tells in runs what the patch can name and the rig lacks" do
     runs = named(described_class.runs(chained.layout).map(&:to_h))
-    expect(runs).to eq([{ first: "link/a/up/33", last: "link/a/up/48", why: "no box on port A reaches these lanes" }, { first: "link/b/up/1",
-                                                                                                                        last: "link/b/up/48", why: "no box is connected to port B" },
-                        { first: "desk/in/13", last: "desk/in/40", why: "the Alder 40 has only 12 In sockets" }])
+    expect(runs).to eq(
+      [{ first: "link/a/up/33", last: "link/a/up/48", why: "no box on port A reaches these lanes" },
+       { first: "link/b/up/1", last: "link/b/up/48", why: "no box is connected to port B" },
+       { first: "desk/in/13", last: "desk/in/40", why: "the Alder 40 has only 12 In sockets" }]
+    )
     expect(described_class.runs(chained.layout).map(&:label)).to eq(["Link A, lanes 33 to 48", "Link B, lanes 1 to 48", "In 13 to 40"])
     expect(described_class.runs(blank.layout)).to eq([])
   end

@@ -93,6 +93,6 @@ RSpec.describe Loomshuttle::Player::Opener, :folder do
     stub_const("#{described_class}::PATIENCE", 0.1)
     slow(songs[0])
     player.opener.start
-    expect { player.load(item: 1) }.to raise_error(Loomshuttle::Invalid, /still being opened; its disk is slow/)
+    expect { player.load(item: 1) }.to raise_error(Loomshuttle::Invalid, /still loading; its disk is slow/)
   end
 end

@@ -81,7 +81,7 @@ RSpec.describe Loomshuttle::Recorder::Capturing, :folder do
       recorder.tell_free(takes: 0)
       catch_up
       expect { stopping.value }.to raise_error(Loomshuttle::Invalid, /Nothing is being captured/)
-      expect(recorder.status["last_problem"]).to include("disk is full")
+      expect(recorder.status["last_problem"]).to include("Disk almost full")
     end
   end
 

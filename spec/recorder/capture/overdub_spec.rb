@@ -29,7 +29,7 @@ RSpec.describe Loomshuttle::Recorder::RoundTrip, :folder do
   end
 
   it "says so when nothing comes back" do
-    expect { recorder.measure_trip(output: 1, input: 2) }.to raise_error(Loomshuttle::Invalid, /Nothing came back on card send 2/)
+    expect { recorder.measure_trip(output: 1, input: 2) }.to raise_error(Loomshuttle::Invalid, /did not arrive on card send 2/)
     expect(recorder.status["take_playback"]).to be_nil
   end
 

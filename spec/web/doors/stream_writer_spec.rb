@@ -161,7 +161,7 @@ RSpec.describe Loomshuttle::Web::Deliveries, :folder do
 
   it "refuses what is too much, or finds no room, before any of it is sent, and while it is" do
     expect { deliveries.create(bytes: 41 << 30) }.to raise_error(Loomshuttle::Invalid, /44.0 GB are too much to upload; 42.9 GB is the limit/)
-    allow(Loomshuttle::Runtime::Programs).to receive(:free_bytes).and_return(3 << 30)
+    allow(Loomshuttle::Runtime::FreeBytes).to receive(:of).and_return(3 << 30)
     expect { deliveries.create(bytes: (2 << 30) + 1) }.to raise_error(Loomshuttle::Full, /no room for 2.1 GB: 2.1 GB are free/)
     id = deliveries.create(bytes: 2 << 30)
     stub_const("Loomshuttle::Web::SentFiles::BYTES", 150)

@@ -12,12 +12,12 @@ describe('Troubles', () => {
   it('are told with what was put aside', async () => {
     const { user } = draw(
       <TroublePill
-        troubles={['The porter ends again and again.', 'recorder.json was put aside: damaged.']}
+        troubles={['The porter keeps failing.', 'recorder.json was moved aside: damaged.']}
       />,
     );
-    expect(screen.queryByText('The porter ends again and again.')).toBeNull();
+    expect(screen.queryByText('The porter keeps failing.')).toBeNull();
     await user.click(screen.getByRole('button', { name: '2 troubles' }));
-    expect(await screen.findByText('The porter ends again and again.')).toBeTruthy();
-    expect(screen.getByText('recorder.json was put aside: damaged.')).toBeTruthy();
+    expect(await screen.findByText('The porter keeps failing.')).toBeTruthy();
+    expect(screen.getByText('recorder.json was moved aside: damaged.')).toBeTruthy();
   });
 });
