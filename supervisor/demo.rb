@@ -6,7 +6,8 @@ require "net/http"
 
 module Loomshuttle
   module Supervisor
-    # bin/demo once everything is installed: desk, playback interface, recorder, player and porter, with the database and the demo show beside them, and then web, until Ctrl-C or TERM; then
+    # bin/demo once everything is installed: desk, playback interface, recorder, player and porter, beside them the database and the demo show,
+    # and then web, until Ctrl-C or TERM; then
     # all of them end in the opposite order. Once it has begun, nothing but a person ends it.
     class Demo
       # Seconds that all parts have to come.

@@ -11,9 +11,7 @@ describe('Troubles', () => {
 
   it('are told with what was put aside', async () => {
     const { user } = draw(
-      <TroublePill
-        troubles={['The porter keeps failing.', 'recorder.json was moved aside: damaged.']}
-      />,
+      <TroublePill troubles={['The porter keeps failing.', 'recorder.json was moved aside: damaged.']} />,
     );
     expect(screen.queryByText('The porter keeps failing.')).toBeNull();
     await user.click(screen.getByRole('button', { name: '2 troubles' }));
