@@ -6,9 +6,8 @@ require "net/http"
 
 module Loomshuttle
   module Supervisor
-    # bin/demo once everything is installed: desk, playback interface, recorder, player and porter, beside them the database and the demo show,
-    # and then web, until Ctrl-C or TERM; then
-    # all of them end in the opposite order. Once it has begun, nothing but a person ends it.
+    # bin/demo, once everything is installed. Starts desk, playback interface, recorder, player and porter, beside them the database with the demo
+    # show, and then web. On Ctrl-C or TERM all of them end in the opposite order. Once started, nothing but a person ends it.
     class Demo
       # Seconds that all parts have to come.
       PATIENCE = 40
