@@ -7,8 +7,8 @@ require "json"
 
 module Loomshuttle
   module Web
-    # The HTTP side: routes, errors as JSON, and the built interface. What they do is in Control. What is read again and is as it was
-    # is not sent again (ETag).
+    # The HTTP application: routes, errors as JSON, and the built screens. Routes only translate; the work is done by Control. Unchanged answers are
+    # not sent again (ETag).
     class App < Sinatra::Base
       UI = File.join(ROOT, "ui", "dist")
 

@@ -4,8 +4,8 @@ require "forwardable"
 
 module Loomshuttle
   module Web
-    # Everything that goes on with the open show, put together: the show itself (OpenShow), changes of its plan (PlanChanges), what is told
-    # to those who watch (Watch), and what lives outside or is kept. Routes ask here for the part that they need.
+    # Puts the parts of the web process together: the open show (OpenShow), changes of its plan (PlanChanges), what viewers are told (Watch), the
+    # links to the other processes, and the stores. Routes ask it for the part they need.
     class Control
       extend Forwardable
 

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Web
-    # How the application is, part by part and thread by thread (schema Health).
+    # The state of the application, for each process and thread (schema Health).
     class Health
       # @param control [Control]
       def initialize(control)

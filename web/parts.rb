@@ -4,8 +4,7 @@ require "time"
 
 module Loomshuttle
   module Web
-    # How the parts of the application are: what the supervisor says of its processes (parts.json), what was put aside, and this process'
-    # own threads.
+    # The state of all processes: what the supervisor reports (parts.json), what was moved aside, and this process's own threads.
     class Parts
       PART = Shape.record({ "name" => Shape.text(most: 40), "state" => Shape.one_of("running", "starting", "given up"),
                             "words" => Shape.or_none(Shape.text(most: 2000, lines: true)) })

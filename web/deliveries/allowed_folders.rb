@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Web
-    # Folders of this computer that people may name: those that whoever starts us has allowed, and what is below them.
+    # The folders of this computer that people may read and write: those that were allowed at the start, and everything below them.
     class AllowedFolders
       # Where people's files are on a Debian system.
       USUAL = ["/media", "/mnt", "/run/media", "/srv", Dir.home].freeze

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Web
-    # Recordings as somebody has put them together of delivered files: nothing is in it that the look had not seen.
+    # Recordings as somebody has arranged them from scanned files. Only files that the scan found can be used.
     class Arrangement
       # @param sounds [Array<Delivery::Sound>] that were looked at   @param show [Settings::Show]
       def initialize(sounds, show)

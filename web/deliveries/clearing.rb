@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Web
-    # What came of deliveries is put in order: takes that were made of them become the recorder's, and what was used or given up goes.
+    # Cleans up after imports: hands finished takes and songs over to the recorder and the library, and deletes uploads that were used or abandoned.
     # Its thread:
     #   clears up
     class Clearing

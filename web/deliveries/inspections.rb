@@ -4,7 +4,7 @@ require "securerandom"
 
 module Loomshuttle
   module Web
-    # Looks into deliveries, one after the other, on a thread of its own, so that none holds up a server thread. Its thread:
+    # Scans folders and uploads for recordings, one at a time in its own thread, so that no server thread is blocked. Its thread:
     #   looks into deliveries
     class Inspections
       # Kept for whoever asks, that wait at once, and seconds that one may take.

@@ -7,7 +7,7 @@ require "time"
 
 module Loomshuttle
   module Web
-    # Jobs that the porter does, in their folders: made, listed, ended and cleared away here (Formats::JobFile).
+    # The porter's jobs in their folders (Formats::JobFile): created, listed, cancelled and deleted here.
     class Jobs
       FILE = Formats::JobFile::FILE
       SHEET = "patch sheet.pdf"

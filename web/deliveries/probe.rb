@@ -4,7 +4,7 @@ require "json"
 
 module Loomshuttle
   module Web
-    # Looks at a sound file with ffprobe, which takes it for sound and for nothing that names other files or places.
+    # Reads the format of a sound file with ffprobe, which is told to treat it as sound only, never as a playlist that names other files.
     module Probe
       # It has so long for one file (seconds).
       SECONDS = 10

@@ -5,7 +5,7 @@ require "securerandom"
 
 module Loomshuttle
   module Web
-    # Files that browsers have sent, a folder for each delivery: saved, given up, and cleared away by age and size.
+    # Uploaded files, one folder for each upload: saved, deleted on request, and deleted by age and size.
     class SentFiles
       # Files of one delivery, and bytes of a name.
       MOST, NAME = 1000, 200

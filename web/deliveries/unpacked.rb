@@ -5,8 +5,8 @@ require "zlib"
 
 module Loomshuttle
   module Web
-    # What is in a ZIP file that was delivered, put into a folder of our own: sound files only, side by side under their own names, as many and as
-    # large as people send them and the disk has room for; nothing that names another place.
+    # Unpacks the sound files of a ZIP file into a folder of our own, flat and under their own names. Number, size and names are limited; paths in
+    # the archive are ignored.
     class Unpacked
       PART = 1 << 20
       # Entries of any kind, told at the end of a ZIP file, within so many bytes (PKWARE APPNOTE.TXT 4.3.16); one with more tells 65,535.

@@ -3,8 +3,8 @@
 module Loomshuttle
   module Web
     module Desk
-      # Settings that the desk has one for one, as they are declared (Settings::Setting#desk), and how their values are carried
-      # (docs/desk-control.md). What a desk patches in blocks is none of these.
+      # Settings that have exactly one counterpart on the desk, as they are declared (Settings::Setting#desk), and how their values are transmitted
+      # (docs/desk-control.md). Settings that a desk patches in blocks are not among them.
       module Declared
         class << self
           # @param name [String] of a collection

@@ -3,8 +3,8 @@
 module Loomshuttle
   module Web
     module Desk
-      # Lets the desk follow the plan, edit by edit and in order, on a thread of its own, so that whoever edits need not wait for a desk that
-      # answers slowly. The recorder follows on its own (PlanSender): what it does holds up no desk. Its thread:
+      # Sends edits to the desk in order, in its own thread, so that whoever edits does not wait for a slow desk. The recorder gets the plan
+      # separately (PlanSender). Its thread:
       #   desk follows   does one job after the other
       class EditQueue
         # One thing to be done at the desk. `wait` gives what the desk did not take.

@@ -3,9 +3,8 @@
 module Loomshuttle
   module Web
     module Desk
-      # The plan in the desk's own words (docs/desk-control.md). Where a desk patches in blocks, one of its
-      # settings stands for several of the plan's, so plans are translated whole. Tracks and the recorder's setup are
-      # none of the desk's business and have no words here.
+      # Translates the plan into settings of the desk (docs/desk-control.md). On a desk that patches in blocks, one setting stands for several of
+      # the plan, so plans are translated as a whole. Tracks and the recorder have no settings on the desk.
       class FromPlan
         # @param show [Settings::Show]
         # @param mirror [Hash{String=>Object}] what the desk is set to: who has a free slot there keeps it, so that an edit

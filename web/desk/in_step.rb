@@ -5,7 +5,7 @@ require "json"
 module Loomshuttle
   module Web
     module Desk
-      # Plan and desk brought into step, either way: what would be overwritten is told first and kept.
+      # Brings plan and desk in sync in either direction. What would be overwritten is shown first, and saved as a copy.
       class InStep
         # @param control [Control]  @param link [Link]  @param sync [Sync]  @param copies [Store::DeskCopies]
         def initialize(control, link:, sync:, copies:)

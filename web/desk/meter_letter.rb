@@ -3,7 +3,7 @@
 module Loomshuttle
   module Web
     module Desk
-      # Levels as the desk tells them (docs/desk-control.md): a time, and pairs of peak and RMS in hundredths of a decibel.
+      # Reads meter messages of the desk (docs/desk-control.md): a time, then pairs of peak and RMS in hundredths of a decibel.
       module MeterLetter
         # Bytes of the levels.
         MOST = 16_384

@@ -3,7 +3,7 @@
 module Loomshuttle
   module Web
     module Desk
-      # What the desk is mixed to, as Signal::MixedLevels names it. Nobody plans that: it is the mixing engineer's.
+      # The desk's mix in the terms of Signal::MixedLevels. The plan does not contain it; it belongs to the mixing engineer.
       module MixLevels
         MUTE = %r{/mute\z}
         LEVEL = %r{/(?:fader|mute|pan|trim)\z|\Astrip/\d+/bus/\d+\z|\Amatrix/\d+/(?:bus|main)/}

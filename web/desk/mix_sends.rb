@@ -3,8 +3,8 @@
 module Loomshuttle
   module Web
     module Desk
-      # What of each channel's sends to buses is planned: where they are taken, and which subgroups have it. The desk has a setting for each
-      # send; the plan keeps what differs from the bus.
+      # The planned part of the sends from channels to buses: their taps, and which subgroups a channel is in. The desk has a setting for each send;
+      # the plan stores only what differs from the bus.
       module MixSends
         class << self
           # @param show [Settings::Show]

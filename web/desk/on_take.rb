@@ -3,7 +3,7 @@
 module Loomshuttle
   module Web
     module Desk
-      # Which channels of the desk hear the take instead of the stage, as the desk says it, whatever show is open.
+      # Which channels of the desk are on take, as the desk reports it, whatever show is open.
       module OnTake
         # Something would be done that leaves the desk on take, and nobody has said that it may.
         class Undecided < Problem

@@ -3,7 +3,7 @@
 module Loomshuttle
   module Web
     module Desk
-      # Brings plan and desk into step, setting by setting, and tells where they differ.
+      # Compares plan and desk setting by setting, and sends or reads the differences.
       class Sync
         # path of the setting, what the plan says and what the desk says, both as the plan keeps them
         Difference = Value.define(:path, :plan, :desk)

@@ -3,7 +3,7 @@
 module Loomshuttle
   module Web
     module Desk
-      # What a desk is set to, as the plan would say it: FromPlan the other way round.
+      # Translates the desk's settings into the plan: FromPlan in the other direction.
       class ToPlan
         # @param show [Settings::Show]
         # @param mirror [Hash{String=>Object}] desk address => value

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Web
-    # What a request wants of something whose length is known (RFC 9110, 14): one range, or all of it.
+    # The part of a resource that a request asks for (RFC 9110, section 14): one range, or all of it.
     module ByteRange
       # @param header [String, nil]   @param size [Integer] bytes in all
       # @return [Array(Integer, Integer, Boolean)] first byte, byte behind the last, and whether it is a part; nil where none of it is there

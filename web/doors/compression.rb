@@ -2,9 +2,8 @@
 
 module Loomshuttle
   module Web
-    # What goes out compressed: text of some size, to somebody on the network. On this computer itself it would cost time at each edit; only what is
-    # asked for the first time is compressed there, too: the built files, and what a page begins with. Sound, archives and the live feed are
-    # never touched.
+    # Which answers are compressed: larger texts for clients on the network. On this computer compression would only delay each edit, so only the
+    # built files and the first answers of a page are compressed there. Sound, archives and the live feed never are.
     module Compression
       TEXT = %r{\A(application/json|text/(html|css|javascript|csv))}
       LEAST = 1400 # bytes, about what one packet carries

@@ -6,8 +6,8 @@ require "stringio"
 
 module Loomshuttle
   module Web
-    # What a request brings is checked here once, before the contract (Contract) looks at it: an address and a query that can be read,
-    # and a body that is JSON of a bounded size, with text that can be kept and numbers that are in range.
+    # Checks each request once before the contract (Contract) does: a readable address and query, and a JSON body of bounded size with text that can
+    # be saved and numbers in range.
     class Door
       # Bytes of a body, by route; of all others DEFAULT.
       DEFAULT = 256 << 10

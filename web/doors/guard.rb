@@ -7,10 +7,9 @@ require "securerandom"
 
 module Loomshuttle
   module Web
-    # Keeps strangers out: a Host that is not ours (DNS rebinding), a foreign Origin, what another site's page asks for (W3C Fetch Metadata
-    # Request Headers), and changes that are not JSON (which
-    # a plain form of another site could send). Who we are is what the Host header says; what is forwarded has no say in it, unless it
-    # comes from the proxy that whoever starts us has named. Puts the security headers on every answer, also on those to what went wrong.
+    # Rejects requests from elsewhere: a Host that is not ours (DNS rebinding), a foreign Origin, requests of another site's pages (W3C Fetch
+    # Metadata Request Headers), and changes that are not JSON, which another site's form could send. The Host header alone says who we are;
+    # forwarded headers count only from the configured proxy. Adds the security headers to every answer, errors included.
     class Guard
       POLICY = "default-src 'none'; script-src 'self'; style-src 'self' 'nonce-%s'; font-src 'self'; img-src 'self' data:; media-src 'self'; " \
                "connect-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'"

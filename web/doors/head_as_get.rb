@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Web
-    # A HEAD request is held against the contract as the GET that it stands for, and gets its head alone: what is not in the contract would
-    # otherwise go unchecked.
+    # Validates a HEAD request as the GET request that it stands for, and returns the headers only. Otherwise requests outside the contract would go
+    # unchecked.
     class HeadAsGet
       ASKED = "loomshuttle.head"
 

@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Web
-    # The one place that every change passes on its way in, whoever asks for it and by whatever route. Who asked for what is told in the log.
-    # There are no accounts here, so everybody may do everything; where somebody may not, it will be refused here.
+    # Logs who asked for each change. Every change passes here, by whatever route. There are no accounts, so everybody may do everything;
+    # permissions would be checked here.
     module RequestLog
       # Only looks, although they bring a body.
       LOOKS = %w[/api/steps/preview /api/deliveries/look].freeze

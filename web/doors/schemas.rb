@@ -5,7 +5,7 @@ require "json_schemer"
 
 module Loomshuttle
   module Web
-    # The published JSON Schemas as guards at the door: what does not keep to one is refused with the place of each fault.
+    # Validates files against the published JSON Schemas, and lists each fault with its position.
     module Schemas
       FILES = { profile: File.join(ROOT, "profiles", "profile.schema.json"), show: File.join(ROOT, "schemas", "show.schema.json") }.freeze
       MOST = 20

@@ -4,8 +4,8 @@ require "timeout"
 
 module Loomshuttle
   module Web
-    # Answers that take much computing: papers, big tables, comparisons. They are made one at a time, with a time limit, and what was made
-    # last is kept, so that however many ask, one processor is busy at most and the rest of the application answers. Its thread:
+    # Computes expensive answers (papers, large tables, comparisons) one at a time and with a time limit, and caches the latest. However many people
+    # ask, at most one core is busy. Its thread:
     #   makes slow answers
     class SlowAnswers
       # Seconds that one may take; that may wait; answers that are kept, and bytes of them.

@@ -5,8 +5,8 @@ require "puma/client"
 
 module Loomshuttle
   module Web
-    # Puma limits the time between two bytes of a request. This also limits the time for the whole request, and how many unfinished requests
-    # one address may have, so that a client that trickles bytes blocks nobody.
+    # Puma limits the time between two bytes of a request. This also limits the time for the whole request, and the number of unfinished requests
+    # from one address, so that a client that trickles bytes blocks nobody.
     module SlowClients
       # Seconds for the head, and for the body. A body gets one more second per BYTES_A_SECOND of its announced length, or UNKNOWN without one.
       HEAD, BODY, BYTES_A_SECOND, UNKNOWN = 20, 30, 64 << 10, 3600

@@ -2,9 +2,9 @@
 
 module Loomshuttle
   module Web
-    # Answers that take long to be read, such as a take to listen to or an export: their sockets are handed over by Puma, and one thread
-    # writes to all of them as they read, so that a listener who has paused holds no server thread. Who reads nothing for a while is ended;
-    # a browser asks for the rest when it goes on. Its thread:
+    # Writes long answers, such as a take to listen to or an export. Puma hands the sockets over, and one thread serves all of them as fast as they
+    # read, so a paused listener occupies no server thread. A client that reads nothing for a while is disconnected; browsers then request the rest.
+    # Its thread:
     #   writes long answers
     class StreamWriter
       # At once; more are ended at their start.

@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Web
-    # What Puma lets in of a request's body, asked before it spools any of it and again while it does: no more than a file may have, and no
-    # more than the disk has room for. Small bodies are JSON, and always get in.
+    # Limits request bodies before and while Puma buffers them: to the largest allowed file, and to the free disk space. Small bodies are JSON and
+    # always accepted.
     class UploadRoom
       SMALL = 16 << 20
 

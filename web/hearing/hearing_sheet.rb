@@ -6,7 +6,8 @@ require "prawn/table"
 
 module Loomshuttle
   module Web
-    # Who hears what on paper: a row a source, a column a listener, broken wishes marked; and the same as CSV (RFC 4180), a row a pair.
+    # Who hears what on paper: a row for each source, a column for each listener, unmet requirements marked. Also as CSV (RFC 4180), with a row for
+    # each pair.
     module HearingSheet
       # Listeners that fit beside each other.
       ACROSS = 10

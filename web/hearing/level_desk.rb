@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Web
-    # Levels of the desk: kept as sheets, and set only when somebody presses exactly that.
+    # Saves levels of the desk as snapshots, and sets levels only when somebody explicitly asks for it.
     class LevelDesk
       # @param control [Control]   @param sheets [Store::LevelSheets]   @param sync [Desk::Sync]
       def initialize(control, sheets:, sync:)

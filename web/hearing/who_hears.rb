@@ -5,8 +5,8 @@ require "sequel"
 
 module Loomshuttle
   module Web
-    # Who hears what: the survey of the open show current desk levels, of a level sheet that was kept, or of what an edit would make.
-    # A fader that moves makes a new survey of the last one. Its thread:
+    # Keeps the survey of who hears what: with the current desk levels, with a saved snapshot, or as an edit would change it. A moved fader updates
+    # the last survey. Its thread:
     #   surveys             tells viewers that somebody hears something else, soon after the desk or the plan has changed
     class WhoHears
       # Seconds between two tellings while faders move, and when nothing does; and after a change, so that the screens of those who made it come first.

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Web
-    # Blocks of sockets that come out of something, as the API tells them.
+    # Output blocks in the terms of the API.
     module Outlets
       # @param show [Settings::Show]
       # @return [Array<Hash>] number, label, size and settings of each

@@ -5,7 +5,7 @@ require "prawn/table"
 
 module Loomshuttle
   module Web
-    # The patch sheet as PDF: what Views::Sheets says, a table a section, on A4.
+    # The patch sheet as PDF on A4: a table for each section of Views::Sheets.
     module PatchSheet
       # Debian's DejaVu fonts; the PDF format's own know no UTF-8.
       FONTS = "/usr/share/fonts/truetype/dejavu"

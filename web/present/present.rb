@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Web
-    # A show and what the core derives from it, as the API tells it (schemas Show, Strand, Finding, Hop).
+    # A show and what the core derives from it, in the terms of the API (schemas Show, Strand, Finding, Hop).
     class Present
       # @param derived [Derived]
       # @param heard [Array<Checks::Finding>] by who hears what

@@ -4,7 +4,7 @@ require "time"
 
 module Loomshuttle
   module Web
-    # Who hears what, as the API tells it (schemas Hearing, HearingWay).
+    # Who hears what, in the terms of the API (schemas Hearing, HearingWay).
     class PresentHearing
       # @param seen [WhoHears::Seen]
       def initialize(seen)

@@ -5,7 +5,7 @@ require "time"
 
 module Loomshuttle
   module Web
-    # The roll call and the stage hand's list as the API tells them (schemas RollCall, StageList).
+    # The line check and the stage list, in the terms of the API (schemas RollCall, StageList).
     class PresentLineCheck
       # @param control [Control]
       def initialize(control)

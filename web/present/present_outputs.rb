@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Web
-    # The place where outputs are edited, as the API tells it (schema Outputs): what each carries and where it comes out, listeners and wishes as
-    # they are set, delayed speakers, and what can be chosen.
+    # The Outputs page, in the terms of the API (schema Outputs): source and sockets of each output, listeners and requirements, delay speakers, and
+    # the available choices.
     class PresentOutputs
       # @param derived [Derived]
       def initialize(derived)

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Web
-    # The running order and where everything that is played goes, for the place Playback (schema Playback).
+    # The running order and the outputs of songs, for the Playback page (schema Playback).
     class PresentPlayback
       # @param derived [Derived]   @param library [SongLibrary]   @param order [PlayOrder]   @param who_hears [WhoHears]
       # @param pairs [Boolean] whether whoever looks may pair players, and so sees the code for it

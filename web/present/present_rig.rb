@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Web
-    # The rig as the API tells it (schema Rig): devices, links and card with how full they are, what comes out where, what the
-    # patch could name and the rig lacks, and what can be chosen.
+    # The rig, in the terms of the API (schema Rig): devices, links and card with their load, output patching, missing sockets, and the available
+    # choices.
     class PresentRig
       # @param derived [Derived]
       def initialize(derived)

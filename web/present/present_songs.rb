@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Web
-    # Songs as the API tells them (schemas SongEntry and Song).
+    # Songs in the terms of the API (schemas SongEntry and Song).
     module PresentSongs
       # Loudness that songs of a night are brought to (LUFS), so that none stands out; common practice, no published source.
       ALIKE = -18

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Web
-    # A strand as the API tells it (schema Strand).
+    # A strand in the terms of the API (schema Strand).
     module PresentStrand
       # @param show [Settings::Show]   @param strand [Signal::Strand]
       # @return [Hash]

@@ -9,8 +9,8 @@ require "zip"
 
 module Loomshuttle
   module Web
-    # The first sheet of a workbook (Office Open XML, ECMA-376) as CSV text. It is read by a separate process (processes/spreadsheet.rb), which
-    # has so much time and memory and no more: what a small file unpacks to, nobody knows before.
+    # The first sheet of a workbook (Office Open XML, ECMA-376) as CSV text. A separate process (processes/spreadsheet.rb) reads it with limited
+    # time and memory, because a small file can unpack to any size.
     module Spreadsheet
       # Seconds, seconds of processor time, and bytes of memory that it has; bytes of CSV.
       SECONDS, PROCESSOR, MEMORY, LONGEST = 20, 10, 768 << 20, 8 << 20

@@ -4,7 +4,7 @@ require "numo/narray"
 
 module Loomshuttle
   module Web
-    # A click as 24-bit mono WAV, made while it is sent: of any length, in the memory of half a second.
+    # A click as 24-bit mono WAV, generated while it is sent. Its length is unlimited; it takes the memory of half a second.
     class ClickFlow < WavFlow
       # @param map [Timing::TempoMap]   @param click [Timing::Click]   @param bars [Integer]   @param sound [String] of Audio::ClickSounds
       # @raise [Invalid]

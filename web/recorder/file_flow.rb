@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Web
-    # A file for an StreamWriter, from any byte of it on.
+    # A file for a StreamWriter, from any byte on.
     class FileFlow
       PART = 256 << 10
 

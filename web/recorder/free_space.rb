@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Web
-    # Free bytes of the capture disk. A disk that hangs holds up nobody who asks. Its thread:
+    # Free bytes on the disk of the takes. Whoever asks gets the latest known value, even if the disk hangs. Its thread:
     #   looks at the disk   asks the system every few seconds
     class FreeSpace
       EVERY = 5

@@ -2,8 +2,7 @@
 
 module Loomshuttle
   module Web
-    # Keeps the ear of the line check on the open show: meters come from desk and recorder, on their threads; whoever asks gets
-    # the roll call. Says on its own when somebody makes a noise.
+    # Feeds the line check of the open show with meters of desk and recorder, and gives its result. Reports when a source makes a noise.
     class Listener
       # @param on_noise [Proc] takes the channel that just made a noise, or nil when it is over
       def initialize(on_noise:)

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Web
-    # The desk as a listener hears it now, for a browser that asks for one stretch after the other.
+    # A listener's current sound for a browser, which requests one stretch after the other.
     class LiveEars
       # Ways that one listener may have; the loudest count.
       MOST = 500

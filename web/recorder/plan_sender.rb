@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Web
-    # Tells the recorder the newest plan, once for however many edits have come. Its thread:
+    # Sends the newest plan to the recorder or the player. Several edits in a row are sent once. Its thread:
     #   recorder follows   tells it when woken, and again while it is away
     class PlanSender
       AGAIN = 2

@@ -4,8 +4,8 @@ require "numo/narray"
 
 module Loomshuttle
   module Web
-    # A take to listen to in the browser: one track, all of them in a quick mix, or as a listener would hear them, as 16-bit stereo WAV that
-    # is made while it is sent, from any byte of it on.
+    # A take to listen to in the browser: one track, a quick mix of all, or as a listener would hear it. It is 16-bit stereo WAV, generated while it
+    # is sent, from any byte on.
     class QuickMix < WavFlow
       # Sources that play together add as power, so n of them are turned down by the root of n; the rest is headroom.
       HEADROOM = 2.0

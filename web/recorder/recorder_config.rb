@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Web
-    # What the recorder must know of a show.
+    # The part of a show that the recorder needs.
     module RecorderConfig
       # @param show [Settings::Show]
       # @return [Hash] parameters of "configure" (Recorder::Requests)

@@ -4,8 +4,8 @@ require "sequel"
 
 module Loomshuttle
   module Web
-    # The takes as their folders tell, followed into the database; those that ended in their mirror are found there. A manifest is read again only
-    # when it has changed. Its thread:
+    # Keeps the list of takes in the database equal to their folders, also for takes that ended in their mirror. A manifest is read again only when
+    # it has changed. Its thread:
     #   follows takes   looks when told to, and every few seconds, so that takes made while the database was away appear afterwards
     class TakeShelf
       EVERY = 2

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Web
-    # A WAV file that is made while it is sent, from any byte of it on. What it holds is made by `block`, of frames from and so many.
+    # A WAV file that is generated while it is sent, from any byte on. `block` gives its sound: so many frames from a frame on.
     class WavFlow
       # Seconds made at once.
       BLOCK = 0.5

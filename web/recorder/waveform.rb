@@ -4,8 +4,7 @@ require "numo/narray"
 
 module Loomshuttle
   module Web
-    # A take's loudness for drawing: from the overview that was written while it was captured, and where somebody looks closer
-    # than that goes, from the sound itself. See Audio::Level.byte.
+    # A take's waveform: from the overview that was written during capture or, at a closer zoom, from the sound itself. See Audio::Level.byte.
     class Waveform
       # Columns that an answer has at most.
       MOST = 4000

@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Web
-    # While a take is captured nothing gets through that would harm it, unless somebody has opened the guard on purpose; it
-    # closes again on its own. A recorder that is not heard captures what it was last known to capture.
+    # Rejects edits that would damage the take being captured. Somebody can unlock edits for a while; the lock returns automatically. If the
+    # recorder is offline, its last known take counts.
     class CaptureGuard
       # Seconds that it stays open.
       OPEN = 60

@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Web
-    # Steps: edits that the core computes (Steps::Propose), looked at first and then taken. Presets, versions and the like
-    # come from the store and are steps, too.
+    # Steps: edits that the core computes (Steps::Propose), previewed first and then applied. Recalling a preset or restoring a version is a step,
+    # too.
     class ComputedEdits
       # Of who hears something else, so many are told.
       SHOWN = 40

@@ -4,7 +4,7 @@ require "monitor"
 
 module Loomshuttle
   module Web
-    # One version of the show with all that the core derives from it, each computed once, however many ask.
+    # One version of the show with everything that the core derives from it. Each part is computed once, however many people ask.
     class Derived
       # @return [Store::Shows::Loaded]
       attr_reader :loaded

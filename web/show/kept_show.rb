@@ -4,8 +4,8 @@ require "json"
 
 module Loomshuttle
   module Web
-    # The open show in a file beside the database, so that an application that starts while PostgreSQL is away still knows what it
-    # captures and what the desk should be. The database is the truth; edits wait for it.
+    # A copy of the open show in a file. If PostgreSQL is offline at the start, the application still knows what to capture and how the desk should
+    # be set. The database remains the authority; edits wait for it.
     class KeptShow
       SHAPE = Shape.record({ "id" => Shape.whole(1..Shape::LARGEST), "version" => Shape.whole(1..Shape::LARGEST), "show" => Shape.record({}, others: true) })
 

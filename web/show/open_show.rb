@@ -5,8 +5,8 @@ require "sequel"
 
 module Loomshuttle
   module Web
-    # The open show: the newest version of it that has been seen, so that capture and meters go on while the database is away. An
-    # application that starts during that time takes the show that it kept in a file. Its thread:
+    # The newest known version of the open show, so that capture and meters continue while the database is offline. If it is offline at the start,
+    # the copy in a file is used. Its thread:
     #   opens the show      until the database has told which one is open, and keeps each version of it in a file
     class OpenShow
       # Seconds between two looks; and after a change, so that the screens of those who watch come first.

@@ -4,8 +4,7 @@ require "sequel"
 
 module Loomshuttle
   module Web
-    # Every change of the open show's plan goes through here: edits, undo and redo, flips. The store keeps it, the desk and the recorder
-    # follow, and everybody who watches is told.
+    # Makes every change of the plan: edits, undo and redo, flips. The store saves it, desk and recorder follow, and all viewers are told.
     class PlanChanges
       # Whoever waits for the desk gets an answer within this (seconds), and for the recorder within that.
       DESK, RECORDER = 2.4, 1.5

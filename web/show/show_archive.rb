@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Web
-    # What is kept beside the open show: other shows, device profiles, presets; and what comes in and goes out as files.
+    # Everything that is stored beside the open show: other shows, device profiles and presets, with their import and export.
     class ShowArchive
       # @return [Store::Presets]
       attr_reader :presets

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Web
-    # The facts of the state band, put together from the plan, the desk and the recorder. Schema: LiveState.
+    # The facts in the status bar, from the plan, the desk and the recorder (schema LiveState).
     class State
       # @param derived [Derived]  @param guarded [Boolean] whether a take is captured and the guard is closed
       # @param apart [Integer, nil] settings where plan and desk differ

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Web
-    # What goes on in the plan, at the desk and in the recorder, told to everybody who watches. Its thread:
+    # Tells all viewers what happens in the plan, at the desk and in the recorder. Its thread:
     #   tells the state     soon after something has happened, and every second
     class Watch
       # Seconds between two tellings of the state when something happens all the time, and when nothing does; and the pause

@@ -5,8 +5,8 @@ require "prawn/table"
 
 module Loomshuttle
   module Web
-    # The running order on paper, for the stage and the front of house: what comes when, how long it takes, how it goes tonight, and words for the
-    # crew, large enough to be read from the floor.
+    # The running order on paper, for the stage and for front of house: times, lengths, changes for tonight and crew notes, large enough to be read
+    # from the floor.
     module OrderSheet
       HEAD = ["", "Begins", "", "Lasts", "Tempo", "Then", "Crew note"].freeze
       THEN = { "hand" => "manual start", "on" => "starts at once" }.freeze

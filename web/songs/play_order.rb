@@ -4,8 +4,7 @@ require "json"
 
 module Loomshuttle
   module Web
-    # What is played tonight: tells the player the open show's running order, roles and pilot, hears how it goes on, and passes on what
-    # somebody presses.
+    # Keeps the player's running order, roles and pilot equal to the open show, receives its state, and passes commands on.
     class PlayOrder
       COMMANDS = %w[load play stop fade panic jump around stop.at take.back follow go].freeze
 

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Web
-    # What a folder of stems would become as a song, seen before anything is done; and the job that makes it.
+    # A preview of the song that a folder of stems would become, and the job that creates it.
     class SongIntake
       # @param control [Control]
       def initialize(control)

@@ -7,8 +7,8 @@ require "monitor"
 
 module Loomshuttle
   module Web
-    # The songs of this computer, each in its folder (docs/formats.md): listed, changed with what they were before kept, taken over from the porter,
-    # deleted. What cannot be read hides no other. Its rules for all songs (SongRules) and checksums (SongChecksums) are classes of their own.
+    # The songs on this computer, each in its folder (docs/formats.md): listed, changed with undo, taken over from the porter, deleted. A song that
+    # cannot be read does not hide others. Rules for all songs are in SongRules, checksums in SongChecksums.
     class SongLibrary
       extend Forwardable
       include Enumerable

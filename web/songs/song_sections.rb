@@ -4,7 +4,7 @@ require "numo/narray"
 
 module Loomshuttle
   module Web
-    # Where a section of a song begins: at a sample that somebody points at, at the nearest bar, or where all that sounds goes through zero.
+    # Finds where a section begins: at a given sample, at the nearest bar, or at the nearest zero crossing of all stems.
     module SongSections
       # A zero is looked for within so much (seconds).
       AROUND = 0.02
