@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 module Loomshuttle
-  # Rules that a show should keep, one a file. Each rule is a module with `findings(context)`.
+  # Rules for a show, one in each file. A rule is a module with `findings(context)`.
   module Checks
     # What rules look at. levels: as they are planned; sockets: physical sockets of the rig, and the lanes that they reach; free_bytes: of the capture
     # disk, nil where nobody has measured.

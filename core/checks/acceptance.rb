@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Checks
-    # Findings that may stay, each with the reason why.
+    # Findings that somebody has accepted, each with a reason.
     module Acceptance
       WORDS = Shape.text(most: 200)
       # What each kind of edit is told.

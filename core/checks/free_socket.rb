@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Checks
-    # Sockets that are there and that no named channel hears.
+    # Existing sockets that no named channel uses.
     module FreeSocket
       # @param show [Settings::Show]  @param channel [Settings::Channel]
       # @return [Array<Views::Choices::Choice>] that the channel could hear

@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Settings
-    # Desks that patch their channels in blocks: which source each block starts from, and which channels hear another one
-    # through a free slot. Derived from the channels' sources, so that a channel's cell always says what it hears.
+    # Desks that patch their channels in blocks: the source each block starts with, and channels with another source through a free slot. Derived
+    # from the channels' sources, so a channel's cell always shows its true source.
     class Blocks
       # first: source of the block's first channel, or nil for a silent block. free: channel => source (or nil), for
       # channels that differ from their block.

@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Settings
-    # Items of one sort with their settings: one of them (the rig), as many as the desk has (channels), or an ordered list that people
-    # grow (:list). Declared once, beside what an item is; shows, edits, the store and the schemas read it here.
+    # Items of one kind with their settings: a single item (the rig), as many as the desk has (channels), or an ordered list that people extend
+    # (:list). It is declared once, beside its item; shows, edits, the store and the schemas read it.
     class Collection
       # Items of a list.
       MOST = 1000

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Settings
-    # A track without a name or dye of its own has those of what it captures.
+    # A track without its own name or dye has those of its source.
     module Inherited
       # @return [String]
       def self.title(show, track)

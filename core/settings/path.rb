@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Settings
-    # Where a setting's path leads in a show: the collection, the item's key (nil where there is but one), the item there and the setting.
-    # A list has one path more, that of its order; it leads to no item.
+    # Resolves a setting's path in a show: the collection, the item's key (nil for a single item), the item, and the setting. The path of a list's
+    # order has no item.
     Path = Value.define(:name, :show, :collection, :key, :item, :setting) do
       class << self
         # @raise [Invalid] when nothing is at the path

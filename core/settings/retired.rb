@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Settings
-    # Settings that older shows have and that are no more: they are left out where such a show is read.
+    # Settings of older shows that no longer exist. They are skipped when such a show is read.
     module Retired
       # Lanes of a personal-mix system were fed in blocks, like sockets; now each has a source of its own.
       PATHS = [%r{\Aoutlet/personal-\d+/first\z}].freeze

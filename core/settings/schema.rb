@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Settings
-    # What is declared, as JSON Schema: for the show's published schema and for the contract (bin/schemas writes both).
+    # The declarations as JSON Schema, for the show's published schema and for the contract (bin/schemas writes both).
     module Schema
       class << self
         # @return [Hash{String=>Hash}] regular expression for paths => schema of their values

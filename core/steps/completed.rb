@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Steps
-    # Completes an edit of single cells on a desk that patches in blocks: what must move along is added, so that the edit
-    # can be previewed and applied as a whole.
+    # Completes an edit of single cells on a desk that patches in blocks with everything that has to move along, so that it can be previewed and
+    # applied as a whole.
     class Completed
       WAYS = %w[slot block].freeze
 

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Steps
-    # Moves channels between stage and take.
+    # Flips channels between stage and take.
     module Flip
       # @param to ["stage", "take"]
       # @param channels [Array<Integer>, nil] nil: all that can; to take that is every channel with a take source

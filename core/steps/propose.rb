@@ -2,8 +2,7 @@
 
 module Loomshuttle
   module Steps
-    # Edits that the core computes, by name: what a screen or the command line asks for is looked at first, as a list of
-    # changes, and then applied.
+    # Edits that the core computes, by name. They are previewed as a list of changes and then applied.
     module Propose
       # An edit with the parts it is made of, and what was not understood on the way.
       Proposal = Value.define(:edit, :parts, :problems)

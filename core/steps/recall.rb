@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Steps
-    # Parts of a patch that were saved before (Settings::PresetParts), into a show.
+    # Recalls saved parts of a patch (Settings::PresetParts) into a show.
     module Recall
       # As they can be set: on another desk with all that must give way to it, on the
       # same one with what moves along.

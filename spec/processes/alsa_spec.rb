@@ -56,7 +56,7 @@ RSpec.describe "The recorder on an ALSA device", :folder do
     File.write(ENV.fetch("ALSA_CONFIG_PATH"), "</usr/share/alsa/alsa.conf>\n") # unplugged
     recorder.start
     Tools.wait_until(60, "the state") { card["state"] == "gone" }
-    expect(recorder.call("capture.start")["message"]).to include("No samples arrive")
+    expect(recorder.call("capture.start")["message"]).to include("No audio from the desk")
     File.write(ENV.fetch("ALSA_CONFIG_PATH"), "</usr/share/alsa/alsa.conf>\npcm.twelve { type file slave { pcm null } file /dev/null infile \"#{infile}\" format raw }\n")
     Tools.wait_until(60, "the device again") { card["state"] == "running" && recorder.call("status")["clock"] }
   end

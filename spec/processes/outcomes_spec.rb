@@ -60,7 +60,7 @@ RSpec.describe "A take in trouble", :folder do
   it "is closed whole before the disk is full; the next one is refused" do
     begin_capture({ takes => 64 + 18 })
     folder, manifest = recorder.finished_take
-    expect(manifest).to include("state" => "ended early", "gaps" => [], "note" => /Disk almost full: take 1 was closed before that/)
+    expect(manifest).to include("state" => "ended early", "gaps" => [], "note" => /Disk almost full: take 1 was ended safely/)
     expect(recorder.call("status")).to include("clock" => true, "capture" => nil, "last_problem" => manifest["note"])
     expect_whole(folder, manifest)
     expect(recorder.call("capture.start")).to include("message" => /The disk is full: \d+ MiB are free/)

@@ -2,8 +2,7 @@
 
 module Loomshuttle
   module Checks
-    # An armed track that nothing reaches would write silence. Where a channel on its way is at fault, that channel's own
-    # finding says so.
+    # An armed track without a source would record silence. Where the fault lies with a channel on the way, that channel has its own finding.
     module ArmedWithoutSource
       def self.findings(context)
         show = context.show

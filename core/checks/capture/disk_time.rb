@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Checks
-    # The disk must last as long as the show.
+    # The free disk space must last for the whole show.
     module DiskTime
       def self.findings(context)
         show = context.show

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Checks
-    # A track that comes back for soundcheck must be taken at the preamp; later taps would be processed twice.
+    # A track for soundcheck must be tapped at the preamp. From a later tap its take would be processed twice.
     module NotAtPreamp
       def self.findings(context)
         context.strands.select { |strand| late?(context.show, strand) }.map { |strand| finding(context.show, strand) }

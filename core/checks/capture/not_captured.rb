@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Checks
-    # What the next capture will not have: sources without a send, sends without a track, tracks that are not armed. Lanes beyond the card's mode are found
-    # by CardMode.
+    # Sources that the next capture would miss: without a card send, without a track, or on tracks that are not armed. Lanes beyond the card's mode
+    # are CardMode's.
     module NotCaptured
       WORDS = { "no-send" => "reach no card send", "no-track" => "reach no track", "not-armed" => "are on tracks that are not armed" }.freeze
       # Names in a sentence.

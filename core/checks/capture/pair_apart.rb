@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Checks
-    # The two sides of a pair that are treated as if they were none: only one of them has a source, is on main, in a subgroup, turned over or
-    # has a take side. Each is mended for both at once.
+    # A stereo pair whose sides differ: only one has a source or a take source, is on main, in a subgroup or inverted. The fix treats both sides
+    # alike.
     module PairApart
       WORDS = { main: "is on main", polarity: "is turned over", groups: "is in other subgroups", send_taps: "has other send taps" }.freeze
 

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Checks
-    # A channel that hears the card (a backing track) has nothing at its preamp; to capture it, it is taken at channel in.
+    # A channel with a card return as its source (a backing track) has no signal at its preamp. It has to be tapped at channel in.
     module PreampOnCardFed
       def self.findings(context)
         show = context.show

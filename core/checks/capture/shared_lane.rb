@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Checks
-    # Two tracks on one lane: on an input both write the same source, on an output both are summed into one return.
+    # Two tracks on one lane. On an input both record the same source; on an output both are summed into one return.
     module SharedLane
       SIDES = { inputs: ["card send", "write the same source"], outputs: ["card return", "are summed on the return"] }.freeze
 

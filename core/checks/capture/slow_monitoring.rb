@@ -2,8 +2,7 @@
 
 module Loomshuttle
   module Checks
-    # Somebody who hears himself through the computer is put off by more than about 10 ms (common practice, no published
-    # source).
+    # Monitoring through the computer with more than about 10 ms of latency disturbs players (common practice, no published source).
     module SlowMonitoring
       LIMIT_MS = 10
 

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Checks
-    # A stereo track on lanes that are not odd/even neighbours is taken apart by whoever gets the files or the desk next.
+    # A stereo track on lanes that are not an odd/even pair. Other programs and desks would split it.
     module StereoLanes
       WORDS = { inputs: "card sends", outputs: "card returns" }.freeze
 

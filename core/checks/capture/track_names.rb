@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Checks
-    # Files of armed tracks are called after them: one without a name, or two of one name, must be sorted by ear later. A
-    # track that nothing reaches has no name to inherit; that nothing reaches it is said already.
+    # Armed tracks without a name, or with the same name. Their files would have to be sorted by ear. Tracks without a source are reported
+    # elsewhere.
     module TrackNames
       def self.findings(context)
         show = context.show

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Checks
-    # What somebody wants that is not so.
+    # A requirement that is not met.
     module BrokenWish
       # @param survey [Hearing::Survey]   @param fixes [Boolean] whether what would mend them is looked for
       # @return [Array<Finding>]

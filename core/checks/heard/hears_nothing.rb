@@ -2,8 +2,7 @@
 
 module Loomshuttle
   module Checks
-    # Somebody is to hear something and hears nothing: of outputs that carry nothing or leave the desk nowhere, or, where it is known how
-    # the desk is mixed, for all is closed.
+    # A listener without any signal: no output, an output without source or socket or, where the desk levels are known, all faders and sends down.
     module HearsNothing
       class << self
         def findings(context)

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Checks
-    # A bus that has a name is meant for somebody; without a socket, a personal lane, a card send or a place on main nobody hears it.
+    # A named bus is meant for somebody. Without a socket, a personal lane, a card send or a place on main nobody hears it.
     module BusWithoutSocket
       def self.findings(context)
         show = context.show

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Checks
-    # A delayed speaker that is heard earlier or later than where it stands wants.
+    # A delay speaker that is heard too early or too late for its position.
     module DelayGeometry
       # Milliseconds that nobody hears (common practice, no published source).
       OFF_BY = 1.0

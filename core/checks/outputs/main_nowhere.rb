@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Checks
-    # Main comes out at no socket, and the audience hears nothing. Of a plan whose outputs nobody has begun to set nothing is said.
+    # Main without an output socket. Plans without any output are not checked.
     module MainNowhere
       # Sides that an audience hears: left and right, or the only one.
       SIDES = 2

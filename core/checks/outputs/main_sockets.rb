@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Checks
-    # Where output blocks move, an output lands on another socket than the one somebody has plugged.
+    # An output that has moved to another socket than the expected one, because output blocks were moved.
     module MainSockets
       def self.findings(context)
         show = context.show

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Checks
-    # What a person on stage hears should not move with the faders of the front of house (common practice, no published source).
+    # A monitor mix should not follow the faders of front of house (common practice, no published source).
     module MonitorPostFader
       def self.findings(context)
         show = context.show

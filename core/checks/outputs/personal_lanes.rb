@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Checks
-    # A personal-mix system takes 16 lanes (common practice, no published source); what is on further ones nobody can mix.
+    # A personal-mix system carries 16 lanes (common practice, no published source). Nobody can mix the others.
     module PersonalLanes
       MOST = 16
 

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Checks
-    # A channel that is on main and in a subgroup that is on main is twice as loud as its fader says, and the subgroup's fader holds only half of it.
+    # A channel that is on main both directly and through a subgroup is too loud, and the subgroup's fader controls only half of it.
     module TwiceOnMain
       def self.findings(context)
         show = context.show

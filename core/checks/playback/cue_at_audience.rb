@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Checks
-    # A click, a guide or a pilot tone that an audience hears: an area of the PA, or a broadcast.
+    # A click, guide or pilot that an audience can hear: an area of the PA, or a broadcast.
     module CueAtAudience
       AUDIENCE = %w[area broadcast].freeze
 

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Checks
-    # A click, a guide, a pilot or timecode on an output that parts play to as well: whoever hears the one hears the other.
+    # A click, guide, pilot or timecode that shares an output with music: whoever hears one hears both.
     module CueSharesOutput
       def self.findings(context)
         show = context.show

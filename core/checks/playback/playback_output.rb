@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Checks
-    # Roles on outputs that lead nowhere: there is no interface, it does not have that many outputs at this rate, or no cable; more than the card returns
-    # that playback has; and two outputs that are cabled to one socket.
+    # Roles on outputs without a destination: no interface, too few outputs at this rate, no cable, or too few card returns. Also two outputs cabled
+    # to one socket.
     module PlaybackOutput
       class << self
         def findings(context)

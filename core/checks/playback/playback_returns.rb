@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Checks
-    # Card returns that playback has to itself: a stream has one sender, so what the recorder plays there is not heard.
+    # Card returns that are reserved for playback. A stream has one sender, so whatever the recorder plays there is not heard.
     module PlaybackReturns
       class << self
         def findings(context)

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Checks
-    # A role that songs have and that goes nowhere: nobody will hear it. A click may be for nobody tonight.
+    # A role of songs without an output. A click may be unassigned on purpose.
     module RoleWithoutOutput
       def self.findings(context)
         show = context.show

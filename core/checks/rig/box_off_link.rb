@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Checks
-    # A box without a link is not heard; one that passes the link on needs a second port.
+    # A stage box without a link is not heard. A box that feeds others needs a second port.
     module BoxOffLink
       def self.findings(context)
         show = context.show

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Checks
-    # The card is in a mode with fewer lanes than are patched, so that the others are silent.
+    # The mode of the card has fewer lanes than are patched. The others are silent.
     module CardMode
       def self.findings(context)
         show = context.show

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Checks
-    # The card runs faster or slower than it should by this computer's time: clicks, or a wrong rate, or a clock that nobody meant.
+    # The card runs too fast or too slow by this computer's clock: a wrong rate, or the wrong clock leader.
     class CardPace
       # A part of the rate. Quartz clocks of studio devices are right to 50 parts in a million or better (AES11 calls for 10 of grade 2, from
       # memory); a computer's own is seldom off by more than 100.

@@ -2,8 +2,7 @@
 
 module Loomshuttle
   module Checks
-    # A channel that is planned for something, but has no socket on stage. When an armed track takes it, that track would
-    # write silence.
+    # A channel in use without a stage socket. An armed track behind it would record silence.
     module ChannelWithoutSocket
       def self.findings(context)
         show = context.show

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Checks
-    # Exactly one device leads the clock; with none or two, links click and drop out.
+    # Exactly one device must lead the clock. With none or two, links click and drop out.
     module ClockLeader
       def self.findings(context)
         leaders = Settings::Clock.leaders(context.show)

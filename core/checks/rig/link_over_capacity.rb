@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Checks
-    # A link carries so many lanes each way at a rate (Rig::Aes50); sockets behind them are cut off.
+    # A link has a limited number of lanes each way at a rate (Rig::Aes50). Sockets beyond them are cut off.
     module LinkOverCapacity
       def self.findings(context)
         show = context.show

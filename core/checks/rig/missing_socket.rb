@@ -2,8 +2,7 @@
 
 module Loomshuttle
   module Checks
-    # A channel that is planned for something, patched to a socket or lane that the rig does not have. Channels without
-    # a name only came along with their block.
+    # A channel in use that is patched to a socket or lane that the rig does not have. Unnamed channels only came along with their block.
     module MissingSocket
       def self.findings(context)
         show = context.show

@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Checks
-    # Channels that hear one socket have one preamp, so a plan that sets it in two ways (as shows of older versions may) is right for one at most. What the
-    # lowest channel says counts until somebody decides.
+    # Channels on one socket share its preamp, so a plan with two settings for it (as in shows of older versions) cannot be right. Until somebody
+    # decides, the lowest channel applies.
     module PreampSetTwice
       def self.findings(context)
         show = context.show

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Checks
-    # All devices run at one rate; one that cannot do it is silent or noisy.
+    # All devices run at one rate. A device that cannot is silent or noisy.
     module RateDiffers
       def self.findings(context)
         show = context.show

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Checks
-    # A take that comes back on another channel than the one it left from would be mixed with the wrong settings.
+    # A take that returns on another channel than it was captured from would be mixed with the wrong settings.
     module ForeignReturn
       def self.findings(context)
         context.strands.select { |strand| foreign?(context.show, strand) && !shared?(context.show, strand) }.map { |strand| finding(context.show, strand) }

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Checks
-    # While a channel is on take the audience hears the recording and not the player.
+    # While a channel is on take, the audience hears the recording instead of the player.
     module LeftOnTake
       def self.findings(context)
         channels = context.show.channels.values.select { |channel| channel.position == "take" }

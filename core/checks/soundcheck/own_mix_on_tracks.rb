@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Checks
-    # The recorder mix on returns that carry tracks: at soundcheck those channels would hear the whole band.
+    # The recorder mix on returns that carry tracks: at soundcheck those channels would play the whole band.
     module OwnMixOnTracks
       def self.findings(context)
         show = context.show

@@ -2,8 +2,7 @@
 
 module Loomshuttle
   module Checks
-    # A channel that hears a return and sends it to the very track that plays it: monitored through the recorder, that
-    # howls.
+    # A channel that sends a return to the very track that plays it. Monitored through the recorder, this feeds back.
     module ReturnLoop
       def self.findings(context)
         show = context.show

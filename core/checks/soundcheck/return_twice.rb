@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Checks
-    # A card return that goes straight to outputs which an audience hears, and by a channel into main as well, is heard twice.
+    # A card return that reaches an audience twice: directly by an output, and through a channel on main.
     module ReturnTwice
       def self.findings(context)
         show = context.show

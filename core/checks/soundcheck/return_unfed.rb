@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Checks
-    # A stereo return that nothing feeds, or only on one side: the channel is silent there. Of a plan that plays nothing yet nothing is said; and
-    # what channels hear on stage may be played by another program, unless playback leaves by the card itself.
+    # A return in use that no track plays to, or only one side of it. Plans without any returns are not checked. On stage, another program may feed
+    # a return, unless songs use the card.
     module ReturnUnfed
       class << self
         def findings(context)

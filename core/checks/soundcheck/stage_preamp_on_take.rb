@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Checks
-    # A channel on take hears the card, but its preamp still carries the stage: an armed track at the preamp would
-    # write the wrong thing. One finding for all such channels, since a flip makes many at once.
+    # A channel on take while its preamp still carries the stage: a track armed at the preamp would record the wrong signal. One finding for all
+    # such channels, since a flip affects many.
     module StagePreampOnTake
       def self.findings(context)
         show = context.show

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Settings
-    # Which device leads the clock. One must, and all others follow.
+    # Which device leads the clock. Exactly one must; all others follow.
     module Clock
       # @param show [Show]
       # @return [Hash{String=>String}] device that is there ("desk", "recorder", "box-a") => path of its setting

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Settings
-    # One setting's change; `from` is what it was.
+    # The change of one setting; `from` is its former value.
     Change = Value.define(:path, :from, :to)
   end
 end

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Settings
-    # Two shows, or a show and some settings, as the list of what differs.
+    # The differences between two shows, or between a show and some settings.
     module Compare
       # @param one [Show]
       # @param other [Hash{String=>Object}] path => value; paths that it does not have are not compared

@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Settings
-    # What would harm a capture under way, as each setting declares it: changes of the rig and the card, of the ways that captured
-    # tracks take, and flips away from the stage. Names, gains and the like may change at any time.
+    # Edits that would damage a capture, as each setting declares it: changes of rig and card, of the paths of captured tracks, and flips to take.
+    # Names, gains and the like may change at any time.
     class DuringCapture
       # @param show [Show] as it is captured
       # @param changes [Array<Change>]

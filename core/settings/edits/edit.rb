@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Settings
-    # A change of settings as a value: a label for people and the settings it sets, in order.
-    # Applying it yields the new show and what really changed; that list makes the inverse.
+    # A change of settings as a value: a label for people, and settings in order. Applying it gives the new show and the list of real changes, from
+    # which the inverse is made.
     Edit = Value.define(:label, :settings) do
       # @param label [String] what it does, in words
       # @param settings [Hash{String=>Object}] path => value

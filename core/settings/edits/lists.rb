@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Settings
-    # Edits of lists that people grow. The order of a list ("listener/order") says which items there are; an item comes with its first
-    # place in it, and leaves with its settings, so that the inverse of any edit brings everything back.
+    # Edits of lists that people extend. The order of a list ("listener/order") says which items exist. An item comes with its place in the order
+    # and leaves with its settings, so the inverse of any edit restores everything.
     module Lists
       class << self
         # @param settings [Hash{String=>Object}] of an edit

@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Settings
-    # Settings of one edit depend on each other: a send's tap must suit its source, a track's lanes its width. This
-    # puts them into an order in which each step is valid, so that an edit and its inverse work whatever their order.
+    # Settings in one edit depend on each other: a send's tap must suit its source, a track's lanes its width. This sorts them so that each step is
+    # valid, in an edit and in its inverse.
     module Ordering
       # @param settings [Hash{String=>Object}]
       # @return [Array<Array(String, Object)>] steps; a setting may come twice, emptied first

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Settings
-    # Parts of a patch that can be saved and recalled on their own.
+    # Parts of a patch that can be saved and recalled separately.
     module PresetParts
       NAMES = %w[rig inputs sends returns mix outputs playback names].freeze
 

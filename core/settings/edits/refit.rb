@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Settings
-    # Another desk under the same show. Nothing is dropped in silence: what the new desk lacks must be emptied by the
-    # same edit, and `settings` says what that is.
+    # Another desk for the same show. Nothing is dropped silently: settings that the new desk lacks must be cleared in the same edit, and `settings`
+    # lists them.
     module Refit
       # @param show [Show]
       # @param desk [String] id of the new desk's profile

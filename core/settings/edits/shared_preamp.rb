@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Settings
-    # Channels that hear one socket have one preamp between them: its gain and 48 V are those of the socket, so an edit of one channel sets the
-    # others too. A show of an older version may have them in several ways; then those of the lowest channel count (Checks::PreampSetTwice).
+    # Channels on one socket share its preamp, so an edit of one channel's gain or 48 V sets the others as well. In shows of older versions they may
+    # differ; then the lowest channel applies (Checks::PreampSetTwice).
     module SharedPreamp
       FIELDS = %i[gain phantom].freeze
       # Settings by which channels come to share a preamp.

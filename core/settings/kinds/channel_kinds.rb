@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Settings
-    # Values that only channels have.
+    # Kinds of values that only channels have.
     module ChannelKinds
       class << self
         # A stereo channel takes an odd lane and its neighbour.

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Settings
-    # The kinds of values that settings have. Where what is known depends on the rig, a block gives it.
+    # The kinds of values that settings have. Where the valid values depend on the rig, a block gives them.
     module Kinds
       module_function
 

@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Settings
-    # What a desk cannot do although each setting on its own fits: blocks that do not keep together, more single sources
-    # than there are free slots, and part of a block flipped.
+    # Limits of a desk that concern several settings at once: blocks that must stay together, more individual sources than free slots, and part of a
+    # block flipped.
     module Limits
       # @param show [Show]
       # @raise [Invalid]

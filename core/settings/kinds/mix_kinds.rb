@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Settings
-    # Values that settings of the mix have.
+    # Kinds of values of the mix.
     module MixKinds
       # Desks that have something of their own for it.
       GROUPED = ->(desk, _) { desk.mixing.subgroups }

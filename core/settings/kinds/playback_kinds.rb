@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Settings
-    # Values of what is played to the stage.
+    # Kinds of values of playback.
     module PlaybackKinds
       # Outputs of a playback interface, at most.
       OUTPUTS = 16

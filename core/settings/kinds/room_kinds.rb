@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Settings
-    # Values of who stands where, and hears what.
+    # Kinds of values of listeners and positions.
     module RoomKinds
       # What a wish may be about: a channel, with all that it hears, or a card return that no channel hears.
       SOURCE = %r{\A(?:channel|return)/[1-9]\d{0,3}\z}

@@ -2,9 +2,8 @@
 
 module Loomshuttle
   module Steps
-    # From an input list and the rig to sockets, channels, sends, tracks and returns. What is already right stays; what is
-    # marked fixed is never moved. Straight where it can: channel n on card lane n, on track n and back to channel n; pairs
-    # on neighbouring odd/even lanes; sockets in order, at the box that stands nearest.
+    # Patches sockets, channels, sends, tracks and returns from an input list and the rig. What is right stays, and locked channels are never moved.
+    # Where possible, channel n uses lane n, track n and return n, pairs use odd/even lanes, and sockets are used in order at the nearest box.
     class AutoPatch
       # A name for one line of the list with its settings, so that a proposal can be accepted in part.
       #   kind   "new"; "renamed" or "moved" (to another socket), of a channel that is in use; "changed" otherwise; "removed": in use, and not on the list

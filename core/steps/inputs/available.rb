@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Steps
-    # What is still free while a patch is proposed: sockets, card lanes and tracks. Handing one out takes it. Nothing comes back, so
-    # each list is looked through from its first free one, and a whole input list costs in proportion to its length.
+    # Free sockets, card lanes and tracks during a step. Each is handed out once. Each list is searched from its first free item, so the cost of a
+    # whole input list grows in proportion to its length.
     class Available
       # @param show [Settings::Show]
       # @param promised [Array<Rig::Point>] sockets that somebody asks for; others get them only when nothing else is free

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Steps
-    # Settings for boxes that hang one behind the other on a link.
+    # Settings for boxes in a chain on one link.
     module Chain
       # @param chain [Array<Rig::Layout::Hung>] in order
       # @return [Hash{String=>Integer}] offsets so that each box takes the lanes behind the one before

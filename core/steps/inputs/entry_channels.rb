@@ -2,9 +2,9 @@
 
 module Loomshuttle
   module Steps
-    # Which channel each line of an input list gets. A list that was revised changes what is there: a line gets the channel of its name; else, unless
-    # another line has that one's name, the channel in use that has the number it says, or that hears the socket it says, which it renames. Others get the
-    # number that the list says, then the next free one; both sides of a pair together, the left on an odd number.
+    # The channel for each line of an input list. In a revised list, a line keeps the channel of its name; otherwise it renames the channel in use
+    # with its number or socket, unless another line has that name. Other lines get the number in the list, then the next free one. The sides of a
+    # pair get an odd channel and the next one.
     class EntryChannels
       # @param show [Settings::Show]
       # @param entries [Array<Formats::InputList::Entry>]

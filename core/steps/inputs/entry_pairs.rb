@@ -2,7 +2,8 @@
 
 module Loomshuttle
   module Steps
-    # "Accordion L" and "Accordion R", "Keys-left" and "Keys-right", "OH (L)" and "OH (R)": two lines of an input list that are the sides of one source.
+    # Finds lines of an input list that are the two sides of one source: "Accordion L" and "Accordion R", "Keys-left" and "Keys-right", "OH (L)" and
+    # "OH (R)".
     module EntryPairs
       LEFT, RIGHT = %r{[\s_\-./]+\(?(?:l|left|li|links)\)?\z|\((?:l|left)\)\z}i, %r{[\s_\-./]+\(?(?:r|right|re|rechts)\)?\z|\((?:r|right)\)\z}i
       private_constant :LEFT, :RIGHT

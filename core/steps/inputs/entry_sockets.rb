@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Steps
-    # Which socket each line of an input list gets: the one that it asks for where that is free, or given up by another line, or asked for by another line as
-    # well; else the one that its channel has; else one that is free.
+    # The socket for each line of an input list: the one in the list if it is free, given up by another line, or shared with one; otherwise the
+    # channel's present one, otherwise a free one.
     class EntrySockets
       # @param show [Settings::Show]   @param channels [Hash{Formats::InputList::Entry=>Integer}] as EntryChannels chose them
       def initialize(show, channels)

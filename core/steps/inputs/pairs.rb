@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Steps
-    # Joins two neighbouring channels to a stereo pair with one stereo track, and splits them again.
+    # Joins two neighbouring channels into a stereo pair with one stereo track, or splits them.
     module Pairs
       # @param number [Integer] the pair's odd channel, or its partner
       # @return [Settings::Edit]

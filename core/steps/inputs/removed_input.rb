@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Steps
-    # What goes with a source that is no more on a list: its name and words, its socket, its way to the recorder and back. A fixed channel keeps its patch; what others
-    # of its block hear on take is left as well.
+    # Clears everything of a source that is no longer on the list: name, notes, socket, and the path to the recorder and back. A locked channel
+    # keeps its patch, and so do take sources of others in its block.
     module RemovedInput
       WORDS = %i[name short mic stand spot].freeze
       TRACK = { "inputs" => [], "outputs" => [], "armed" => false, "name" => "" }.freeze

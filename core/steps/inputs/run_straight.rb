@@ -2,8 +2,7 @@
 
 module Loomshuttle
   module Steps
-    # Patches a range in ascending order from a starting point: targets first..first+count-1 get sources start,
-    # start+1, … A stereo channel or track takes two sources.
+    # Patches a range in order: targets first to first+count-1 get the sources from start on. A stereo channel or track takes two sources.
     module RunStraight
       # column => [what is set, kind of target, words for the sources]
       COLUMNS = {

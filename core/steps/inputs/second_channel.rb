@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Steps
-    # A second channel on the same socket, for another treatment of the same sound: a voice for the house and for the ears.
+    # Adds a second channel on the same socket, to treat the same source differently: a voice for the house and for in-ears.
     module SecondChannel
       # @param show [Settings::Show]   @param number [Integer] of the first
       # @param main [Boolean] whether it is on main as well

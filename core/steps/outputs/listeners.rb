@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Steps
-    # Proposes who hears what leaves the desk, from the rig and the names of the buses: main left and right is the PA, each other mix that
-    # comes out somewhere is somebody's. What a listener hears already is left out.
+    # Suggests listeners from the rig and the bus names: main is the PA, and each other mix with a socket has a listener. Outputs that already have
+    # one are skipped.
     class Listeners
       # By words in a bus' name (common practice, no published source).
       KINDS = { "broadcast" => /\b(?:broadcast|stream|radio|tv|press|feed)\b/i, "machine" => /\b(?:record|recorder|camera|effect|fx|reverb|delay)\b/i,

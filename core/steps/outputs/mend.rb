@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Steps
-    # What would keep a broken wish: an edit of the plan where it is a matter of routing, a press at the desk where it is one of levels.
+    # Finds what would meet a requirement: an edit of the plan if it is a matter of routing, or levels to set on the desk.
     class Mend
       OFF = Signal::MixedLevels::OFF
       # What is opened in somebody's ears is opened softly; a mix as a whole stands at 0 dB (common practice, no published source).

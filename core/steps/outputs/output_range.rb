@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Steps
-    # Outputs, or lanes of a personal-mix system, one behind the other carry sources one behind the other: buses 3 to 6 on outputs 9 to 12, main left and right on 15 and 16, or
-    # nothing on all of them.
+    # Patches a range of outputs, or of personal-mix lanes, in order: buses 3 to 6 to outputs 9 to 12, main left and right to 15 and 16, or nothing
+    # to all of them.
     module OutputRange
       WORDS = { "output" => "outputs", "personal" => "personal mixes" }.freeze
 

@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Steps
-    # An output feeds a speaker: what carries a side of main is a main speaker at the stage's edge, anything else a delayed one some way out; where
-    # it really stands is moved from there.
+    # Adds a speaker to an output: a main speaker at the stage edge if it carries main, otherwise a delay speaker further out. Both can be moved
+    # from there.
     module Speaker
       # Metres: main speakers to each side, and a delayed one from the stage.
       ASIDE, OUT = { "l" => -5, "r" => 5 }.freeze, 20

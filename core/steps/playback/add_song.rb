@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Steps
-    # A song of the library comes into the running order, and its roles into the show: with the outputs that they have in the library, or none.
+    # Adds a song of the library to the running order, and its roles to the show, with the library's outputs where it has some.
     module AddSong
       class << self
         # @param show [Settings::Show]

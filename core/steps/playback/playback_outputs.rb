@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Steps
-    # Where roles go, all at once.
+    # Assigns the outputs of all roles at once.
     module PlaybackOutputs
       class << self
         # Two outputs are enough: what the audience hears on the left one, what the band counts by on the right one.

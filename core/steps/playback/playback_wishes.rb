@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Steps
-    # The usual wishes about what is played: click and guide never reach an audience, the click reaches whoever drums, the guide whoever sings
-    # or leads, the pilot nobody but a machine.
+    # The usual requirements for playback: no audience hears click or guide, drummers hear the click, singers and leaders the guide, and only
+    # machines the pilot.
     module PlaybackWishes
       DRUMS = /\b(?:drum|percussion|perc|cajon|frame)/i
       VOICES = /\b(?:voice|vocal|sing|lead|md)/i

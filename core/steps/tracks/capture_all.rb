@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Steps
-    # What brings sources into the next capture that would not be in it.
+    # Adds sources to the next capture that would be missed.
     module CaptureAll
       class << self
         # @param show [Settings::Show]   @param lefts [Array<Signal::Uncaptured::Left>] of one kind

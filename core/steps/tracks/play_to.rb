@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Steps
-    # Which card returns a range of tracks plays to: one behind the other, or all to one, on purpose.
+    # Assigns the card returns of a range of tracks: in order, or all to one on purpose.
     module PlayTo
       class << self
         # @param show [Settings::Show]   @param numbers [Array<Integer>] tracks   @param first [Integer] card return

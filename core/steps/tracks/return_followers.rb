@@ -2,8 +2,7 @@
 
 module Loomshuttle
   module Steps
-    # What played to some card returns plays to others then: channels that heard the old ones, on take or as their stage, can move along in
-    # the same edit.
+    # When tracks move to other card returns, channels that had the old returns as take or stage source can move along in the same edit.
     module ReturnFollowers
       # words: for people; settings: that move them, to be set along with the edit
       Offer = Value.define(:words, :settings)

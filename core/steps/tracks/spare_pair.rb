@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Steps
-    # The main mix on a spare pair of card lanes, post-fader, with a stereo track: what the audience heard, for later.
+    # Captures the main mix post-fader on a spare pair of card sends with a stereo track, to have what the audience heard.
     module SparePair
       # @return [Settings::Edit]
       # @raise [Invalid] when no pair of lanes or no track is free, or it is captured already

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Steps
-    # Tracks for a range of channels in one step: sends, track inputs and outputs, and the way back to the channels.
+    # Creates tracks for a range of channels in one step: card sends, track inputs and outputs, and the returns to the channels.
     module TracksFromChannels
       # @param show [Settings::Show]
       # @param first [Integer] channel  @param count [Integer] channels

@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Steps
-    # Channels captured as they are processed, beside their dry tracks: each goes to a free card send once more, behind its equaliser and
-    # dynamics and before its fader, onto a track of its own that is named after the dry one. It is played back to nothing.
+    # Adds processed tracks beside the dry ones: a second card send from each channel, tapped after EQ and dynamics and before the fader, to a track
+    # named after the dry one. Processed tracks have no returns.
     class WetCapture
       TAPS = %w[pre-fader post-eq post-fader].freeze
 
