@@ -1,8 +1,8 @@
 # frozen_string_literal: true
 
 module Loomshuttle
-  # Text that can be kept: real UTF-8 in one normal form, without NUL and other controls, of a bounded length. What cannot be shown
-  # cannot be stored in PostgreSQL, in a file's name or in XML either.
+  # Text that can be stored: valid UTF-8 in one normal form, without NUL and other control characters, of bounded length. Other text cannot be
+  # stored in PostgreSQL, in file names or in XML.
   module Text
     # NUL and the like, line breaks and tabs apart.
     CONTROLS = /[\u0000-\u0008\u000B\u000C\u000E-\u001F\u007F\u0080-\u009F]/

@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 module Loomshuttle
-  # Frozen values with named fields: equal by content, changed only by making another one.
+  # Frozen values with named fields, equal by content. A change makes a new value.
   module Value
     # Words of the language, which can be fields and no variables.
     WORDS = %i[return end in if do].freeze

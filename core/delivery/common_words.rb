@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Delivery
-    # Words that all names of a delivery begin or end with: the song, the date, the show, the take.
+    # Words that all file names begin or end with: the song, the date, the show, the take.
     module CommonWords
       # Of fewer names nothing is concluded.
       LEAST = 3

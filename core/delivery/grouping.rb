@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Delivery
-    # Which files belong together: parts of one recording, lanes of one file that are sources of their own, and left and right.
+    # Groups files that belong together: parts of one recording, channels of one file that are separate sources, and left and right.
     class Grouping
       # @param targets [Array<Matching::Target>]
       def initialize(targets)

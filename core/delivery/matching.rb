@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Delivery
-    # Which track each delivered recording belongs to: by words first, by the number in front where words say nothing.
+    # Finds the track for each imported recording: by its words, or by its leading number if the words say nothing.
     class Matching
       # What a recording can belong to: a track with its title, all that it is called by (Name), and its lanes.
       Target = Value.define(:number, :title, :names, :lanes)

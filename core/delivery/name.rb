@@ -2,8 +2,7 @@
 
 module Loomshuttle
   module Delivery
-    # A name as people really write it, taken apart: the words that say what it is, a number in front, a number of a part behind, and the side
-    # of a pair.
+    # A file name as people really write it, taken apart: its words, a leading number, the number of a part, and the side of a pair.
     #   words   without numbering, sides and words that say nothing          number   in front ("07 Tuba"), or nil
     #   part    behind ("Tuba-0002", "Tuba part 2"), or nil                  sure     whether the part is written as one: :words, :zeros ("-02") or nil
     #   side    :left, :right or nil                                         stem     the name without its part

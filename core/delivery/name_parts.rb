@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Delivery
-    # The number of a part behind a name.
+    # The number of a part at the end of a name.
     module NameParts
       WORDS = /(?i:part|pt|p|teil|seg|split)/
       # "tuba part 2", "tuba 0002", "tuba 2 of 3", "tuba 02": parts for sure; "cornet 2": perhaps.

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Delivery
-    # What would become of delivered files: which belong together, to which track each recording goes, where it begins, and what does not fit.
+    # The result of a scan: which files belong together, the track and start of each recording, and remarks.
     class Plan
       # Rates that are believed; what claims another is not sound.
       RATES = Formats::TakeManifest::RATES

@@ -2,8 +2,7 @@
 
 module Loomshuttle
   module Delivery
-    # What belongs to one track. pieces: its parts, one behind the other; each is a list of sources, one, or two that are left and right.
-    # names: what it may be called by.
+    # A recording for one track. pieces: its parts in order; each is a list of one source, or of left and right. names: what it may be called.
     Recording = Value.define(:pieces, :names) do
       # @param sounds [Array<Sound>] parts in order
       def self.of(sounds)

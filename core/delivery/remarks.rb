@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Delivery
-    # What is to be said of a recording: what will be done to it, and what does not fit.
+    # Remarks about an imported recording: how it will be processed, and what does not fit.
     class Remarks
       # Silence behind it is told from so much on, and sides that end apart (seconds).
       SILENCE, SIDES = 0.5, 0.01

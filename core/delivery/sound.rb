@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Delivery
-    # A file as it was looked at. frames and rate are its own; time_reference: samples since midnight, or nil; called: what its lanes are
-    # called in the file itself (iXML), in order, or nothing.
+    # A scanned file. frames and rate are those of the file; time_reference: samples since midnight, or nil; called: names of its channels from its
+    # iXML chunk, in order, or nothing.
     Sound = Value.define(:path, :name, :rate, :lanes, :frames, :codec, :time_reference, :called) do
       # @return [String] its name without folder
       def file = File.basename(path)

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Delivery
-    # A file, or one lane of it (from 0; nil: all that it has).
+    # A file, or one channel of it (from 0; nil: all of them).
     Source = Value.define(:sound, :lane) do
       # @return [Integer]
       def lanes = lane ? 1 : sound.lanes

@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Hearing
-    # What a listener hears as ways of card sends: of those that carry just what their outputs do, where there are such for each ear, so that
-    # the desk's own sound is heard; or else of the channels' lanes, as it is computed.
+    # What a listener hears, taken from card sends: from sends with the same source as their outputs, if there is one for each ear, so that the real
+    # sound of the desk is heard. Otherwise it is computed from the channels.
     module Carried
       Way = Value.define(:lane, :side, :late, :amplitude)
 

@@ -2,8 +2,7 @@
 
 module Loomshuttle
   module Hearing
-    # Where a sound that arrives twice is weakest: the notches of a comb filter, where the later one is turned over against the first, at
-    # f = (2k + 1) / (2 dt).
+    # The notches of a comb filter, where a sound arrives twice and the later arrival is out of polarity with the first: f = (2k + 1) / (2 dt).
     module Comb
       # @param samples [Integer] between both   @param rate [Integer] samples a second
       # @return [Array<Float>] the first notches in Hz

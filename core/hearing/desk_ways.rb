@@ -4,8 +4,8 @@ require "numo/narray"
 
 module Loomshuttle
   module Hearing
-    # The ways through a desk as arrays: its points in an order in which each comes behind all that feed it, and for each what feeds it. Made
-    # once for a graph; how loud the ways are is Board's.
+    # The paths through a desk as arrays: its points, sorted so that each comes after all that feed it, and what feeds each. Built once for a graph.
+    # Their levels are in Board.
     class DeskWays
       # What arrives at a point: places of the points that it comes from, of each join its level slot (-1: none), own gain and sign as an
       # amplitude; and where its joins begin among all joins.

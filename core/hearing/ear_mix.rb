@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Hearing
-    # How a listener would hear lanes that were captured, so that a take can be listened to with their ears: for each lane and ear the ways
-    # from behind the preamp, at their times.
+    # How a listener would hear captured lanes, to listen to a take with their ears: for each lane and ear the gains and delays of all paths after
+    # the preamp.
     module EarMix
       # @param survey [Survey]   @param listener [Integer]   @param lanes [Array<Integer>] card sends
       # @return [Hash{Integer=>Array(Array, Array)}] lane => for left and right, [samples late, amplitude] of each way; a lane that takes no

@@ -4,8 +4,8 @@ require "numo/narray"
 
 module Loomshuttle
   module Hearing
-    # What every listener hears of every source, all ways summed: those that take the same time as amplitudes with their sign, those that take
-    # different times as powers, and the two ears as powers. Arrays [sources, listeners]:
+    # The level and delay of every source for every listener, all paths summed. Paths of equal delay add as signed amplitudes; paths of different
+    # delay, and the two ears, add as powers. Arrays [sources, listeners]:
     #   powers   against the source's own power, 0 for silence      delays   samples until the first of it, NaN for silence
     #   counts   ways that carry something
     class Heard

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Hearing
-    # Names of all levels that somebody at a desk may turn (Signal::MixedLevels), and words for them.
+    # Names and words of all levels on a desk that somebody may set (Signal::MixedLevels).
     module LevelNames
       class << self
         # @param desk [Rig::Desk]

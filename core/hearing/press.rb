@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Hearing
-    # Levels to be set at the desk, each to exactly that, when somebody presses it: the mix is the mixing engineer's.
+    # Levels to set on the desk when somebody asks for it, since the mix belongs to the mixing engineer.
     #   label    for people      values   name of Signal::MixedLevels => value
     Press = Value.define(:label, :values)
 

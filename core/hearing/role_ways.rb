@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Hearing
-    # Which of the sources that are heard carry a role of playback: the channels that hear its outputs' sockets.
+    # Which sources carry a role of playback: the channels on the sockets of its outputs.
     module RoleWays
       class << self
         # @param survey [Survey]

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Hearing
-    # Where the level of a join is turned, and where it is planned that there is such a join.
+    # Where the level of a join is set on the desk, and which setting of the plan the join depends on.
     module SlotWords
       class << self
         # @param name [Array] of Signal::LevelSlots   @param mix [Signal::Mix]

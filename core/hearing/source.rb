@@ -2,8 +2,7 @@
 
 module Loomshuttle
   module Hearing
-    # Something that is heard: its id, and where it enters the desk. Levels count from there: behind a preamp, so that what is told of a voice
-    # does not hang on its microphone.
+    # A source: its id, and where it enters the desk. Levels count from there, after the preamp, so that they do not depend on the microphone.
     Source = Value.define(:id, :entries) do
       # @param graph [Signal::Graph]
       # @param point [Rig::Point] a socket or a card return

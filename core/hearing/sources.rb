@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Hearing
-    # Everything in a show that somebody may hear: what each channel hears (a socket, by all channels that hear it; a card return, by all its
-    # ways), and card returns that are played to and that no channel hears.
+    # Every source of a show: the stage sources of channels (a socket counts once for all its channels; a card return with all its paths), and card
+    # returns in use without a channel.
     module Sources
       # A click, spoken cues, a steady tone: what an audience should never hear. By what plays there, or by its name (common practice, no published source).
       CUES = { "click" => /\b(?:click|metronome|count)\b/i, "guide" => /\b(?:guide|cues?)\b/i, "pilot" => /\bpilot\b/i }.freeze

@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Hearing
-    # Who hears what in a show that is mixed as it is: sources, listeners, and how loud, how late and by how many ways the ones reach the
-    # others. A fader that moves makes another survey out of this one, at the cost of what lies behind it.
+    # Who hears what in a show with a known mix: all sources and listeners, with level, delay and number of paths. When a fader moves, a new survey
+    # is derived from this one, and only what lies behind the fader is computed.
     class Survey
       # Below it somebody hears nothing (dB against the source).
       NOTHING_DB = -80

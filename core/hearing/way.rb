@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Hearing
-    # The way by which a listener hears most of a source, from the socket to where it leaves the desk, for people.
+    # The loudest path from a source to a listener, from the socket to the output, for people.
     module Way
       # hop: Signal::Story's; db: gain here, nil before the source counts; total_db: since then
       # value: the level at the desk that decides here, or nil; setting: path in the plan that makes it, or nil

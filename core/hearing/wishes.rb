@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Hearing
-    # What is wanted, beside what is so: each wish for each of its sources and listeners.
+    # Requirements beside what is really heard: each requirement for each of its sources and listeners.
     module Wishes
       # wish: Settings::Wish; source: id; listener: number; figure: Survey::Figure; kept: whether it is so
       Result = Value.define(:wish, :source, :listener, :figure, :kept)

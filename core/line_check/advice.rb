@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module LineCheck
-    # What to do about a level, in steps of the preamp.
+    # The advice for a level, in steps of the preamp.
     #   change   dB to turn the preamp by, 0 for nothing    to   the gain then
     #   missing  dB that the preamp cannot give or take: the source has to (positive: louder); 0.0 when it can
     #   needed   dB by which the source is away from where it should be, however far the preamp goes

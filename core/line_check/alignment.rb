@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module LineCheck
-    # How near to the alignment level (Settings::ALIGNMENT_LEVELS) and to full scale levels should be.
+    # Tolerances around the alignment level (Settings::ALIGNMENT_LEVELS), and the distance to full scale.
     module Alignment
       # Peaks stay this clear of full scale, as bands play louder in the show (common practice, no published source).
       CEILING_DB = -6.0

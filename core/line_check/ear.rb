@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module LineCheck
-    # Listens to the meters and what the recorder found in the lanes, remembers the last ten seconds of each source, and calls
-    # the roll. Its time is counted in frames of the meters.
+    # Listens to the meters and to what the recorder finds in the lanes, keeps the last ten seconds of each source, and gives the line check. Time
+    # is counted in frames of the meters.
     class Ear
       # A line of the roll call. also: what else was noticed, as sentences.
       Line = Value.define(:source, :verdict, :loud, :peak, :floor, :clips, :also)

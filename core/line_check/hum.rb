@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module LineCheck
-    # Mains hum: a line at 50 or 60 Hz with harmonics that stands still, unlike anything that is played. Told second by second.
+    # Mains hum: a steady line at 50 or 60 Hz with harmonics, unlike anything that is played. Reported once a second.
     class Hum
       MAINS = [50, 60].freeze
       # So many lines of each are looked at; none is common to both.

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module LineCheck
-    # Finds the verdict on what was heard of a source.
+    # Gives the verdict on a source.
     class Judge
       # By need: what spoils the recording first.
       WORDS = ["clipped", "hum", "hot", "low", "not heard yet", "good"].freeze

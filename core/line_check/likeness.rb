@@ -4,7 +4,7 @@ require "numo/narray"
 
 module Loomshuttle
   module LineCheck
-    # Lanes that carry the same signal, or the same upside down, by the correlation of a second of both (Pearson's r).
+    # Lanes with the same signal, or the same with inverted polarity, by the correlation of one second of both (Pearson's r).
     module Likeness
       # Two microphones never agree like this; a doubled patch does.
       SAME = 0.999

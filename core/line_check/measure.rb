@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module LineCheck
-    # What was heard of one source: 50 ms frames with their peak and RMS, in dBFS. The loud part, the peak and the clips are
-    # those of the last ten seconds in which it sounded, so that a verdict stays when the player stops.
+    # The measured levels of one source: frames of 50 ms with peak and RMS in dBFS. Loud passages, peak and clips are those of the last ten seconds
+    # with signal, so a verdict stays when the player stops.
     class Measure
       # 50 ms frames in ten seconds.
       FRAMES = 200

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module LineCheck
-    # One line of the roll call: a channel that hears something on stage, and where its level is measured.
+    # One line of the line check: a channel with a stage source, and where its level is measured.
     #   number    of the channel     stage   what it hears     socket   the socket behind that
     #   meter     "desk" or "lanes", or nil where the stage cannot be measured now; at   indices in its frames
     #   lanes     card sends (0-based) that carry it as it comes from the preamp or the card

@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Rig
-    # A stage box: sockets on stage, and ports by which it hangs on a link. With two ports the next box can be chained
-    # behind it; offsets say at which lanes of the link its own sockets begin.
+    # A stage box: sockets on stage, and ports for links. A box with two ports can feed the next box of a chain; offsets say where its own sockets
+    # begin on the link.
     class Box
       attr_reader :id, :name, :rates, :inputs, :outputs, :ports, :delay, :preamp
 

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Rig
-    # The profiles at hand, shipped and user-made.
+    # All known profiles, shipped and imported.
     class Catalog
       # @param folder [String] of JSON files; the schema beside them is left out
       # @return [Catalog]

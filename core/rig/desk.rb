@@ -2,8 +2,7 @@
 
 module Loomshuttle
   module Rig
-    # What a kind of desk can do, and the names of its own points. Everything else asks here whether a socket, channel,
-    # tap or lane exists.
+    # The abilities of a desk type, and the names of its points. Everything else asks here whether a socket, channel, tap or lane exists.
     class Desk
       # One input channel: its number, its width in lanes (1 mono, 2 stereo), its preamp's range, and that of its trim, nil where it has none.
       Strip = Value.define(:number, :width, :preamp, :trim)

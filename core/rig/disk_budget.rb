@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Rig
-    # How long a capture fits on the disk.
+    # How long a capture can last on the disk.
     module DiskBudget
       # Kept free so that headers, manifests and the database can always be written.
       RESERVE_BYTES = 256 * 1024 * 1024

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Rig
-    # How full links and card are, in both directions.
+    # The load of links and card, in both directions.
     module Fill
       # used: lanes that carry something planned; sockets: lanes that have a socket behind them (for a card: lanes of the
       # mode); lanes: what the cable or card carries at all

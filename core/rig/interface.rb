@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Rig
-    # A box between a computer and the desk's line inputs, for playback. Some do all their outputs only at a low rate or
-    # width; a twin takes two computers and changes over when the first one's pilot falls silent.
+    # A playback interface between a computer and the desk's line inputs. Some offer all outputs only at a low rate or bit depth. A twin serves two
+    # computers and changes over when the pilot of the first falls silent.
     class Interface
       # What it can do at once: so many outputs at a rate and width.
       Mode = Value.define(:rate, :bits, :outputs)

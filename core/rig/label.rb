@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Rig
-    # Words for a point, as a person at the desk says them.
+    # The words for a point, as a person at the desk would say them.
     module Label
       WORDS = { "in" => "In", "line" => "Line", "out" => "Out", "ch" => "Channel", "bus" => "Bus", "main" => "Main", "matrix" => "Matrix",
                 "output" => "Output", "lineout" => "Line out", "aes" => "AES3", "personal" => "Personal mix" }.freeze

@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Rig
-    # What the devices and cables of a rig come to: which socket is behind each lane of a link, which sources a channel
-    # can hear, and how full every link is. Derived from the desk, the boxes and the rate; never stored.
+    # The rig put together: the socket behind each lane of a link, the sources that channels can have, and the load of each link. Derived from desk,
+    # boxes and rate; never stored.
     class Layout
       # A box as it hangs on a link. up and down: ranges of the link's lanes that its sockets take.
       Hung = Value.define(:letter, :box, :port, :place, :up, :down) do

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Rig
-    # Sources that the desk's patch can name and the rig lacks, in runs: "In 13 to In 40, for the Alder 40 has only 12 In sockets".
+    # Sources that the desk's patch can name but the rig does not have, in ranges: "In 13 to 40", because the Alder 40 has only 12 In sockets.
     module Missing
       Run = Value.define(:first, :last, :why) do
         # @return [String] e.g. "In 13 to 40", "Link A, lanes 33 to 48"

@@ -4,8 +4,8 @@ require "json"
 
 module Loomshuttle
   module Rig
-    # Reads what a kind of device can do from its JSON file (profiles/profile.schema.json). The schema says which words a
-    # profile has; the classes behind it say which of their combinations make no device.
+    # Reads a device profile from its JSON file (profiles/profile.schema.json). The schema checks its fields, and the classes behind it check that
+    # they make a possible device.
     module Profile
       FORMAT = "loomshuttle-profile/1"
 

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Songs
-    # What the guide says, and where: before a section its name, and then the beats of the bar before it, the last of which falls on the beat before the
+    # What the spoken guide says and when: the name of each section, then the beats of the bar before it. The last one falls on the beat before the
     # section.
     module Cues
       # words; at: sample where they begin, or where they have to be over (ends)

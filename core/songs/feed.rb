@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Songs
-    # One lane of something that sounds on its way to an output.
+    # One lane of a source on its way to an output.
     #   source   a stem's id, "click", "guide", "pilot" or "timecode"     lane   0: left or mono, 1: right
     #   output   number, from 1     gain   amplitude
     Feed = Value.define(:source, :lane, :output, :gain)

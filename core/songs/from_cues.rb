@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Songs
-    # Sections of a song from places that somebody has marked in one of its files: each at the bar that is nearest, and so many samples from it
-    # where it is not meant to be on it.
+    # Sections of a song from markers in one of its files: each at the nearest bar, with an offset in samples if it is not meant to be exactly
+    # there.
     module FromCues
       # A place so near to a bar (seconds) is on it; a song whose first place comes later than a bar begins with a section of its own.
       NEAR = 0.05

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Songs
-    # Tempo map and sections of a song from a Standard MIDI File: its tempos, time signatures, and markers, which begin sections at their bars.
+    # Tempo map and sections of a song from a Standard MIDI File: tempos, time signatures, and markers, which start sections at their bars.
     module FromMidi
       class << self
         # @param midi [Formats::MidiReader]

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Songs
-    # Where a song may be left: the next beat, the next bar.
+    # Where a song can be left: the next beat or bar.
     module Grid
       class << self
         # @param song [Song]   @param sample [Integer]   @param unit ["beat", "bar"]

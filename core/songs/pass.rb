@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Songs
-    # One time through a section: samples of the song from where to where; nth: of how many times it is played.
+    # One pass of a section: its samples from and to; nth: of how many passes.
     Pass = Value.define(:section, :from, :to, :nth, :of) do
       # All passes of a song as it goes tonight.
       # @param song [Song]   @param tonight [Tonight]

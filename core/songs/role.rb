@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Songs
-    # What goes to an output: all stems of a role, or the click, the guide, the pilot.
+    # What an output gets: all stems of a role, or the click, guide or pilot.
     #   kind      one of KINDS      outputs   none, one, or left and right
     #   sum_db    what both sides of a stereo stem are lowered by on one output
     #   gain_db   of all of it      bed_db    how loud it also lies under click and guide; nil: not at all

@@ -4,7 +4,7 @@ require "json"
 
 module Loomshuttle
   module Songs
-    # A song's file, song.json beside its stems (docs/formats.md): what it must hold, for all who read and write it.
+    # A song's file, song.json beside its stems (docs/formats.md): its format, for everything that reads or writes it.
     module SongFile
       FILE = "song.json"
       FORMAT = "loomshuttle-song/1"

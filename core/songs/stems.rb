@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Songs
-    # What files of a folder are to a song, by their names: which are two sides of one stem, and what role each has. Words that every name has
-    # (the song's, the date, the tempo) say nothing.
+    # What the files of a folder are in a song, by their names: sides of one stem, and its role. Words in every name (the song, the date, the tempo)
+    # are ignored.
     module Stems
       # paths: one, or left and right     name: of the first     role, kind: of it     lanes     notes: sentences
       Found = Value.define(:paths, :name, :role, :kind, :lanes, :notes)

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Songs
-    # All strokes of a song's click, with its count-in, at samples of the song.
+    # All strokes of a song's click with its count-in, at samples of the song.
     module Strokes
       class << self
         # @param song [Song]

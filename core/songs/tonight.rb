@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Songs
-    # How a song goes tonight, without the song being touched.
+    # Changes of a song for tonight. The song itself stays as it is.
     #   skips     keys of sections that are left out        repeats   key of a section => how often it is played
     #   follows   what comes after it, or nil: as the song says     pause   seconds
     #   tempo     percent of the song's own      key     semitones that it is transposed by

@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Songs
-    # A song at another tempo, or in another key: all that is counted in samples is counted again from the song as it is, so that click, guide and
-    # sections follow to the sample and nothing of it is kept twice. Only its stems are made ahead (Porter::VarySong), in a folder of the song's.
+    # A song at another tempo or in another key. Everything counted in samples is derived from the original song, so click, guide and sections are
+    # exact to the sample and nothing is stored twice. Only the stems are rendered in advance (Porter::VarySong), in a folder of the song.
     module Varied
       # Percent of the song's own tempo; semitones.
       TEMPO, KEY = (70..140), (-6..6)

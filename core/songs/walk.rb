@@ -2,9 +2,8 @@
 
 module Loomshuttle
   module Songs
-    # The way through a song while it plays: which of its samples sound when, sample by sample, with jumps on the grid and sections that go
-    # around until they are left. It knows no sound. A jump is a short crossfade that ends where it lands, so that what begins there
-    # begins whole.
+    # The path through a song while it plays: which of its samples sound when, with jumps on the grid and repeated sections. It knows no audio. A
+    # jump is a short crossfade that ends at its target, so that whatever begins there is complete.
     class Walk
       # Samples of the song from `from` on, heard from frame `at` of a block on, with a gain that goes evenly from `first` to `last`.
       Span = Value.define(:at, :from, :frames, :first, :last) do

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Timing
-    # Where the strokes of a click fall.
+    # The times of the strokes of a click.
     class Click
       # sample: where it begins; kind: "accent", "beat" or "between" (a subdivision); bar, beat: from 1
       Stroke = Value.define(:sample, :kind, :bar, :beat)

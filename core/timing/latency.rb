@@ -2,8 +2,7 @@
 
 module Loomshuttle
   module Timing
-    # Time that buffers cost. 1024 samples at 48 kHz are 21.3 ms each way and 42.7 ms in all (common practice, no
-    # published source).
+    # The latency of buffers. 1024 samples at 48 kHz are 21.3 ms each way and 42.7 ms in all (common practice, no published source).
     module Latency
       # @param samples [Integer]
       # @param rate [Integer] samples a second

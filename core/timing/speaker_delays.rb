@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Timing
-    # When delayed speakers are heard beside the main ones, where their listeners are.
+    # When delay speakers are heard relative to the main ones, at the position of their listeners.
     module SpeakerDelays
       # One delayed speaker.
       #   output    number of the desk's output          at         the listener where it counts, or nil: at the speaker itself

@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Views
-    # What can be chosen for one cell of the strand sheet, each as the settings that choosing it sets. Screens offer
-    # these and post them back, and so never decide what fits.
+    # The choices for one cell of the strand sheet, each with the settings that it sets. Screens offer them and post them back, so screens never
+    # decide what fits.
     class Choices
       # missing: why it cannot be chosen, or nil; marks: what else it is called by, as on the strand sheet ("A 9", "In 5", "12")
       Choice = Value.define(:label, :settings, :current, :missing, :marks)

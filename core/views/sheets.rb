@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Views
-    # The patch as tables to print: stage boxes and the desk's own sockets by socket, the desk by channel, what comes out
-    # by socket, the recorder by track.
+    # The patch as tables for printing: stage boxes and the desk's own sockets by socket, the desk by channel, outputs by socket, the recorder by
+    # track.
     class Sheets
       # One table. rows: cells as text, in the order of head.
       Table = Value.define(:title, :note, :head, :rows)

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Signal
-    # Joins, indexed both ways. Built once for a show and never changed.
+    # All joins, indexed both ways. Built once for a show and never changed.
     class Graph
       NONE = [].freeze
 

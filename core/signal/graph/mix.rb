@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Signal
-    # How a show mixes, apart from how loud: which bus has the say, where sends are taken, who is on main. Equal by content, so that shows
-    # that mix alike share what follows from it.
+    # How a show mixes, apart from levels: leading buses, taps of sends, channels on main. Equal by content, so that shows with the same mix share
+    # everything derived from it.
     class Mix
       # @param show [Settings::Show]
       def initialize(show)

@@ -2,9 +2,9 @@
 
 module Loomshuttle
   module Signal
-    # The joins inside the desk: the taps of each channel in order, the ways into its mixes, and the mixes into each other. They are most of
-    # all joins and the same for all shows that mix alike, so they are made once and shared. How loud they are is the mixing engineer's:
-    # each names its level.
+    # The joins inside the desk: the taps of each channel in order, the paths into its mixes, and between mixes. They are most of all joins and the
+    # same for all shows with the same mix, so they are built once and shared. Their levels belong to the mixing engineer, so each join names its
+    # level.
     class MixJoins
       # Ways of mixing that are kept for a kind of desk.
       KEPT = 4

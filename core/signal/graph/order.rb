@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Signal
-    # Points in an order in which each comes after all that feed it.
+    # Sorts points so that each comes after all that feed it.
     module Order
       # @param starts [Array<Rig::Point>]
       # @yieldparam point [Rig::Point] each that can be reached, once

@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Signal
-    # How strongly a source arrives everywhere: the amplitudes of all live ways from it, summed. Ways of equal delay add
-    # as amplitudes, which is what happens inside one desk.
+    # The level of a source at every point: the amplitudes of all live paths, summed. Paths of equal delay add as amplitudes, as they do inside one
+    # desk.
     module Reach
       # @param graph [Graph]
       # @param levels [Levels] that know every live join on the way; what nobody knows carries nothing

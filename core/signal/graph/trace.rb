@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Signal
-    # Follows joins from a point, downstream or upstream, and lists every way.
+    # Follows joins downstream or upstream from a point, and lists every path.
     module Trace
       # One way: its joins in the signal's order, and delay in samples over all of it.
       Way = Value.define(:joins, :delay) do

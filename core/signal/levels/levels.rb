@@ -4,8 +4,8 @@ require "numo/narray"
 
 module Loomshuttle
   module Signal
-    # How loud each join of a graph is: an array of levels beside the structure, so that a fader that moves makes no graph again.
-    # What nobody knows (the desk's mix, in a plan) is NaN there.
+    # The level of each join of a graph, as an array beside the structure, so that a moved fader needs no new graph. Unknown levels, such as those
+    # of the desk in a plan, are NaN.
     class Levels
       # What a mono source has on both sides of a stereo mix that nobody has panned: constant power.
       CENTRE_DB = -10 * Math.log10(2)

@@ -2,11 +2,10 @@
 
 module Loomshuttle
   module Signal
-    # What a desk is mixed to, as levels of joins. The values are named as a mixing engineer would, whatever the desk calls them:
+    # The desk's mix as levels of joins. Values have a mixing engineer's names, whatever the desk calls them:
     #   "channel/7/fader", "channel/7/mute", "channel/7/pan", "channel/7/send/3"     dB, true or false, -1 to 1, dB
     #   "bus/3/fader", "bus/3/mute", "bus/3/pan", "main/fader", "main/mute", "matrix/2/fader", "matrix/2/mute"
     #   "matrix/2/bus/3", "matrix/2/main/l", "output/4/trim", "output/4/mute"
-    # A value that is not there is unknown.
     class MixedLevels
       OFF = -90
       NOTHING = -Float::INFINITY

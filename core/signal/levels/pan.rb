@@ -2,9 +2,9 @@
 
 module Loomshuttle
   module Signal
-    # How loud a lane is on a side of a stereo mix. A mono lane has the cosine (right: the sine) of the pan's angle, to the power that the desk's
-    # profile names (Rig::Mixing::LAWS): cos² + sin² = 1, so that with a power of 1 the sum of both powers stays (constant power). Of two
-    # lanes that go to a side each, the one that the balance points away from falls with the cosine.
+    # The level of a lane on one side of a stereo mix. A mono lane has the cosine (right: the sine) of the pan's angle, to the power in the desk's
+    # profile (Rig::Mixing::LAWS). As cos² + sin² = 1, a power of 1 keeps the sum of both powers (constant power). Of two lanes on a side each, the
+    # balance lowers the far one by the cosine.
     module Pan
       # @param pan [Numeric] -1 left to 1 right   @param side ["l", "r"]   @param power [Numeric]
       # @return [Float] dB; -Infinity for nothing

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Signal
-    # Which strands an edit breaks.
+    # Finds the strands that an edit breaks.
     module Broken
       # name of the strand, and what it loses: its socket, its track, or its way back
       Loss = Value.define(:name, :channel, :lost)

@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Signal
-    # The strand sheet as something to draw: five rails of ports, the threads between neighbouring rails, and the loose
-    # ends. Rows are places on a rail, so a straight patch makes straight threads.
+    # The strand sheet to draw: five rails of ports, threads between neighbouring rails, and loose ends. A row is the same place on all rails, so a
+    # straight patch gives straight threads.
     class Sheet
       RAILS = %w[socket channel send track return].freeze
 

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Signal
-    # How the channels of a kind of desk are marked on the strand sheet; the same for every show on it.
+    # The marks of channels on the strand sheet, by desk type; the same for every show.
     module SheetMarks
       # base: point of one lane; side: 0, or 1 for the right of a stereo channel; text: "17L"; words: "ch 17 L"; block: bracket
       # that it stands in, or nil

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Signal
-    # Which port of each rail a strand runs through.
+    # The port of each rail that a strand runs through.
     module SheetWay
       # @return [Array<Rig::Point, nil>] port ids in the order of Sheet::RAILS; nil where the strand has none
       def self.ports(show, strand)

@@ -2,8 +2,7 @@
 
 module Loomshuttle
   module Signal
-    # A way told hop by hop for a person: where, what happens there, by which setting, and how much gain and delay have
-    # come together by then.
+    # A path hop by hop for people: the place, what happens there, the setting that causes it, and the gain and delay so far.
     class Story
       Hop = Value.define(:point, :label, :text, :gain_db, :delay, :total_gain_db, :total_delay, :setting, :live)
       # Ways through one point.

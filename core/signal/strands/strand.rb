@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Signal
-    # One line of the input list: the whole way of one source, as far as it is patched. Any part may be nil.
+    # One line of the input list: the whole path of a source, as far as it is patched. Any part may be nil.
     #   socket   Rig::Point                       channel  base point of a channel (or of a mix that is sent)
     #   send     card lane     tap  its tap       track    track number, and track_lane 0 or 1 in a stereo one
     #   return   card lane                        home     base points of the channels that hear the return on take

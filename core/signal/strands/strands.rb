@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Signal
-    # Derives the strands of a show from its graph: first each channel in order with every way that leaves it towards
-    # the recorder, then mixes that are sent, then tracks that nothing reaches.
+    # Derives the strands of a show from its graph: each channel in order with every path to the recorder, then mixes with a card send, then tracks
+    # without a source.
     class Strands
       # @return [Array<Strand>]
       def self.of(show, graph) = new(show, graph).list

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Signal
-    # Sources that the next capture will not have, each with its reason: what a person wants to know before he presses the button.
+    # Sources that the next capture would miss, each with the reason. People want to know this before they press Capture.
     class Uncaptured
       # kind: "no-send", "no-track", "not-armed" or "beyond-card"; why: in words; point: where it ends; channel: its number, nil for a mix;
       # full: whether it is lanes of the card that lack

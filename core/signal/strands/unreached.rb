@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Signal
-    # What came out somewhere before an edit and does not after it: which outputs lose which sources.
+    # Sources that outputs lose by an edit.
     module Unreached
       # Sources that are named of each output; more are counted.
       NAMED = 4

@@ -83,7 +83,7 @@ RSpec.describe "Papers", :folder do
     text = Tools.run("pdftotext", "-layout", path, "-").gsub(/ {2,}/, " | ")
     expect(text).to include("Box A Bramble 16, stage left, link A, lanes 1 to 16", "A 3 | 3 | Fiddle Ø “lead” | clip-on", "Desk by channel Alder 40",
                             "3 | Fiddle Ø “lead” | Box A in 3 | 0 dB").or include("+0 dB")
-    expect(text).to include("What comes out", "Main L", "Box B out 7", "Recorder by track", "20 | Source 20 | mono | 20")
+    expect(text).to include("Outputs", "Main L", "Box B out 7", "Recorder by track", "20 | Source 20 | mono | 20")
     expect(Tools.run("pdfinfo", path)).to match(/Title:\s+Patch sheet, Test/).and match(/Page size:\s+595.28 x 841.89 pts \(A4\)/)
   end
 
