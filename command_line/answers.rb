@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module CommandLine
-    # Answers in words and columns.
+    # Answers for people, in words and columns.
     module Answers
       class << self
         def status(data)

@@ -4,7 +4,7 @@ require "json"
 
 module Loomshuttle
   module CommandLine
-    # What all commands do alike: ask the application, and answer in words or as JSON.
+    # What all commands share: they ask the application, and print words or JSON.
     module Asking
       private
 

@@ -5,8 +5,8 @@ require "securerandom"
 
 module Loomshuttle
   module Player
-    # What the player is told to be, kept in a file over a restart: the running order, where roles go, the pilot. A file that holds something
-    # else is put aside, and the player starts as a new one.
+    # The player's configuration, kept in a file over a restart: running order, outputs of roles, pilot. An invalid file is moved aside, and the
+    # player starts without one.
     class Config
       KEY = Shape.whole(1..99_999)
       ITEM = Shape.record({ "key" => KEY, "song" => Shape.text(most: 36, pattern: Songs::SongFile::ID) },

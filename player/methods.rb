@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Player
-    # What may be asked of the player over its Unix socket.
+    # The player's methods on its Unix socket.
     module Methods
       class << self
         # @param unit [Unit]   @param caller [Runtime::Caller]

@@ -4,7 +4,7 @@ require "fileutils"
 
 module Loomshuttle
   module Player
-    # Writes a song as it would be played: a file for each output that carries something. By the same deck as on the night, as fast as it goes.
+    # Renders a song to a file for each output in use, with the same deck as in the show, as fast as possible.
     class Render
       # @param song [Songs::Song]   @param folder [String] of the song   @param roles [Array<Songs::Role>]
       # @param tonight [Songs::Tonight]   @param pilot [Pilot::Tone, nil]

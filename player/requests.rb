@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Player
-    # What each parameter of a request must be: checked at the door.
+    # The type of each request parameter, checked at the door.
     module Requests
       AT = Shape.or_none(Shape.whole(0..Shape::LARGEST))
       # 0: all of a song that has no sections.

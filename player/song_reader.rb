@@ -5,7 +5,7 @@ require "json"
 
 module Loomshuttle
   module Player
-    # The computer's songs, as their folders tell: each is read when it is asked for.
+    # Reads songs from their folders when they are needed.
     class SongReader
       # @param root [String] folder of all songs   @param rate [Integer] that is played at
       def initialize(root, rate)

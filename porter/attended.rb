@@ -4,7 +4,7 @@ require "open3"
 
 module Loomshuttle
   module Porter
-    # Runs another program that takes its time, and ends it when the job is not wanted any more, or the porter is to end.
+    # Runs another program for a job, and ends it when the job is cancelled or the porter stops.
     class Attended
       # How often the job is looked at (seconds).
       LOOK = 0.2

@@ -4,7 +4,7 @@ require "tmpdir"
 
 module Loomshuttle
   module Porter
-    # The tempo of a song as a beat tracker hears it (aubio): a straight line through its beats, so that single ones that it missed do not count.
+    # The tempo of a song, detected by a beat tracker (aubio): a straight line through its beats, so that a few missed beats do not matter.
     module Beats
       # It has so long (seconds).
       SECONDS = 300

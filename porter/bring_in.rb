@@ -7,8 +7,8 @@ require "time"
 
 module Loomshuttle
   module Porter
-    # Makes a take of files that others delivered, whatever they are: each becomes a track at the show's rate, beginning at its
-    # place and as long as the longest. The recorder then takes the folder over.
+    # Turns imported files into a take. Each file becomes a track at the show's rate, at its start, as long as the longest. Then the recorder takes
+    # the folder over.
     class BringIn
       OVERVIEW = "overview.u8"
       # What belongs to no track of the show is numbered from here on.

@@ -5,9 +5,8 @@ require "securerandom"
 
 module Loomshuttle
   module Porter
-    # Makes a song of a folder of stems, whatever they are: each at the playback rate, as 32-bit float, with its picture, checksum and what it
-    # loses in mono; tempo, sections and loudness from a MIDI file, a name, or what is heard. It lies ready to be looked at; the library takes
-    # it over.
+    # Turns a folder of stems into a song. Each stem is converted to 32-bit float at the playback rate, with waveform, checksum and mono loss;
+    # tempo, sections and loudness come from a MIDI file, a name, or detection. The library takes it over after a preview.
     class BringSong
       OVERVIEW = "overview.u8"
       # No song is longer (seconds).

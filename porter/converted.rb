@@ -5,8 +5,8 @@ require "numo/narray"
 
 module Loomshuttle
   module Porter
-    # One delivered recording on its way to being a track of a take: decoded and converted by ffmpeg in full precision, written as 24-bit
-    # Broadcast WAV, measured as it goes by. What has more than 24 bits is dithered; what is beyond full scale is limited, and counted.
+    # Converts one imported recording to a track of a take: ffmpeg decodes and resamples in full precision, the result is written as 24-bit
+    # Broadcast WAV and measured. Longer words are dithered; samples beyond full scale are limited and counted.
     class Converted
       # Frames that are taken at once, and a step of the overview.
       BLOCK = 48_000

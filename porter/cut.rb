@@ -4,8 +4,7 @@ require "json"
 
 module Loomshuttle
   module Porter
-    # A part of a take: some of its tracks from one frame to another, with the markers that lie in it, told as if the take had
-    # begun there.
+    # A part of a take: some of its tracks between two frames, with the markers in it, as if the take had started there.
     class Cut
       attr_reader :from, :to, :tracks, :markers
 

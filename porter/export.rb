@@ -5,8 +5,8 @@ require "fileutils"
 
 module Loomshuttle
   module Porter
-    # Packs a take, or a part of it, for somebody to leave with: sound, markers, patch sheet, a manifest and checksums, as a folder
-    # or a ZIP. Each file is whole before it gets its name, so that after a restart only what was missing is made.
+    # Exports a take or a part of it: sound, markers, patch sheet, manifest and checksums, as a folder or a ZIP file. Each file gets its name when
+    # it is complete, so after a restart only missing files are made.
     class Export
       # Frames that are copied at once.
       BLOCK = 240_000

@@ -4,8 +4,8 @@ require "fileutils"
 
 module Loomshuttle
   module Porter
-    # A job and how far it is: a folder with job.json (Formats::JobFile), which only the porter writes once the job is there, and what comes
-    # of it. Whoever wants it to end puts a file "cancel" beside it (docs/formats.md).
+    # A job and its progress: a folder with job.json (Formats::JobFile), which only the porter writes once the job exists, and its result. To cancel
+    # a job, a file "cancel" is put beside it (docs/formats.md).
     class Job
       FILE = Formats::JobFile::FILE
       CANCEL = "cancel"

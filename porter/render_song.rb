@@ -5,8 +5,7 @@ require "json"
 
 module Loomshuttle
   module Porter
-    # A song as files, one an output, as it would be played: made by a process of the player's own (processes/render.rb), so that it is the same
-    # to the sample.
+    # Renders a song to files, one for each output. A process of the player does it (processes/render.rb), so the result is the same to the sample.
     class RenderSong
       # It has so long (seconds).
       SECONDS = 3600

@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Porter
-    # What a job may take of the disk: never what the take under way needs. A disk without takes, such as a stick, may be filled. Looked at
-    # before a job and while it works.
+    # The disk space that a job may use: never what a capture needs. A disk without takes, such as a stick, may be filled. Checked before a job and
+    # while it runs.
     class Room
       # Stays free where takes are (bytes), and so much of the take under way beside it (seconds).
       RESERVE = 512 << 20

@@ -4,8 +4,8 @@ require "fileutils"
 
 module Loomshuttle
   module Porter
-    # The porter as a process: one thread that does one job after the other. A job that was under way when it ended is gone on with; one
-    # that it has ended at again and again is not tried any more. What goes wrong with a job is that job's.
+    # The porter as a process, with one thread that does one job after the other. A job that was interrupted is continued; one that keeps ending the
+    # porter is not retried. An error in a job concerns only that job.
     class Server
       KINDS = { "export" => Export, "bring-in" => BringIn, "song" => BringSong, "render" => RenderSong, "vary" => VarySong }.freeze
       LOOK = 0.5

@@ -5,7 +5,7 @@ require "numo/narray"
 
 module Loomshuttle
   module Porter
-    # One stem of a song on its way into the library: 32-bit float, so that the player takes it as it is, with what two sides would lose as one.
+    # One stem on its way into the library: 32-bit float, as the player reads it, with its mono loss.
     class Stem < Converted
       attr_reader :columns
 

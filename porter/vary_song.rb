@@ -4,8 +4,8 @@ require "fileutils"
 
 module Loomshuttle
   module Porter
-    # Makes the stems of a song at another tempo or in another key, by Rubber Band: each as long as the song says to the sample, in the files that
-    # Songs::Varied names. What was made before is not made again. The library takes them over.
+    # Renders the stems of a song at another tempo or in another key with Rubber Band, each exactly as long as the song says, into the files that
+    # Songs::Varied names. Existing files are not rendered again. The library takes them over.
     class VarySong
       # A stem has so long (seconds).
       SECONDS = 3600

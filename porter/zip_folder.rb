@@ -4,7 +4,7 @@ require "zip"
 
 module Loomshuttle
   module Porter
-    # A folder as a ZIP file. Sound does not get smaller by packing, so it is stored as it is.
+    # A folder as a ZIP file. Sound hardly compresses, so it is stored.
     module ZipFolder
       BLOCK = 1 << 20
 

@@ -4,8 +4,7 @@ require "json"
 
 module Loomshuttle
   module Recorder
-    # What the recorder is told to be, kept in a file over a restart. A file that holds something else is put aside, and the recorder starts
-    # as a new one.
+    # The recorder's configuration, kept in a file over a restart. An invalid file is moved aside, and the recorder starts without one.
     class Config
       DEFAULTS = { "tracks" => [], "buffer" => 1024, "own_mix" => [], "bits" => 24, "mirror" => nil, "project" => "", "trips" => {} }.freeze
       SHAPE = Shape.record({ "tracks" => Shape.list(Shape.record({}, others: true), most: Formats::TakeManifest::TRACKS) },

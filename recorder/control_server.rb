@@ -4,7 +4,7 @@ require "forwardable"
 
 module Loomshuttle
   module Recorder
-    # What may be asked of the recorder over its Unix socket (Runtime::CallServer).
+    # The recorder's methods on its Unix socket (Runtime::CallServer).
     class ControlServer
       extend Forwardable
 

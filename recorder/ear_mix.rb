@@ -4,8 +4,8 @@ require "numo/narray"
 
 module Loomshuttle
   module Recorder
-    # What arrived a moment ago, mixed for two ears: some lanes, each by ways that are so late and so loud. For somebody who listens
-    # elsewhere; it is made on the thread that asks, from what the look-back holds.
+    # A stereo mix of some lanes a moment ago, each with its gains and delays, for somebody who listens elsewhere. It is computed from the look-back
+    # on the thread of the request.
     class EarMix
       # Seconds of sound in one answer; frames that a way may be late; ways.
       LONGEST, LATE, WAYS = 1.0, 200_000, 1024

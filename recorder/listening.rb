@@ -4,8 +4,8 @@ require "numo/narray"
 
 module Loomshuttle
   module Recorder
-    # Looks each second at what is in the lanes: mains hum, and lanes that are alike. Both live far below 1 kHz, so lanes are
-    # averaged down to that rate first; it costs next to nothing beside the meters.
+    # Examines the lanes each second for mains hum and equal signals. Both lie far below 1 kHz, so lanes are averaged down to that rate first;
+    # beside the meters this costs next to nothing.
     class Listening
       RATE = 1000
 

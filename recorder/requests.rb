@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Recorder
-    # What each parameter of a request must be: checked at the door, so that nothing behind it takes an unchecked number.
+    # The type of each request parameter, checked at the door, so that nothing behind it has to.
     module Requests
       TAKE = Shape.any_of(Shape.whole(0..9_999_999), Shape.text(most: 64))
       NAME = Shape.text(most: 80)

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Runtime
-    # Time to measure with.
+    # A clock for measuring.
     module Clock
       # @return [Float] seconds that only grow, whatever happens to the time of day
       def self.now = Process.clock_gettime(Process::CLOCK_MONOTONIC)

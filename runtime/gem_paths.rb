@@ -2,8 +2,7 @@
 
 module Loomshuttle
   module Runtime
-    # The gems as Bundler found them for this process, handed on to the Ruby processes that it starts: each would take half a second to find
-    # them again.
+    # Passes the gem paths that Bundler found on to the Ruby processes that this one starts. Finding them again would cost each half a second.
     module GemPaths
       STANDARD = RbConfig::CONFIG.values_at("rubylibdir", "rubyarchdir", "sitelibdir", "sitearchdir", "sitedir", "vendorlibdir", "vendorarchdir", "vendordir").freeze
       BUNDLER = %r{\A-r.*bundler/setup\z}

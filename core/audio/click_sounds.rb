@@ -4,8 +4,8 @@ require "numo/narray"
 
 module Loomshuttle
   module Audio
-    # Sounds of a click, made by synthesis: short, so that one is over before the next, and beginning with their loudest, so that
-    # the ear and a beat tracker find them where they are meant to be.
+    # Synthesised click sounds. They are short, so that one ends before the next, and start at their loudest, so that ear and beat tracker find
+    # their exact time.
     module ClickSounds
       NAMES = %w[wood pin shell reed].freeze
       SECONDS = 0.05

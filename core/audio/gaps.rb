@@ -2,8 +2,7 @@
 
 module Loomshuttle
   module Audio
-    # Stretches of a take that did not arrive. A take keeps one for each stream, as they were found; what a person wants to know is when
-    # there was silence, and on which lanes.
+    # Gaps in a take. A take keeps a list for each stream as they were found; people want to know when there was silence, and on which lanes.
     module Gaps
       # @param gaps [Array<Hash>] "at" and "frames" in samples, "lanes" first and last (1-based)
       # @return [Array<Hash>] those that touch in time as one, in order: "at", "frames", and "lanes" as ranges in order

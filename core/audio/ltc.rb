@@ -4,8 +4,8 @@ require "numo/narray"
 
 module Loomshuttle
   module Audio
-    # Linear timecode (SMPTE ST 12-1), 24, 25 or 30 frames a second without drop, as a function of the frame's number: every frame begins at the
-    # same level, which its polarity bit sees to, so that any piece of it can be made on its own.
+    # Linear timecode (SMPTE ST 12-1) at 24, 25 or 30 frames per second, non-drop, as a function of the frame number. Its polarity bit makes each
+    # frame start at the same level, so any part can be generated separately.
     class Ltc
       FRAMES = [24, 25, 30].freeze
       BITS = 80

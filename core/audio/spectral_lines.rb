@@ -4,9 +4,9 @@ require "numo/narray"
 
 module Loomshuttle
   module Audio
-    # How much of a few frequencies is in many lanes at once: the discrete Fourier transform's own sums for these frequencies alone, behind a
-    # Hann window (A. V. Oppenheim, R. W. Schafer, "Discrete-Time Signal Processing", chapters 8 and 10). A lane is a row inside, since Numo
-    # adds up along rows many times faster.
+    # The level of a few frequencies in many lanes at once: sums of the discrete Fourier transform for these frequencies only, with a Hann window
+    # (A. V. Oppenheim, R. W. Schafer, "Discrete-Time Signal Processing", chapters 8 and 10). Lanes are rows inside, since Numo sums along rows many
+    # times faster.
     module SpectralLines
       @waves = {}
 

@@ -4,7 +4,7 @@ require "numo/narray"
 
 module Loomshuttle
   module Audio
-    # Where sound may be cut and joined with the least noise: where it goes through zero.
+    # Finds zero crossings, where sound can be cut and joined with the least noise.
     module ZeroCrossing
       # @param sound [Numo::NArray] [frames]   @param from [Integer] frame
       # @return [Integer] the frame nearest to it that is zero, or the first behind a change of sign; `from` itself where there is none

@@ -5,8 +5,8 @@ require "time"
 
 module Loomshuttle
   module Formats
-    # A job's file, job.json (docs/formats.md): who asks for one writes it, the porter keeps it, the screens read it. What cannot be read
-    # is told as what it is.
+    # A job's file, job.json (docs/formats.md): whoever requests a job writes it, the porter updates it, the screens read it. Unreadable files are
+    # listed as such.
     module JobFile
       FILE = "job.json"
       KINDS = %w[export bring-in song render vary].freeze

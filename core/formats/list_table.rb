@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Formats
-    # The rows of an input list with what each column is. fields: a key of InputList::HEADERS for each column, or nil
+    # The rows of an input list, and the meaning of each column. fields: a key of InputList::HEADERS for each column, or nil.
     class ListTable
       attr_reader :header, :fields
 

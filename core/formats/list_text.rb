@@ -4,7 +4,7 @@ require "csv"
 
 module Loomshuttle
   module Formats
-    # A table as people's programs write it: UTF-8, UTF-16 or Windows-1252, with a byte order mark or without, parted by commas, semicolons or tabs.
+    # A table as other programs write it: UTF-8, UTF-16 or Windows-1252, with or without a byte order mark, separated by commas, semicolons or tabs.
     module ListText
       MARKS = { "\xEF\xBB\xBF".b => "UTF-8", "\xFF\xFE".b => "UTF-16LE", "\xFE\xFF".b => "UTF-16BE" }.freeze
       # Bytes from which the encoding is guessed.

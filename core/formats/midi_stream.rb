@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Formats
-    # Messages of a MIDI cable as they come, a byte at a time (MIDI 1.0 Detailed Specification): notes, controllers and programs; the rest is
-    # stepped over, and a status byte that is left out is the one before.
+    # Messages on a MIDI cable, byte by byte (MIDI 1.0 Detailed Specification): notes, controllers and programs. Others are skipped; running status
+    # is understood.
     class MidiStream
       # kind: "note", "control" or "program"; number: of the note, controller or program; channel from 1; down: pressed or let go
       Message = Value.define(:kind, :number, :channel, :down) do

@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Formats
-    # Joins consecutive packets, so that each of them need not be looked at. This is the reference for the C file in ext/packets and takes its
-    # place where that cannot be built.
+    # Joins consecutive packets, so that not every one has to be looked at. This is the reference for the C file in ext/packets, and replaces it
+    # where it cannot be built.
     module RtpRuns
       # Packets of one sender that follow on each other without a gap: sequence and timestamp are those of the first, bytes those of
       # each payload, payload all of them.

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Formats
-    # What a delivered file may be.
+    # The formats that an imported file may have.
     module SoundKinds
       # Containers that ffmpeg may take a file for, whatever it is called: none that names other files or places, as playlists and scripts do.
       FFMPEG = %w[wav w64 aiff caf flac mp3 mov aac ogg asf].join(",").freeze

@@ -6,8 +6,8 @@ require "time"
 
 module Loomshuttle
   module Formats
-    # A take's manifest, take.json beside its files (docs/formats.md): what it must hold, for all who read and write it. What is found in a
-    # folder that is not a readable take is told as what it is, so that it hides no other.
+    # A take's manifest, take.json beside its files (docs/formats.md): its format, for everything that reads or writes it. Unreadable takes are
+    # listed as such, and hide no others.
     module TakeManifest
       FILE = "take.json"
       FORMAT = "loomshuttle-take/1"

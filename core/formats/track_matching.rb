@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Formats
-    # Where a take of another show plays: its tracks go where this show's tracks of the same name go. Numbers say nothing there.
+    # The returns for a take of another show: its tracks use the returns of the tracks with the same names. Track numbers mean nothing there.
     module TrackMatching
       # matched: track number of the take => track of this show; missing: names of tracks that find none
       Match = Value.define(:matched, :missing)

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Player
-    # How a deck is, for people.
+    # A deck's status for people.
     module DeckStatus
       class << self
         # @param deck [Deck]   @param walk [Songs::Walk, nil]   @param gain [Gain]   @param held [Integer, nil] sample where it was stopped

@@ -4,7 +4,7 @@ require "numo/narray"
 
 module Loomshuttle
   module Player
-    # What everything of a song is turned by: one, but while it is faded out.
+    # The gain of the whole song: 1, except during a fade.
     class Gain
       # @return [Symbol, nil] why it is turned down
       attr_reader :why

@@ -4,7 +4,7 @@ require "numo/narray"
 
 module Loomshuttle
   module Player
-    # What was sent last and has not sounded yet, so that it can be sent again, turned down.
+    # Blocks that were sent but have not sounded yet, so that they can be sent again at a lower level.
     class Horizon
       # Blocks that are kept: those of the largest buffer, and what is just made, however their times run.
       MOST = ((Config::BUFFER.max + 4800) / 480.0).ceil

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Player
-    # The loudest of each output, until they are told.
+    # The peak of each output since it was last reported.
     class Levels
       attr_reader :frames
 

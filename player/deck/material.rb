@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Player
-    # Everything of a song that sounds: its stems, and what is computed from it.
+    # Everything of a song that sounds: its stems, and the sounds computed from it.
     class Material
       attr_reader :song, :stock, :sums, :feeds
 

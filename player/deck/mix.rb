@@ -4,7 +4,7 @@ require "numo/narray"
 
 module Loomshuttle
   module Player
-    # What a song sounds like at each output: spans of it (Songs::Walk), added up by its feeds.
+    # A song's sound at each output: spans of it (Songs::Walk), summed by its feeds.
     class Mix
       # @param outputs [Integer] how many there are
       def initialize(outputs)

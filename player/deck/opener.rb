@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Player
-    # Opens songs on a separate thread, one after the other, so that neither the clock, nor reading ahead, nor anybody who presses stop
-    # waits for a slow disk. Until it is started it does everything at once, in the caller's thread. Its thread:
+    # Opens songs one at a time on a separate thread, so that a slow disk delays neither the clock, nor reading ahead, nor a stop. Before it is
+    # started it works in the thread of its caller. Its thread:
     #   opener   does what it is handed
     class Opener
       # What may wait; seconds that a caller waits for his.

@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Player
-    # The running order at the deck: which song is loaded, which one is prepared ahead, what was played. What the running order says is in
-    # OrderItems. Only the opener opens songs (Opener), so stop works at once while one is being opened.
+    # The running order at the deck: the loaded song, the next song, and what was played. The content of the running order is in OrderItems. Only
+    # the opener opens songs (Opener), so stop works at once while one is being opened.
     class Order
       # @return [String, nil] why the next song cannot be played
       attr_reader :problem

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Player
-    # The items of the running order, and their songs, opened.
+    # The items of the running order, and opening their songs.
     class OrderItems
       # @param item [Hash] as Config::ITEM
       # @return [Songs::Tonight]

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Player
-    # What was asked, by the time at which it is to be done.
+    # Commands in the order of their times.
     class Orders
       # What may wait at once.
       MOST = 100

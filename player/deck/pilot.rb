@@ -4,8 +4,8 @@ require "numo/narray"
 
 module Loomshuttle
   module Player
-    # A steady tone that says that this player is well: its phase follows the clock, so that it goes on without a step as long as the
-    # clock does, and it stops with the player.
+    # A steady tone that shows that this player is healthy. Its phase follows the clock, so it continues without a step as long as the clock does,
+    # and it stops with the player.
     class Pilot
       # hz   frequency     amplitude   of its peaks     outputs   numbers
       Tone = Value.define(:hz, :amplitude, :outputs)

@@ -4,9 +4,8 @@ require "numo/narray"
 
 module Loomshuttle
   module Player
-    # The stems of a song as far as they are in memory, by whole seconds: what plays now, what comes next, and where sections begin, so
-    # that no disk is waited for. `fill` reads and may run on a thread of its own; `read` never waits. A stem that cannot be read
-    # is silent and told.
+    # The stems of a song in memory, second by second: what plays now, what comes next, and where sections begin, so that playing never waits for a
+    # disk. `fill` reads and may run on its own thread; `read` never waits. An unreadable stem is silent and reported.
     class Stock
       # Pieces are so long, so much is read ahead of what plays, and so much from where a section begins (seconds).
       PIECE, AHEAD, HEAD = 1, 6, 1

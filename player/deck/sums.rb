@@ -4,8 +4,8 @@ require "numo/narray"
 
 module Loomshuttle
   module Player
-    # All stems of a song added up for each output, a second at a time and before they play, so that a block reads one sum instead of
-    # every stem. `fill` does the work and may run on its own thread; `of` never waits.
+    # The sum of all stems for each output, computed a second at a time before it plays, so that a block reads one sum instead of every stem. `fill`
+    # does the work and may run on its own thread; `of` never waits.
     class Sums
       # Seconds from where the song is, and from where it continues after this section.
       AHEAD, BEHIND = 2, 2

@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Player
-    # Linear timecode along a song, for light and video: the first song of the running order from one hour on, the second one from two, and
-    # so on, so that no two say the same (common practice, no published source).
+    # Linear timecode along a song, for light and video. The first song of the running order starts at one hour, the second at two, and so on, so
+    # that times are unique (common practice, no published source).
     class Timecode
       # @param rate [Integer]   @param fps [Integer]   @param hour [Integer] where the song's first sample is
       def initialize(rate, fps, hour)

@@ -6,8 +6,8 @@ require "numo/narray"
 
 module Loomshuttle
   module Player
-    # Words as sound, by espeak-ng, at the rate of the song and without the silence before and behind them; kept beside the song, so that a voice
-    # speaks once. A singer's own recording of the same words, own/WORDS.wav in the song's folder, comes before it.
+    # Speaks text by espeak-ng at the song's rate, with leading and trailing silence removed. The result is saved beside the song. A recording by a
+    # singer, own/WORDS.wav in the song's folder, is preferred.
     class Voice
       # It has so long for a few words (seconds); softer than this is silence.
       SECONDS, SILENCE = 10, 0.01

@@ -2,8 +2,7 @@
 
 module Loomshuttle
   module Player
-    # What a foot on a switch asks for. Go, around again and leave are done when it comes down; stop is not done by accident: it is held, or
-    # pressed twice.
+    # Actions of a foot switch. Go, repeat and leave act on press. Stop has to be held or pressed twice, so that it never happens by accident.
     class FootKeys
       WORDS = %w[go around leave stop].freeze
       # Seconds: so long it is held, or so soon it comes again.

@@ -6,8 +6,8 @@ require "socket"
 
 module Loomshuttle
   module Player
-    # Follows another player: does what it does, at the same samples of the clock that both hear. Where the line is cut it goes on with what it
-    # does, and tries again. Its thread:
+    # Follows another player: does the same at the same samples of their common clock. If the connection is lost it continues alone, and reconnects.
+    # Its thread:
     #   follows   hears the leader
     class Follower
       AGAIN = 0.5

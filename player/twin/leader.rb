@@ -5,7 +5,7 @@ require "socket"
 
 module Loomshuttle
   module Player
-    # Lets a second player follow this one, who knows the code. Its threads:
+    # Lets players that know the pairing code follow this one. Its threads:
     #   leads     accepts
     #   of each follower one that tells him, and one that hears whether he is still there
     class Leader

@@ -5,7 +5,7 @@ require "json"
 
 module Loomshuttle
   module Player
-    # What two players beside each other say: lines of JSON over TCP, each of a bounded length and checked by its shape.
+    # Messages between two players: lines of JSON over TCP, each of bounded length and checked by its shape.
     #   hello   code, digest            of the follower, first of all
     #   welcome digest                  or "refused" with the reason
     #   do      what, with, at          a command for a sample of the clock that both hear

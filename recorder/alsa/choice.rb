@@ -5,8 +5,8 @@ require "json"
 module Loomshuttle
   module Recorder
     module Alsa
-      # Which sound card the recorder listens to instead of the desk's own, kept in a file: what was read of it when it was chosen, so
-      # that the recorder starts even while it is not plugged.
+      # The chosen sound card instead of the desk's card, kept in a file with the data that was read from it, so that the recorder starts even while
+      # the card is unplugged.
       class Choice
         STREAM = 8
         # Rates that the trade works at, the usual ones first.

@@ -3,8 +3,8 @@
 module Loomshuttle
   module Recorder
     module Alsa
-      # Whole periods into a pipe that takes as many bytes as it likes. What it took in part goes on at the very next byte, so that frames and
-      # lanes never shift; a period that finds no room is lost whole, and counted.
+      # Writes whole periods into a pipe that accepts any number of bytes. A partly accepted period continues with the very next byte, so frames and
+      # lanes never shift. A period without room is dropped whole and counted.
       class Playout
         # Bytes that may wait for the pipe: some 20 ms of 64 lanes.
         MOST = 256 << 10

@@ -7,8 +7,7 @@ require "time"
 
 module Loomshuttle
   module Recorder
-    # One take while it is written, into one folder or two at the same time. Fed with batches; knows nothing of where they come
-    # from.
+    # A take while it is written, to one folder or two at once. It is fed with batches, and does not know their origin.
     class Capture
       # Heads are made true so often a second.
       REFRESHES = 2

@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Recorder
-    # What is asked of captures: which tracks are armed, start, stop, rest, markers. Each is checked here against the card and the
-    # configuration; Capturing does it.
+    # Requests about captures: armed tracks, start, stop, pause, markers. They are checked here against the card and the configuration; Capturing
+    # does the work.
     class CaptureCalls
       # @param engine [Engine]   @param config [Config]   @param capturing [Capturing]   @param playback [TakePlayback]
       # @param on_change [Proc] called when the state has changed

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Recorder
-    # The take under way, if there is one, and the last minute before it. Batches come from one thread, everything else from any.
+    # The take being captured, if any, and the last minute before it. Batches come from one thread, everything else from any.
     class Capturing
       # Batches of the past that are written for each that comes, until the capture has caught up with now.
       CATCH_UP = 6

@@ -2,8 +2,7 @@
 
 module Loomshuttle
   module Recorder
-    # The folders that a take is written to: one, or a second one (the mirror) at the same time. One of two may fail, and the take goes
-    # on in the other.
+    # The folders of a take: one, or two with a mirror. If one of two fails, the take continues in the other.
     class Copies
       # @param first [TakeFolder]
       # @param rate [Integer] samples a second

@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Recorder
-    # Stretches of a take that did not arrive. Those that follow on each other are one. However bad the network, the list stays short enough
-    # to be written twice a second; totals stay exact.
+    # Gaps in a take. Consecutive ones are joined. The list stays short enough to be written twice a second, however bad the network; the totals
+    # stay exact.
     class GapLog
       MOST = 400
 

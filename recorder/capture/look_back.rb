@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Recorder
-    # The last minute of all lanes, so that a capture can begin in the past. Bounded by time and by memory.
+    # The last minute of all lanes, so that a capture can start in the past. Limited by time and memory.
     class LookBack
       SECONDS = 60
       BYTES = 1 << 30

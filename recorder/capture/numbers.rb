@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Recorder
-    # Gives each take its number: one more than any that is there or in a bin, or that was given before. Of two that come at the same
-    # moment, such as a capture and a take that is brought in, each gets its own.
+    # Numbers takes: one more than any that exists, is in a bin, or was given before. Concurrent requests, such as a capture and an import, get
+    # different numbers.
     class Numbers
       def initialize
         @given = 0

@@ -4,7 +4,7 @@ require "numo/narray"
 
 module Loomshuttle
   module Recorder
-    # A batch's sound as the files of tracks hold it.
+    # The sound of a batch in the layout of the tracks' files.
     class Pieces
       # @param bits [24, 32] 32 is float
       def initialize(bits)

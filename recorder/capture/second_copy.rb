@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Recorder
-    # Whether the folder of second copies can be relied on: it is there, on a disk that is mounted, and can be written to. It is created only
-    # on another disk, so that a stick that is not plugged in never fills the system disk instead.
+    # Whether the folder for second copies can be relied on: it exists, on a mounted disk, and is writable. It is only created on another disk, so
+    # that an unplugged stick never fills the system disk instead.
     module SecondCopy
       # Where systems mount disks.
       MOUNTS = %w[/media /mnt /run/media].freeze

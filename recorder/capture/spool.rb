@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Recorder
-    # Batches on their way from the thread that follows the clock to the one that writes them. It holds so many bytes at most: what comes
-    # while the disk is further behind than that becomes a length without sound, which the take tells of.
+    # Batches between the thread that follows the clock and the one that writes. Its size is limited: when the disk falls further behind, batches
+    # become a length without sound, which the take reports.
     class Spool
       MOST = 256 << 20
 

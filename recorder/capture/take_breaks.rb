@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Recorder
-    # Where the sender started again within a take, or sent nothing while its counter waited. Nobody counted samples during that time, so the take
-    # goes on without a hole, and says what is not in it.
+    # Where the desk restarted within a take, or paused without counting on. As no samples were counted, the take continues without a hole and
+    # reports what is missing.
     module TakeBreaks
       PAUSED = "Gap of %<seconds>.1f s at %<at>.1f s: the desk sent no audio."
       ANEW = "Gap of %<seconds>.1f s at %<at>.1f s: the desk restarted."

@@ -4,7 +4,7 @@ require "fileutils"
 
 module Loomshuttle
   module Recorder
-    # One copy of a take while it is written: a folder with a WAV file a track, an overview for drawing, and the manifest.
+    # One copy of a take while it is written: a folder with a WAV file for each track, an overview for waveforms, and the manifest.
     class TakeFolder
       OVERVIEW = "overview.u8"
       # Room on the disk that is kept until the end, so that the files can be closed on one that is full (bytes).

@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Recorder
-    # How fast samples come, by this computer's own time. Packets come late and never early, so that of each second the one that came first
-    # counts; and both ends of what is looked at are the firsts of several seconds.
+    # The rate at which samples arrive, by this computer's clock. Packets can be late but never early, so the first packet of each second counts, at
+    # both ends of the measured time.
     class Pace
       # Seconds that are looked at, of each end, and that lie between both ends at least.
       WINDOW, EDGE, LEAST = 60, 5, 30

@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Recorder
-    # How long nothing arrived while we looked, by the time on the wall. What passed while this process itself was held up is not counted:
-    # then packets wait in the sockets, and nobody was silent.
+    # How long nothing arrived, by the wall clock. Time in which this process itself was held up does not count, since packets then wait in the
+    # sockets.
     class Quiet
       # A look is due this often (seconds); what is longer is our own delay.
       LOOK = 0.3

@@ -2,9 +2,8 @@
 
 module Loomshuttle
   module Recorder
-    # Who a stream listens to. A stream has one sender (source, payload type and packet length) until that has been silent; what others send
-    # in between is counted and costs the take nothing. A new one is believed once a few of its packets follow on each other, as RFC 3550,
-    # Appendix A.1, has it with MIN_SEQUENTIAL; until then they are held, so that nothing of it is lost.
+    # The one sender of a stream (source, payload type and packet length), until it falls silent. Packets of others are counted and change nothing.
+    # A new sender is accepted after a few consecutive packets (RFC 3550, Appendix A.1, MIN_SEQUENTIAL); they are kept, so nothing is lost.
     class Sender
       # Seconds without a word, and another one may take the place.
       SILENT = 0.5

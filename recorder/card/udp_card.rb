@@ -4,7 +4,7 @@ require "socket"
 
 module Loomshuttle
   module Recorder
-    # The desk's card over the network: a UDP socket for each stream, either way.
+    # The desk's card over the network: a UDP socket for each stream and direction.
     class UdpCard
       # Packets of a stream that are read in turn: fewer than the window waits for, so that the streams stay abreast.
       TURN = 16

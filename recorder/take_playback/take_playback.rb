@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Recorder
-    # The take that plays, if there is one: a player at the engine's clock, and words about it.
+    # The take that plays, if any: a player at the engine's clock, and its status.
     class TakePlayback
       # @param engine [Engine]   @param returns [Array<Formats::Sdp::Stream>] of the card
       # @param send [Proc] takes return stream index and RTP bytes

@@ -4,8 +4,8 @@ require "monitor"
 
 module Loomshuttle
   module Recorder
-    # What is asked of playback: play, stop, capture along with it, and measure how long the way out and back is. Each is checked here
-    # against the card and the takes; Playback does it.
+    # Requests about take playback: play, stop, overdub, and measuring the round trip. They are checked here against the card and the takes;
+    # TakePlayback does the work.
     class TakePlaybackCalls
       # A loop is no shorter (seconds): each round costs a turn of its own.
       SHORTEST_LOOP = 0.1

@@ -4,8 +4,8 @@ require "numo/narray"
 
 module Loomshuttle
   module Recorder
-    # Reads a take as it goes out to the card's returns: each track's file on the output lanes it has now, and, where it is
-    # wanted, the recorder mix of all tracks on two lanes more.
+    # Reads a take for the card's returns: each track's file to the output lanes that it has now and, if wanted, the recorder mix of all tracks to
+    # two more lanes.
     class TakeReader
       # A mono track goes to both sides of the own mix 3 dB lower (common practice, no published source).
       CENTRE = Math.sqrt(0.5)

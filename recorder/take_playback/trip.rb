@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Recorder
-    # Measures the way out by a return and back by a send, one measurement at a time, through the playback that is there anyway. What it
-    # listens to is handed in batch by batch (`add`), from another thread than the one that waits here.
+    # Measures a round trip from a return to a send, one at a time, through the existing take playback. Batches are handed in (`add`) by another
+    # thread than the one that waits here.
     class Trip
       # Longest wait for what should come back (seconds).
       PATIENCE = 5

@@ -2,8 +2,7 @@
 
 module Loomshuttle
   module Recorder
-    # The manifests of all takes in a folder, as the recorder keeps them (Formats::TakeManifest). Written whole each time, so that a reader
-    # never sees half of one.
+    # Reads and writes manifests of takes (Formats::TakeManifest). A manifest is always written as a whole, so a reader never sees half of one.
     module Manifest
       FILE = Formats::TakeManifest::FILE
       ASIDE = Formats::TakeManifest::ASIDE

@@ -4,8 +4,7 @@ require "time"
 
 module Loomshuttle
   module Recorder
-    # A take's manifest from what its files say of themselves (bext and iXML chunks), where take.json is missing or was never written to the
-    # disk, as after a power cut.
+    # Rebuilds a take's manifest from its files (bext and iXML chunks), if take.json is missing, as after a power cut.
     module RebuiltManifest
       WORDS = "take.json was missing; it was rebuilt from the files."
       # No manifest is shorter; a power cut can leave one of zeros.

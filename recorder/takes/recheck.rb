@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Recorder
-    # Measures the levels of recovered takes again, and syncs their files, in small stretches and in the background: nothing waits for it. One
-    # that ends the recorder while it is measured keeps the levels it had.
+    # Measures the levels of recovered takes again and syncs their files, in small steps in the background. A take that ends the recorder while it
+    # is measured keeps its old levels.
     class Recheck
       # Frames that are read at once.
       STRETCH = 96_000

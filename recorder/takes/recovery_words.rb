@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Recorder
-    # What a recovered take says about itself.
+    # The note of a recovered take.
     module RecoveryWords
       # Tracks that are named; more are counted.
       NAMED = 4

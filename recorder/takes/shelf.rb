@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Recorder
-    # The takes that are over: found, given words and markers, thrown into the bin and taken out of it, taken over from others. A take that
-    # ended in its mirror is found there.
+    # Finished takes: found, described, marked, moved to the bin and back, and taken over from imports. A take that ended in its mirror is found
+    # there.
     class Shelf
       # @param root [String] folder of all takes        @param numbers [Numbers]
       # @param playing [Proc] id of the take that plays, or nil   @param on_change [Proc] called when something has changed

@@ -4,7 +4,7 @@ require "fileutils"
 
 module Loomshuttle
   module Recorder
-    # What is done to takes that are over: words about them, names of their tracks, markers, and the way into the bin and out of it.
+    # Changes of finished takes: descriptions, names of tracks, markers, and moving to the bin and back.
     module TakeChange
       BIN = "bin"
       WORDS = { "name" => 60, "notes" => 2000, "colour" => 16 }.freeze

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Recorder
-    # Markers and sections of a take, in its manifest and in the files beside and inside its sound.
+    # Markers and sections of a take, in its manifest and in its files.
     module TakeMarkers
       LONGEST = 80
       MOST = Formats::TakeManifest::MARKERS

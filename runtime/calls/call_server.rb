@@ -5,7 +5,7 @@ require "io/wait"
 
 module Loomshuttle
   module Runtime
-    # Listens on a Unix socket for JSON-RPC; whoever comes is a Caller. Its thread:
+    # Listens for JSON-RPC on a Unix socket, with a Caller for each connection. Its thread:
     #   control  accepts
     class CallServer
       # Callers at once; more are turned away.

@@ -4,7 +4,7 @@ require "io/wait"
 
 module Loomshuttle
   module Runtime
-    # Whole lines over a socket, either way, each with a deadline and a bound. One thread reads; any may write.
+    # Whole lines over a socket in either direction, each with a deadline and a limit. One thread reads; any may write.
     class LineSocket
       # The other side did not do its part in time, or sends without end.
       class Late < StandardError; end

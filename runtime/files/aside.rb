@@ -5,8 +5,7 @@ require "time"
 
 module Loomshuttle
   module Runtime
-    # What a part could not live with is put aside, so that it is not tried again, and shown: a configuration, a rig, a memory. Nothing is
-    # deleted.
+    # Moves unusable files (a configuration, a rig, a memory) aside, so that they are not tried again, and lists them. Nothing is deleted.
     class Aside
       # Newest that are told of.
       SHOWN = 20

@@ -5,7 +5,7 @@ require "json"
 
 module Loomshuttle
   module Runtime
-    # Files that are replaced whole, read with a bound, moved between disks, and kept from other users.
+    # Files that are replaced as a whole, read with a limit, moved between disks, and private to this user.
     module Files
       # No JSON file of ours is larger.
       LARGEST = 16 << 20

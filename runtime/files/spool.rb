@@ -4,8 +4,8 @@ require "fileutils"
 
 module Loomshuttle
   module Runtime
-    # Where a process keeps temporary files: below the home folder, whose disk is looked after, and not in the system's folder, which may be
-    # small and in memory. What a killed process left goes.
+    # Temporary files of a process: below the home folder, whose disk is watched, and not in the system's folder, which may be small and in memory.
+    # Files of killed processes are deleted.
     module Spool
       # @param home [String]   @param name [String] of the process
       def self.use(home, name)

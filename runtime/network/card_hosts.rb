@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Runtime
-    # Where a card may be: on this computer, or where whoever starts the application says.
+    # Where a card may be: on this computer, or on hosts that were named at the start.
     module CardHosts
       LOOPBACK = /\A127\.\d{1,3}\.\d{1,3}\.\d{1,3}\z/
 

@@ -3,8 +3,8 @@
 module Loomshuttle
   module Formats
     module Wav
-      # Places that somebody has marked in a WAV file, and what they are called: its "cue " chunk with the labels of its "LIST" "adtl" chunk
-      # (Microsoft and IBM, Multimedia Programming Interface and Data Specifications 1.0, 1991, chapter 3).
+      # Markers in a WAV file and their names: its "cue " chunk with the labels of its "LIST" "adtl" chunk (Microsoft and IBM, Multimedia
+      # Programming Interface and Data Specifications 1.0, 1991, chapter 3).
       module Cues
         # Places of a file, and bytes of a chunk, that are looked at.
         MOST, LARGEST = 1000, 1 << 20

@@ -3,7 +3,7 @@
 module Loomshuttle
   module Formats
     module Wav
-      # Closes a file whose writer ended before it could, or gives one that was closed another tail.
+      # Closes a file whose writer ended too early, or replaces the chunks after its samples.
       module Mend
         # Chunks that stand behind the samples (Markers); a file may have ended while it got them.
         TAIL = ["cue ", "LIST"].freeze

@@ -3,8 +3,8 @@
 module Loomshuttle
   module Formats
     module Wav
-      # Writes one file. Samples go to the operating system at once; `refresh` makes the head tell the length so far, so that a
-      # file which is never finished still opens.
+      # Writes one file. Samples go to the operating system at once. `refresh` updates the sizes in the header, so that a file that is never
+      # finished still opens.
       class Writer
         # @return [Integer] sample frames written
         attr_reader :frames
