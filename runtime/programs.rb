@@ -4,8 +4,8 @@ require "io/wait"
 
 module Loomshuttle
   module Runtime
-    # Other programs, run by their words (never by a shell), for so long and with so much to say at most. One that hangs is killed and left
-    # behind; so is one that says nothing more and does not end.
+    # Runs other programs by their arguments (never by a shell), with limits on time and output. A program that hangs, or closes its output and does
+    # not end, is killed.
     module Programs
       # @param command [Array<String>]   @param seconds [Numeric]   @param most [Integer] bytes of output that are kept
       # @param both [Boolean] whether what it says against it is wanted, too

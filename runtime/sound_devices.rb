@@ -4,8 +4,8 @@ require "digest"
 
 module Loomshuttle
   module Runtime
-    # The sound cards that ALSA knows, and what each can do, as alsa-utils tell it. People choose one by the id that the list gives it;
-    # alsa-lib's own names can run programs, so that only names which were listed, and have no arguments, ever reach it.
+    # The sound cards that ALSA knows, and what each can do, as alsa-utils report it. People choose one by its id in this list. Names in alsa-lib
+    # can run programs, so only listed names without arguments ever reach it.
     module SoundDevices
       # What a device can do: name for ALSA, words for people, lanes each way, rates in Hz (lowest and highest), and how its samples
       # are asked for.

@@ -4,8 +4,7 @@ require "numo/narray"
 
 module Loomshuttle
   module StandIns
-    # Takes lanes from RTP L24 packets and plays each at the time it is stamped with. What has not arrived by
-    # then is silent, and what arrives later is counted.
+    # Takes lanes from RTP L24 packets and plays each at its timestamp. Missing packets are silent; late ones are counted.
     class LanesIn
       # Longest time ahead that a packet may be stamped, in frames.
       AHEAD = 9600

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module StandIns
-    # The cable that carries a desk's clock to what follows it: how far its counter is, and its rate.
+    # The word clock cable: the desk's counter and rate, for devices that follow it.
     module WordClock
       MARK = "WCLK"
       # Somebody tells a changeover to go back to the first computer.

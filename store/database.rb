@@ -5,7 +5,7 @@ require "timeout"
 
 module Loomshuttle
   module Store
-    # The connection, and the schema's way to its newest version.
+    # The connection to PostgreSQL, and migrations of its schema.
     module Database
       # @param url [String] postgres://…
       # @return [Sequel::Database]

@@ -4,7 +4,7 @@ require "sequel"
 
 module Loomshuttle
   module Store
-    # What the desk was set to before a plan was sent to it, so that sending can be undone.
+    # Copies of the desk from before a plan was sent, so that sending can be undone.
     class DeskCopies
       # Older ones of a show are let go.
       KEPT = 20

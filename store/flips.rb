@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Store
-    # Changes of what channels hear, stage or take: they move sound at once, so that they have their own way back and are not part of undo.
+    # Flips between stage and take. They move sound at once, so they are not part of undo; Return to stage takes them back.
     module Flips
       PATH = %r{\Achannel/\d+/position\z}
 

@@ -4,7 +4,7 @@ require "sequel"
 
 module Loomshuttle
   module Store
-    # What the desk was mixed to, kept under a name, so that who hears what can be told with no desk at hand.
+    # Snapshots of desk levels, so that who hears what is known without a desk.
     class LevelSheets
       # Of one show; each is some ten kilobytes.
       MOST = 200

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Store
-    # What columns of input lists are taken for, by their headers, as people have mapped them; of all shows.
+    # The columns of input lists that people have assigned, by their headers, for all shows.
     class ListColumns
       # Headers that are remembered.
       MOST = 2000

@@ -4,7 +4,7 @@ require "sequel"
 
 module Loomshuttle
   module Store
-    # Saved parts of a patch, for this show and any other.
+    # Presets: saved parts of a patch, for all shows.
     class Presets
       def initialize(database)
         @db = database

@@ -4,7 +4,7 @@ require "sequel"
 
 module Loomshuttle
   module Store
-    # Device profiles: those that ship, and those that users brought.
+    # Device profiles: shipped and imported.
     class Profiles
       # @param shipped [Rig::Catalog]
       def initialize(database, shipped)

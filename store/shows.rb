@@ -5,7 +5,7 @@ require "sequel"
 
 module Loomshuttle
   module Store
-    # Loads and saves a show: its settings, its version, and the journal of every edit. One transaction an edit.
+    # Loads and saves shows: settings, version, and the journal of every edit. Each edit is one transaction.
     class Shows
       # A show with the version it has.
       Loaded = Value.define(:id, :version, :show)

@@ -4,7 +4,7 @@ require "time"
 
 module Loomshuttle
   module Runtime
-    # The workers of this process and what troubled them, and troubles that arose elsewhere.
+    # The workers of this process with their errors, and errors elsewhere.
     module Health
       # Kinds of trouble that are counted apart.
       KINDS = 100

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Runtime
-    # A queue with a bound and a time limit: what does not fit any more is let go, oldest first, and counted.
+    # A queue with a size and a time limit. When it is full, the oldest entries are dropped and counted.
     class Mailbox
       # @param most [Integer] letters
       def initialize(most:)

@@ -2,7 +2,7 @@
 
 module Loomshuttle
   module Runtime
-    # How much of the processor this process gets beside others, where the system lets us.
+    # The processor priority of this process, as far as the system allows it.
     module Priority
       class << self
         # Sound before screens.

@@ -2,8 +2,8 @@
 
 module Loomshuttle
   module Runtime
-    # Lets one thread wait for a word from another, for a while: a wake that comes before the wait counts. Its own lock is held for moments
-    # only, so either side may hold others.
+    # Lets one thread wait for a signal from another, with a time limit. A signal before the wait counts. Its own lock is held for moments only, so
+    # either side may hold others.
     class Wakeup
       def initialize
         @lock = Mutex.new

@@ -4,8 +4,8 @@ require "time"
 
 module Loomshuttle
   module Runtime
-    # A thread with a name and one thing to do, again and again. What surprises it is logged with time and place, counted in Health, and it
-    # goes on, after a pause that grows while the trouble lasts: one bad take, job or message never ends it.
+    # A named thread that does one thing again and again. An error inside is logged with time and place and counted in Health; then the worker
+    # continues, after a pause that grows while the error lasts. One bad take, job or message never ends it.
     class Worker
       # For threads that compute while people wait for answers. Ruby gives them turns of 12.5 ms instead of 100 ms, and an edit, which queries the
       # database six times, waits for such a turn each time.

@@ -3,8 +3,8 @@
 module Loomshuttle
   module StandIns
     module Desk
-      # Answers OSC requests (docs/desk-control.md): each one gets a value or a refusal, and subscribers are told what
-      # changes. Knows no socket: what it sends goes through the proc it is given.
+      # Answers OSC requests (docs/desk-control.md) with a value or a refusal, and tells subscribers about changes. It knows no socket: it sends
+      # through the proc it is given.
       class Control
         LONGEST_SUBSCRIPTION = 30
         # Addresses in one answer to /list.

@@ -6,8 +6,8 @@ require "io/wait"
 module Loomshuttle
   module StandIns
     module Desk
-      # A hand at the stand-in desk, for bin/desk: looks at and turns its settings as somebody standing at it would, and goes to
-      # its workshop (docs/desk-control.md).
+      # Operates the simulated desk for bin/desk: reads and sets its settings as somebody standing at it would, and uses its workshop (docs/desk-
+      # control.md).
       class Hand
         class Failed < StandardError; end
 

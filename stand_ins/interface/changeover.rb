@@ -5,8 +5,8 @@ require "numo/narray"
 module Loomshuttle
   module StandIns
     module Interface
-      # Which of two computers is heard: the first one, until its pilot has been silent for so long while the other one's is there; then the other
-      # one, until somebody says that it goes back.
+      # Which of two computers is heard: the first, until its pilot has been silent for a while and the pilot of the other is there; then the other,
+      # until somebody changes back.
       class Changeover
         # Softer than this the pilot is silent (full scale 2^23; -60 dBFS RMS), and so many blocks in a row until it is believed.
         SILENT, BLOCKS = 8_388, 2

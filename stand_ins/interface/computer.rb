@@ -5,8 +5,8 @@ require "socket"
 module Loomshuttle
   module StandIns
     module Interface
-      # One computer at the interface: sends it the interface's clock and reads the lanes that it plays. While nobody listens there, the clock is
-      # sent only now and then and the lanes are not read, which saves the system calls.
+      # One computer at the interface: gets the interface's clock, and sends the lanes that it plays. While nobody listens there, the clock is sent
+      # rarely and the lanes are not read, which saves system calls.
       class Computer
         # Seconds until the clock is sent again to a computer where nobody listened.
         AGAIN = 0.1

@@ -3,8 +3,7 @@
 module Loomshuttle
   module StandIns
     module Interface
-      # How far an interface may be: with the word clock, in steps that are spread over the time from one to the next; on its own where
-      # there is none.
+      # How far the interface may run: with a word clock, in small steps from one message to the next; otherwise freely.
       class Pace
         # Frames of the word clock's step; without it for so long (seconds), the interface goes on alone.
         STEP, ALONE = 480, 0.1

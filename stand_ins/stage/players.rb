@@ -3,8 +3,8 @@
 module Loomshuttle
   module StandIns
     module Stage
-      # Who plays, in the order in which they are plugged, and how each one sounds: level at a preamp gain of 0 dB (dBFS
-      # of the peak), voice, and the voice's figures. Invented, like the band.
+      # The players in the order of their sockets, with level at a preamp gain of 0 dB (dBFS peak), voice and its parameters. Invented, like the
+      # band.
       module Players
         Player = Value.define(:name, :voice, :level, :figures)
 

@@ -5,8 +5,8 @@ require "numo/narray"
 module Loomshuttle
   module StandIns
     module Desk
-      # What the outputs of a playback interface put into sockets, instead of who else would play there: analogue cables, whose sound comes
-      # as RTP from the interface's process. Full scale there is full scale at 0 dB of gain here.
+      # Analogue cables from a playback interface to sockets, instead of the players there. The sound comes as RTP from the interface's process;
+      # full scale there is full scale here at 0 dB of gain.
       class Cables
         # Outputs that may be cabled: two streams.
         MOST = 16

@@ -5,7 +5,7 @@ require "numo/narray"
 module Loomshuttle
   module StandIns
     module Desk
-      # Gives back what went in some samples ago. What went in stays there, so that a delay that changes has something to give from the start.
+      # A delay line. It keeps its content, so that a changed delay has sound from the start.
       class DelayLine
         # @param longest [Integer] samples   @param lanes [Integer]
         def initialize(longest, lanes = 1)

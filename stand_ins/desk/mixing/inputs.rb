@@ -3,7 +3,7 @@
 module Loomshuttle
   module StandIns
     module Desk
-      # Which channel lane hears what: the patch of the inputs, and who is on take.
+      # The source of each channel lane: the input patch, and which channels are on take.
       class Inputs
         # For each channel lane the socket at its preamp, -1 for none; and channel lane => card return that it hears instead (-1: none).
         # @return [Array<Integer>, Hash{Integer=>Integer}]

@@ -5,7 +5,7 @@ require "numo/narray"
 module Loomshuttle
   module StandIns
     module Desk
-      # What is mixed into what with which gain. Made again when a setting changes, and only for mixes that somebody hears.
+      # The sources and gains of all mixes. Built again when a setting changes, and only for mixes in use.
       class MixPlan
         # Lanes that go into a mix from one tap, and their gains as a column.
         Sum = Struct.new(:taken_at, :lanes, :gains)

@@ -5,8 +5,8 @@ require "numo/narray"
 module Loomshuttle
   module StandIns
     module Desk
-      # Adds up what is mixed. Mixes of a kind (buses, mains, matrices) are rows of one array, so that equalisers and faders are worked out for all of
-      # them at once; a kind comes after those that feed it.
+      # Computes the mixes. Mixes of a kind (buses, mains, matrices) are rows of one array, so equalisers and faders are computed for all of them at
+      # once. A kind comes after those that feed it.
       class Mixes
         # @param plan [Hash] MixPlan#mixes
         # @param lanes [Integer] of the channels

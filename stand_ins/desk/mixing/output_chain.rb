@@ -5,7 +5,7 @@ require "numo/narray"
 module Loomshuttle
   module StandIns
     module Desk
-      # What an output does to what it carries: trim, polarity, mute, and a delay that goes on while its length changes.
+      # The processing of an output: trim, polarity, mute, and a delay that keeps running while its length changes.
       class OutputChain
         # @param model [Model]   @param settings [Settings]
         def initialize(model, settings)

@@ -5,8 +5,8 @@ require "numo/narray"
 module Loomshuttle
   module StandIns
     module Desk
-      # The patch as the mixer needs it: which lane hears what, which send and output carries what, and which socket that comes out of. Made
-      # again when a setting changes; what is mixed with which gain is in MixPlan.
+      # The patch in the terms of the mixer: the source of each lane, send, output and socket. Built again when a setting changes. Gains are in
+      # MixPlan.
       class Plan
         # heard_sockets: index of the socket at each channel lane's preamp; gains: of the preamps, a column, to samples of 24 bits, 0 where a lane has no socket
         # sends, outputs, personal: lists of Feed; fed_sockets: socket => [:outputs or :personal, number]

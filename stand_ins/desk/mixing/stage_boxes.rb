@@ -5,7 +5,7 @@ require "numo/narray"
 module Loomshuttle
   module StandIns
     module Desk
-      # The time that stage boxes take, each way: what comes in at their sockets reaches the desk later, and what leaves the desk their sockets.
+      # The latency of stage boxes in both directions.
       class StageBoxes
         # @param model [Model]
         def initialize(model)

@@ -3,7 +3,7 @@
 module Loomshuttle
   module StandIns
     module Desk
-      # What this desk's mixing can do, from its profile; a profile that says nothing has a desk that mixes plainly.
+      # The mixing abilities of this desk, from its profile, with plain defaults.
       #   pan_power      how far the law of its pan is from constant amplitude: a side has cos(angle) to this power
       #   mute_at        tap from which on a muted channel is silent          send_taps   where sends to buses can be taken
       #   sources        kinds that an output can carry                       mix_taps, channel_taps   where it takes them

@@ -5,7 +5,7 @@ require "json"
 module Loomshuttle
   module StandIns
     module Desk
-      # The desk keeps its settings over a power cut: in a file, written at most once a second.
+      # The desk's settings in a file, written at most once a second, to survive a power cut.
       class Memory
         EVERY = 1.0
         VALUES = Shape.map(Shape.any_of(Shape.number(-1e9..1e9), Shape.text(most: 1000)), most: 100_000)

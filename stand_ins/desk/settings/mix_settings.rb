@@ -3,7 +3,7 @@
 module Loomshuttle
   module StandIns
     module Desk
-      # The part of Settings that a mixing engineer has hands on: channels into mixes, buses, main and matrices.
+      # Settings of the mix: channels to mixes, buses, main and matrices.
       module MixSettings
         private
 

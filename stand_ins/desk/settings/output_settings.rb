@@ -3,7 +3,7 @@
 module Loomshuttle
   module StandIns
     module Desk
-      # The part of Settings that says what leaves the desk where: outputs, the sockets that carry them, and personal-mix lanes.
+      # Settings of the outputs: their sources, their sockets, and personal-mix lanes.
       module OutputSettings
         private
 

@@ -3,8 +3,7 @@
 module Loomshuttle
   module StandIns
     module Desk
-      # A socket has one preamp, and channels that hear it have its knobs in common: who turns one turns all, and who is patched to a socket
-      # finds it as it is set there.
+      # Channels on one socket share its preamp: setting one sets all, and a channel that is patched to a socket takes the settings there.
       class Preamps
         KNOB = %r{\Astrip/(\d+)/(gain|phantom)\z}
         PATCH = %r{\A(?:strip/\d+/stage|block/\d+/stage|slot/\d+/(?:strip|from)|box/.+/in-offset)\z}

@@ -3,7 +3,7 @@
 module Loomshuttle
   module StandIns
     module Desk
-      # What a rig file may say (docs/desk-control.md): checked once, so that no figure in it costs more than a desk has.
+      # The format of a rig file (docs/desk-control.md). Its limits keep every figure within what a desk can have.
       module RigFile
         ID = Shape.text(most: 60, least: 1, pattern: /\A[a-z0-9-]+\z/)
         WORD = Shape.text(most: 40, least: 1, pattern: /\A[a-z0-9-]+\z/)
