@@ -8,7 +8,7 @@ interface DyesProps {
   autoFocus?: boolean;
 }
 
-/** The dyes, to be chosen by pointer or by arrow keys and Enter. */
+/** The dyes, chosen by pointer, or by arrow keys and Enter. */
 export function Dyes({ dyes, value, onChoose, autoFocus }: DyesProps) {
   const onKey = (event: KeyboardEvent<HTMLElement>) => {
     const way = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 }[event.key];

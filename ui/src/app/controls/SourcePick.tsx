@@ -10,7 +10,7 @@ import { count } from '../../look/format';
 import styles from '../../look/look.module.css';
 import { FilePick } from './FilePick';
 
-/** Where files are: sent, or in a folder of this computer. */
+/** Chooses files to upload, or a folder on the recording computer. */
 export type Source = { id: string } | { folder: string };
 
 const AGAIN_MS = 250;

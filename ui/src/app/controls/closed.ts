@@ -1,2 +1,2 @@
-/** For memo: what is closed needs not be drawn again for what changes behind it. */
+/** For memo: a closed dialog is not rendered again. */
 export const bothClosed = (before: { open: boolean }, now: { open: boolean }) => !before.open && !now.open;

@@ -1,6 +1,6 @@
 import { Refused } from '../../api/client';
 
-/** The JSON object of a file that somebody chose; says so when it is none. */
+/** Reads a JSON object from a chosen file, or explains why it is not one. */
 export async function readJson(file: File): Promise<Record<string, unknown>> {
   const refuse = (message: string) => new Refused({ error: { message, where: file.name } }, 422);
   let data: unknown;

@@ -18,7 +18,7 @@ class Sent {
   }
 }
 
-/** What was sent from a dialog: cleared away as soon as it is given up, so that it does not fill the disk. */
+/** Files uploaded from a dialog: deleted when the dialog is cancelled, so that they do not fill the disk. */
 export function useSent() {
   const [sent] = useState(() => new Sent());
   useEffect(() => () => sent.giveUp(), [sent]);

@@ -155,7 +155,7 @@ function Copies({ copies, onOpen }: { copies: Schemas['DeskCopy'][]; onOpen: (id
   );
 }
 
-/** What restoring a copy would change at the desk. */
+/** Preview of restoring a copy to the desk. */
 function CopyView({ copy, onBack }: { copy: number; onBack: () => void }) {
   const asked = useCopy(copy);
   const changes = asked.data;

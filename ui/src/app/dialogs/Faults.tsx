@@ -2,7 +2,7 @@ import type { Fault } from '../../api/client';
 import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
 
-/** Every fault of something that was refused, with its place. */
+/** All faults of a refused file, with their positions. */
 export function Faults({ faults }: { faults: Fault[] }) {
   if (faults.length === 0) return null;
   return (

@@ -2,7 +2,7 @@ import type { HeardChange } from '../../api/client';
 import { level } from '../../look/format';
 import { Notes } from './Notes';
 
-/** Who would hear what louder or softer, or no more. */
+/** Who would hear a source louder, softer or no longer. */
 export function HeardChanges({ changes, more = 0 }: { changes: HeardChange[]; more?: number }) {
   const all = changes.map((one) => `${one.listener}: ${one.source}, ${level(one.from)} → ${level(one.to)}`);
   const count = all.length + more;

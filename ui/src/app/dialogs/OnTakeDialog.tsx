@@ -5,7 +5,7 @@ import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
 import { useOnTakeQuestion } from '../../api/ontake';
 
-/** Asks what becomes of channels on take before a show is opened or the plan is sent. */
+/** Asks about channels on take before a show is opened or the plan is sent. */
 export function OnTakeDialog() {
   const question = useOnTakeQuestion();
   if (!question) return null;

@@ -9,7 +9,7 @@ import { HeardChanges } from './HeardChanges';
 import { Notes } from './Notes';
 import styles from '../../look/look.module.css';
 
-/** Levels that are about to be set at the desk: from what to what, and for whom that is louder or softer. */
+/** Preview of levels to set on the desk: old and new values, and for whom that is louder or softer. */
 export function PressDialog() {
   const pressing = usePressing();
   return (

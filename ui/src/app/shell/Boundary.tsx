@@ -4,7 +4,7 @@ import { StateNote } from '../status/StateNote';
 import own from '../status/statenote.module.css';
 
 interface BoundaryProps {
-  /** What is inside, for people. */
+  /** Name of the content, for people. */
   what: string;
   children: ReactNode;
 }

@@ -17,7 +17,7 @@ import { StateNote } from '../status/StateNote';
 import styles from '../../look/look.module.css';
 import own from './shell.module.css';
 
-/** Rail, state band, the place that is open, and what is told at the foot. */
+/** Navigation rail, status bar, the open page, and notices at the bottom. */
 export function Shell() {
   const place = usePlace();
   const show = useShow();

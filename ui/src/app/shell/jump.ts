@@ -1,6 +1,6 @@
 import { useEffect, useRef } from 'react';
 
-// A setting that somebody wants to change, on its way to the place where that is done.
+// A setting that somebody wants to edit, for the page that edits it.
 export type JumpPlace = 'rig' | 'patch' | 'outputs';
 
 let wanted: { place: JumpPlace; setting: string } | null = null;

@@ -9,7 +9,7 @@ export interface Place {
   bare?: boolean;
 }
 
-// The strand sheet comes with the page; the other places when they are opened.
+// The strand sheet is loaded at once; the other pages when they are opened.
 const RigPlace = lazy(() => import('../../places/rig/RigPlace'));
 const LineCheckPlace = lazy(() => import('../../places/linecheck/LineCheckPlace'));
 const CapturePlace = lazy(() => import('../../places/capture/CapturePlace'));

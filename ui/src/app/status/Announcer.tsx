@@ -1,7 +1,7 @@
 import { useSaid } from '../../api/announce';
 import styles from '../../look/look.module.css';
 
-/** What the last edit did, for a screen reader. */
+/** Announces the last edit to screen readers. */
 export function Announcer() {
   return (
     <div className={styles.heard} role="status" aria-label="Last edit">

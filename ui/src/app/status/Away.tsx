@@ -6,7 +6,7 @@ const WORDS = {
   recorder: 'Recorder offline: no capture, playback or metering. Restarting automatically.',
 } as const;
 
-/** That something a place lives on is away. */
+/** Says that a part which the page depends on is offline. */
 export function Away({ of }: { of: (keyof typeof WORDS)[] }) {
   const state = useLiveState();
   if (!state) return null;

@@ -8,7 +8,7 @@ import { SureButton } from '../controls/SureButton';
 import styles from '../../look/look.module.css';
 import own from './joblist.module.css';
 
-/** Jobs with how far they are, what went wrong, and what can be done with them. */
+/** Jobs with progress, errors and actions. */
 export function JobList({ jobs }: { jobs: Export[] }) {
   if (jobs.length === 0) return null;
   return (

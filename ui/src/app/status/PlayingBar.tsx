@@ -10,7 +10,7 @@ import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
 import own from '../shell/shell.module.css';
 
-/** While a take plays: which one, where it is, and the way to stop it, whatever place is open. */
+/** The take that is playing, with its position and a stop button, on every page. */
 export function PlayingBar() {
   const state = useLiveState();
   const playing = state?.recorder.take_playback ?? null;

@@ -13,7 +13,7 @@ import { Transport } from './Transport';
 import { StateNote } from '../../app/status/StateNote';
 import { Away } from '../../app/status/Away';
 
-/** Transport, the tracks with arm, history and level, and the takes so far. */
+/** Transport, tracks with arming, history and level, and the list of takes. */
 export default function CapturePlace() {
   const show = useShow().data;
   const state = useLiveState();

@@ -8,7 +8,7 @@ import own from './capture.module.css';
 
 const KINDS = ['no-send', 'no-track', 'not-armed', 'beyond-card'] as const;
 
-/** Sources that the next capture will not have, each with its reason, and what brings them in. */
+/** Sources that the next capture would miss, with reasons and fixes. */
 export function LeftOut({ show }: { show: Show }) {
   const { uncaptured, findings } = show;
   if (uncaptured.length === 0) return null;

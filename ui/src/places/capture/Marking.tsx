@@ -19,7 +19,7 @@ interface MarkingProps {
   rate: number;
 }
 
-/** Markers and sections of the take under way, by button and by key; and the guard. */
+/** Sets markers and sections in the current take, by buttons and keys; and the capture guard. */
 export function Marking({ capture, guarded, rate }: MarkingProps) {
   const { mutate: mark } = useCommand(async (kind: Kind) => {
     const made = await taken(api.POST('/api/capture/mark', { body: { kind } }));

@@ -15,7 +15,7 @@ import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
 import own from './capture.module.css';
 
-/** Starts and ends a capture; shows its time, and how long the disk lasts. */
+/** Starts and ends a capture; shows its time and the recording time left. */
 export function Transport({ armed }: { armed: Track[] }) {
   const state = useLiveState();
   const running = state?.recorder.capture ?? null;

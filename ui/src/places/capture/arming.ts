@@ -3,7 +3,7 @@ import { set } from '../../api/edits';
 import { count } from '../../look/format';
 import { HISTORY, history } from '../../meters/levels';
 
-// What was louder than this in the last minute had a signal.
+// A track above this level in the last minute has signal.
 const SIGNAL_DB = -60;
 
 /** Arms or disarms those of some tracks that are not so yet. */

@@ -20,7 +20,7 @@ const VIEWS = [
 ] as const;
 type View = (typeof VIEWS)[number]['id'];
 
-/** Who hears what, by which way, how loud and how late; and where all of that is set. */
+/** Who hears what, with path, level and delay, and all settings of the outputs. */
 export default function OutputsPlace() {
   const show = useShow().data;
   const outputs = useOutputs();

@@ -28,7 +28,7 @@ interface Open {
   typed: string;
 }
 
-/** The strand sheet with its tools, and the chosen strand told hop by hop at the side. */
+/** The strand sheet with its tools, and the trace of the selected strand at the side. */
 export function PatchPlace() {
   const show = useShow().data;
   const [cursor, setCursor] = useState<Cursor>(start);

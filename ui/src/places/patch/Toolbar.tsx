@@ -61,7 +61,7 @@ const UndoRedo = memo(function UndoRedo({
   );
 });
 
-/** What is done with the whole sheet, and which strands it shows. */
+/** Tools and filters of the sheet. */
 export function Toolbar(props: ToolbarProps) {
   const {
     show,

@@ -9,7 +9,7 @@ import { QueryState } from '../../app/status/QueryState';
 import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
 
-/** The chosen strand hop by hop, with gain, delay, and the live level where one is measured. */
+/** The selected strand hop by hop, with gain, delay and live level. */
 type StrandTraced = Schemas['Trace'];
 
 export const TracePanel = memo(function TracePanel({

@@ -19,7 +19,7 @@ const VIEWS = [
 ] as const;
 type View = (typeof VIEWS)[number]['id'];
 
-/** What is played to the stage: the running order, the song that is on, and where each of its parts goes. */
+/** Playback to the stage: the running order, the loaded song, and the outputs of its stems. */
 export default function PlaybackPlace() {
   const show = useShow().data;
   const playback = usePlayback();

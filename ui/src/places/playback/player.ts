@@ -4,7 +4,7 @@ import type { paths } from '../../api/schema';
 
 export type Command = paths['/api/player']['post']['requestBody']['content']['application/json'];
 
-/** Tells the player something; what it refuses is said. */
+/** Sends a command to the player, and shows why it was refused. */
 export async function press(command: Command): Promise<boolean> {
   try {
     await taken(api.POST('/api/player', { body: command }));

@@ -6,7 +6,7 @@ import { JoinDialog } from './JoinDialog';
 import { PartsDialog } from './PartsDialog';
 import { type RowProps, channels, type Row, splitChannels, splitParts } from './delivery';
 
-/** What can be done by hand to a recording: joined with another, split, its parts put in order. */
+/** Manual changes of a recording: join, split, order its parts. */
 export function Arrange(props: RowProps) {
   const { items, rows, at, onChange } = props;
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);

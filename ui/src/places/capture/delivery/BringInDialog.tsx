@@ -18,7 +18,7 @@ import { useSent } from '../../../app/controls/sent';
 import styles from '../../../look/look.module.css';
 import own from '../capture.module.css';
 
-/** Brings in what others delivered: chosen, looked at, put on its tracks, and only then kept. */
+/** Imports recordings: choose files, scan them, assign tracks, then import. */
 export function BringInDialog({ onClose }: { onClose: () => void }) {
   const [seen, setSeen] = useState<{ look: string; plan: DeliveryPlan } | null>(null);
   const sent = useSent();

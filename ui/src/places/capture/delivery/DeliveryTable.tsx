@@ -16,7 +16,7 @@ interface TableProps {
   onChange: (rows: Row[]) => void;
 }
 
-/** Each recording with its files, the track it goes to, where it begins, and what is done to it. */
+/** Each recording with its files, track, start and processing. */
 export function DeliveryTable({ plan, rows, onChange }: TableProps) {
   return (
     <table className={cx(styles.plain, styles.stacked, own.delivery)}>

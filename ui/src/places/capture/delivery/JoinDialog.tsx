@@ -12,7 +12,7 @@ import { useState } from 'react';
 import styles from '../../../look/look.module.css';
 import { type RowProps, canStandAside, filesOf, joinedAside, joinedBehind } from './delivery';
 
-/** Another recording is put behind one, or beside it. */
+/** Joins a recording with another, as its next part or as its right channel. */
 export function JoinDialog({ items, rows, at, onChange, onClose }: RowProps & { onClose: () => void }) {
   const others = items.flatMap((item, index) => (index === at ? [] : [{ item, index }]));
   const [other, setOther] = useState(others[0]?.index ?? at);

@@ -8,7 +8,7 @@ import { cx } from '../../../look/cx';
 import styles from '../../../look/look.module.css';
 import own from '../capture.module.css';
 
-/** The parts of a recording, in the order in which they are put one behind the other. */
+/** The parts of a recording, in order. */
 export function PartsDialog({ items, rows, at, onChange, onClose }: RowProps & { onClose: () => void }) {
   const item = items[at];
   return (

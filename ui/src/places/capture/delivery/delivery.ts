@@ -1,7 +1,7 @@
 import { api, type DeliveryChoice, type DeliveryItem, type DeliveryPlan, taken } from '../../../api/client';
 import { lookedInto } from '../../../app/controls/SourcePick';
 
-/** What a look into a delivery found. */
+/** The result of scanning recordings. */
 export const looked = (id: string, onSeen: (files: number) => void): Promise<DeliveryPlan> =>
   lookedInto(() => taken(api.GET('/api/deliveries/looks/{id}', { params: { path: { id } } })), onSeen);
 

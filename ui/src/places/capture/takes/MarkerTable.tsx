@@ -5,7 +5,7 @@ import { clock } from '../../../look/format';
 import { cx } from '../../../look/cx';
 import styles from '../../../look/look.module.css';
 
-/** Markers and sections: renamed in place, taken away. */
+/** Markers and sections: rename or delete them. */
 export function MarkerTable({ take, onChange }: { take: Take; onChange: (markers: TakeMarker[]) => void }) {
   const { markers, rate } = take;
   if (markers.length === 0)

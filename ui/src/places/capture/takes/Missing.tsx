@@ -7,7 +7,7 @@ import own from '../capture.module.css';
 
 const SHOWN = 6;
 
-/** Where a take is silent since nothing arrived, and on which lanes. */
+/** The gaps of a take, with their lanes. */
 export function Missing({ take }: { take: Take }) {
   if (take.missing.length === 0) return null;
   const rest = take.missing.length - SHOWN;

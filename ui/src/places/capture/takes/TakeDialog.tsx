@@ -26,7 +26,7 @@ type Change = Partial<Pick<Take, 'name' | 'notes' | 'markers'>> & {
   tracks?: { number: number; name: string }[];
 };
 
-/** Everything about a take: its sound drawn and heard, words about it, and its markers. */
+/** A take: waveform, listening, notes and markers. */
 export function TakeDialog({ take, onClose }: { take: Take; onClose: () => void }) {
   const change = useCommand(async (body: Change) => {
     await taken(api.POST('/api/takes/{take}', { params: { path: { take: take.id } }, body }));

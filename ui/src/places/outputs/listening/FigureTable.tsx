@@ -20,7 +20,7 @@ const STEPS: Record<string, [number, number]> = {
   ArrowRight: [0, 1],
 };
 
-/** Every source for every listener, in figures. Arrows go from cell to cell, Enter shows the way. */
+/** The level of every source for every listener. Arrows move between cells, Enter shows the path. */
 export function FigureTable({ hearing, onOpen }: TableProps) {
   const [find, setFind] = useState('');
   const [broken, onlyBroken] = useState(false);

@@ -13,7 +13,7 @@ interface ListenProps {
 
 const NOW = 'now';
 
-/** The desk as this listener hears it now, or a take as they would; nothing of it goes to the desk. */
+/** Plays the desk as this listener hears it now, or a take as they would. Nothing of it goes to the desk. */
 export function ListenAs({ listener, sheet }: ListenProps) {
   const takes = (useTakes().data ?? []).filter((one) => one.state !== 'capturing' && one.frames > 0);
   const [chosen, choose] = useState(NOW);

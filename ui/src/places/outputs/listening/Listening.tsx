@@ -23,7 +23,7 @@ interface ListeningProps {
   onChoose: (chosen: Chosen) => void;
 }
 
-/** Listeners; what the chosen one hears; and by which way. */
+/** Listeners, what the selected one hears, and the path. */
 export function Listening({ head, outputs, hearing, sheet, chosen, onChoose }: ListeningProps) {
   const [changing, change] = useState<number | 'new' | null>(null);
   const [wishing, openWishes] = useState(false);

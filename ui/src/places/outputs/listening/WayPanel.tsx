@@ -23,7 +23,7 @@ interface WayProps {
   sheet: number | null;
 }
 
-/** The way of one source to one listener, hop by hop, what is wanted of it, and what would mend it. */
+/** The path of a source to a listener, hop by hop, with requirements and their fixes. */
 export function WayPanel({ outputs, heard, listener, sheet }: WayProps) {
   const { source } = heard;
   const findings = (useFindings().data ?? []).filter((one) =>

@@ -20,7 +20,7 @@ interface WishesProps {
   onClose: () => void;
 }
 
-/** All wishes, each of a source or several for a listener or several. */
+/** All requirements, each for one or several sources and listeners. */
 export function WishesDialog({ open, outputs, hearing, onClose }: WishesProps) {
   return (
     <Dialog open={open} onClose={onClose} maxWidth="md" fullWidth>

@@ -85,5 +85,5 @@ function TracksForm({ onClose, chosen, show }: TracksProps) {
   );
 }
 
-/** Tracks from channels in one step; the show's default tap; the main mix on a spare pair. */
+/** Creates tracks from channels; sets the default tap; captures the main mix on a spare pair. */
 export const TracksDialog = dialogOf(TracksForm);

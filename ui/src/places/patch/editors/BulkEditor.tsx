@@ -20,7 +20,7 @@ interface BulkProps {
   onClose: () => void;
 }
 
-/** One setting for a whole range of a rail. */
+/** Sets one setting for a whole range of a rail. */
 export function BulkEditor({ ports, cell, show, onClose }: BulkProps) {
   const rail = ports[0]?.rail ?? 'channel';
   const numbers = numbersOf(ports);

@@ -3,7 +3,7 @@ import type { Channel } from '../../../api/client';
 import { useOutputs } from '../../../api/queries';
 import styles from '../../../look/look.module.css';
 
-/** Where a channel goes in the mix: main, subgroups, and which way round. */
+/** The routing of a channel in the mix: main, subgroups and polarity. */
 export function ChannelMix({ channel }: { channel: Channel }) {
   const outputs = useOutputs().data;
   const at = `channel/${channel.number}`;

@@ -3,7 +3,7 @@ import { PORT, rowTop } from './layout';
 import styles from '../../../look/look.module.css';
 import own from './sheet.module.css';
 
-/** Brackets at the left around channels that are patched together, each with its numbers. */
+/** Brackets around channels that are patched as a block, with their numbers. */
 export function Brackets({ ports, from, to }: { ports: Port[]; from: number; to: number }) {
   const blocks = new Map<number, Port[]>();
   for (const port of ports) {

@@ -19,7 +19,7 @@ interface AddProps {
   onClose: () => void;
 }
 
-/** A song of the library comes into the running order; or one is brought in first. */
+/** Adds a song of the library to the running order, or imports one first. */
 export const AddSongDialog = dialogOf(function AddSong({ show, onClose }: AddProps) {
   const songs = useSongs();
   const [bringing, bring] = useState(false);

@@ -17,7 +17,7 @@ interface OrderProps {
   onChoose: (key: number) => void;
 }
 
-/** The running order for the night: songs, pauses, talk; moved by keys, buttons or dragging. */
+/** The running order: songs, pauses and talk, moved by keys, buttons or dragging. */
 export function Order({ playback, show, chosen, onChoose }: OrderProps) {
   const [adding, add] = useState(false);
   const player = useLivePlayer();

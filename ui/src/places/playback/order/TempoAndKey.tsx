@@ -13,7 +13,7 @@ const KEY_WORDS = Object.fromEntries(
   ]),
 );
 
-/** Faster or slower, higher or lower tonight: its parts are made ahead for it. */
+/** Tempo and key for tonight; the stems are rendered in advance. */
 export function TempoAndKey({ song, item }: { song: Song; item: PlaybackItem }) {
   const put = (field: string, value: number) => void set({ [`setlist/${item.key}/${field}`]: value });
   const job = (useExports().data ?? []).find(

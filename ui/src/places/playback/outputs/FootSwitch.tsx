@@ -16,7 +16,7 @@ const WORDS: Record<Word, string> = {
 };
 const NONE = 'none';
 
-/** A foot that begins songs and leaves loops: by OSC, or a MIDI device whose messages are learnt here. */
+/** A foot switch that starts songs and leaves loops: by OSC, or by a MIDI device whose messages are learnt here. */
 export function FootSwitch() {
   const foot = useLivePlayer()?.foot;
   if (!foot) return null;

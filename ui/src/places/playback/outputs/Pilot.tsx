@@ -8,7 +8,7 @@ import styles from '../../../look/look.module.css';
 import { Select } from '../song/SongFields';
 import own from '../playback.module.css';
 
-/** What tells a changeover that the player is well, and timecode's frames. */
+/** The pilot for a changeover unit, and the frame rate of timecode. */
 export function Pilot({ playback }: { playback: Playback }) {
   const { pilot } = playback;
   return (

@@ -7,7 +7,7 @@ import { level } from '../../../look/format';
 import styles from '../../../look/look.module.css';
 import own from '../playback.module.css';
 
-/** Parts that go together: sent elsewhere, and turned up or down, all at once. */
+/** Roles in groups: their outputs and gains are set together. */
 export function RoleGroups({ playback }: { playback: Playback }) {
   const names = [...new Set(playback.roles.map((role) => role.group).filter((name) => name !== ''))];
   return (

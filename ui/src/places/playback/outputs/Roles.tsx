@@ -22,7 +22,7 @@ import own from '../playback.module.css';
 
 const KINDS = { parts: 'music', click: 'click', guide: 'spoken guide', pilot: 'pilot', timecode: 'timecode' };
 
-/** Where each role goes, once for all songs, and what playback's outputs are cabled to. */
+/** The outputs of each role, for all songs, and the cables of the playback outputs. */
 export function Roles({ playback }: { playback: Playback }) {
   const homeless = playback.roles.filter((role) => role.outputs.length === 0 && role.kind === 'parts');
   const others = playback.roles.filter((role) => !homeless.includes(role));

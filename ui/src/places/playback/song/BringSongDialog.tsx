@@ -24,7 +24,7 @@ interface BringProps {
 const planOf = (id: string, onSeen: (files: number) => void) =>
   lookedInto<SongPlan>(() => taken(api.GET('/api/song-looks/{id}', { params: { path: { id } } })), onSeen);
 
-/** A folder of stems becomes a song: looked at, its roles corrected, and only then brought in. */
+/** Imports a folder of stems as a song: scan it, correct its roles, then import. */
 export const BringSongDialog = dialogOf(
   function BringSong({ onClose }: BringProps) {
     const [seen, see] = useState<{ look: string; plan: SongPlan } | null>(null);

@@ -12,7 +12,7 @@ interface ClickFieldsProps {
   onKeep: (click: Click) => void;
 }
 
-/** The beats that are counted harder, as a list such as "1, 4, 6". */
+/** The accented beats, as a list such as "1, 4, 6". */
 const beats = (text: string) =>
   text
     .split(/[ ,;+]+/)

@@ -19,7 +19,7 @@ interface SongDialogProps {
   onClose: () => void;
 }
 
-/** What a song is: name, tempo, sections, click; it is the same in all shows. */
+/** Edits a song: name, tempo, sections, click. It is the same in all shows. */
 export const SongDialog = dialogOf(
   function SongInside({ id, onClose }: SongDialogProps) {
     const song = useSong(id);

@@ -12,7 +12,7 @@ import { Tonight } from '../order/Tonight';
 import { Transport } from '../Transport';
 import own from '../playback.module.css';
 
-/** A song as a cloth: its sections across, its parts as threads that end at their outputs. */
+/** A song: its sections across, its stems as threads that end at their outputs. */
 export function SongView({ item, playback }: { item: PlaybackItem; playback: Playback }) {
   const song = useSong(item.song, item);
   if (item.kind !== 'song')

@@ -3,7 +3,7 @@ import { cx } from '../../../look/cx';
 import styles from '../../../look/look.module.css';
 import { Text } from './SongFields';
 
-/** The stems of a song: role, level, what they lose as mono, and whether they play. */
+/** The stems of a song: role, level, mono loss and mute. */
 export function StemTable({
   song,
   onKeep,
