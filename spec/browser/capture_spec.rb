@@ -21,7 +21,7 @@ RSpec.describe "The Capture place", type: :feature do
     expect(page).to have_css("[role=alert]", text: "Marker 1 at 00:0")
     keys("s")
     expect(page).to have_button(text: "End section")
-    click_button("Rest Tuba")
+    click_button("Pause Tuba")
     expect(page).to have_button("Resume Tuba")
 
     in_second_browser do
@@ -34,7 +34,7 @@ RSpec.describe "The Capture place", type: :feature do
       click_button("Resume Tuba")
     end
 
-    expect(page).to have_button("Rest Tuba")
+    expect(page).to have_button("Pause Tuba")
     keys("s")
     expect(page).to have_button(text: "Begin section")
     id, number = capture.values_at("id", "number")
@@ -86,7 +86,7 @@ RSpec.describe "The Capture place", type: :feature do
     click_button("Delete take…")
     click_button("Move to bin")
     expect(page).to have_css("[aria-label=Bin]", text: "First set")
-    within("[aria-label=Bin]") { click_button("Take out", match: :first) }
+    within("[aria-label=Bin]") { click_button("Restore", match: :first) }
     expect(page).to have_css(".capture-take-line", text: "First set")
   end
 

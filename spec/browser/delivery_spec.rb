@@ -24,7 +24,7 @@ RSpec.describe "Bringing in a delivery", type: :feature do
     expect(page).to have_css(".capture-delivery tr", text: /Unknown thing.*no track has this name/m)
     find("input[aria-label='Take Unknown thing']", visible: :all).click
     within("[role=dialog]") { fill_in("Take name", with: "Rehearsal") }
-    click_button("Bring in 3 recordings")
+    click_button("Import 3 recordings")
     expect(page).to have_css(".capture-take-line", text: "Rehearsal")
     take = application.get("/api/takes").find { |one| one["name"] == "Rehearsal" }
     expect(take["tracks"].map { |track| [track["number"], track["name"]] }).to contain_exactly([1, "Tuba"], [4, "Fiddle"], [10, "Voice Ada"])
@@ -48,7 +48,7 @@ RSpec.describe "Bringing in a delivery", type: :feature do
     expect(page).to have_css(".capture-delivery tr", text: /one\.wav with three\.wav.*left and right become one stereo recording/m)
     find_field("Begin of two").send_keys([:control, "a"], "0.5", :enter)
     within("[role=dialog]", text: "Import recordings") { fill_in("Take name", with: "Arranged") }
-    click_button("Bring in 2 recordings")
+    click_button("Import 2 recordings")
     expect(page).to have_css(".capture-take-line", text: "Arranged")
     take = application.get("/api/takes").find { |one| one["name"] == "Arranged" }
     expect([take["tracks"].map { |track| [track["name"], track["inputs"].size] }, take["frames"]]).to match([contain_exactly(["one", 2], ["two", 1]), be_within(200).of(72_000)])
@@ -63,6 +63,6 @@ RSpec.describe "Bringing in a delivery", type: :feature do
     click_button("Back")
     fill_in("Or a folder or ZIP file on the recording computer", with: "/nowhere")
     click_button("Scan")
-    expect(page).to have_css("[role=alert]", text: "/nowhere is not below the folders that deliveries are looked at in")
+    expect(page).to have_css("[role=alert]", text: "/nowhere is outside the allowed import folders")
   end
 end

@@ -36,8 +36,8 @@ RSpec.describe "Exporting a take", type: :feature do
     expect(page).to have_css("[role=combobox]", text: "4 Старая скрипка")
     picture = find("canvas.capture-waveform").native
     page.driver.browser.action.move_to(picture, -picture.size.width / 4, 0).click_and_hold.move_by(picture.size.width / 2, 0).release.perform
-    expect(page).to have_css(".look-row", text: "00:01.0 to 00:03.0 is chosen")
-    pick("Part", "what is chosen, 00:02.0")
+    expect(page).to have_css(".look-row", text: "00:01.0 to 00:03.0 selected")
+    pick("Part", "the selection, 00:02.0")
     find(".MuiFormControl-root:has([role=combobox])", text: /\ATracks/).find("[role=combobox]").click
     ["1 Tuba", "4 Старая скрипка"].each { |name| find("[role=option]", text: name, exact_text: true).click }
     keys(:escape)

@@ -18,7 +18,7 @@ RSpec.describe "The Handover place", type: :feature do
     within("[role=dialog]") do
       expect(page).to have_css("tr", text: /Card send 4.*none.*Channel 4/m)
       expect(page).to have_no_text("Tin bath")
-      click_button("Make 1 change")
+      click_button("Apply 1 change")
     end
     settle("the send") { show["sends"][3]["source"] == "desk/ch/4" }
     expect(setting("channel", 1)["name"]).to eq("Tin bath")
@@ -38,7 +38,7 @@ RSpec.describe "The Handover place", type: :feature do
     expect(page).to have_css("tr", text: /Channel 1 Tuba.*preamp gain.*20 dB.*18 dB/m)
     find("[role=tab]", text: "Journal").click
     within(find("ol.handover-journal li", text: "Louder tuba")) { click_button("Restore an earlier version…") }
-    click_button("Make 2 changes")
+    click_button("Apply 2 changes")
     settle("the version") { [setting("channel", 1), setting("channel", 2)].map { |one| one["gain"] } == [18, 22] }
     expect(page).to have_css("ol.handover-journal li", text: "Return to version 1")
   end

@@ -59,7 +59,7 @@ RSpec.describe "A journey", type: :feature do
 
     desk_dialog
     click_button(text: /Send \d+ settings? to the desk/)
-    expect(page).to have_css("[role=alert]", text: "every setting was read back")
+    expect(page).to have_css("[role=alert]", text: "Desk updated and verified")
     expect(page).to have_css("[role=dialog]", text: "Desk in sync")
     expect(application.get("/api/state")["desk"]).to include("up" => true, "apart" => 0, "stranger" => nil)
     expect(application.desk_fact("strip/2/label")).to eq("Fiddle")

@@ -46,8 +46,8 @@ RSpec.describe "Line check", type: :feature do
     application.post("/api/line-check/forget", {})
     open_place("line-check")
     Tools.wait_until(60, "a verdict on all that play") { roll.count { |one| one["verdict"] == "not heard yet" } == 3 && verdicts["Hurdy-gurdy"] == "hum" }
-    expect(line("Hurdy-gurdy")).to have_text("Swap the cable, or lift the ground of its box")
-    expect(line("Spare")).to have_text("Ask for a sound")
+    expect(line("Hurdy-gurdy")).to have_text("Swap the cable or lift the DI ground")
+    expect(line("Spare")).to have_text("Ask for signal")
     expect(line("Playback L")).to have_text("Play something on Card return 31")
     hand.run("stage", "cable", "a.1/16")
     hand.run("stage", "sound", "a.1/15")

@@ -20,15 +20,15 @@ RSpec.describe "The Outputs place", type: :feature do
     open_place("outputs")
     card("PA").click
     source("Spare click").click
-    within("aside[aria-label='The way']") do
+    within("aside[aria-label='Signal path']") do
       expect(page).to have_text("Spare click can be heard by PA, at −10 dB.")
       ["Card return 33", "Channel 33 at post-fader", "Bus 11", "Main L", "Output 15"].each { |hop| expect(page).to have_text(hop) }
     end
     find("header button", text: /finding/).click
-    within("[role=dialog][aria-label=Findings]") { click_button("Take Spare click out of subgroup Bus 11 Rhythm", match: :first) } # the bridge hears main as well
-    within("[role=dialog]", text: "Make 1 change") do # what is taken from a listener is looked at first
+    within("[role=dialog][aria-label=Findings]") { click_button("Remove Spare click from subgroup Bus 11 Rhythm", match: :first) } # the bridge hears main as well
+    within("[role=dialog]", text: "Apply 1 change") do # what is taken from a listener is looked at first
       expect(page).to have_text("Spare click")
-      click_button("Make 1 change")
+      click_button("Apply 1 change")
     end
     expect(page).to have_css("[role=dialog][aria-label=Findings] h2", text: /No findings|finding/)
     settle("no leak") { application.get("/api/findings").then { |all| all.is_a?(Array) && all.none? { |one| one["check"] == "cue-at-audience" } } }
@@ -40,7 +40,7 @@ RSpec.describe "The Outputs place", type: :feature do
     edit("wish/1/db" => -9)
     levels("channel/10/send/5" => -12)
     open_place("outputs")
-    expect(card("Ada")).to have_text("✕ 1 broken wish")
+    expect(card("Ada")).to have_text("✕ 1 unmet requirement")
     card("Ada").click
     source("Voice Ada").click
     click_button("Raise it by 3 dB at the desk…")
@@ -72,7 +72,7 @@ RSpec.describe "The Outputs place", type: :feature do
     find("[aria-label='Output 9, Matrix 1 from the stage']").send_keys([:control, "a"], "40", :enter)
     settle("its place") { output(9)["y"] == 40 }
     click_button("Set all delays…")
-    click_button("Make 1 change")
+    click_button("Apply 1 change")
     settle("the delay") { output(9)["delay"].positive? }
     expect(page).to have_text("in time")
     main, own = [[-5, 0], [5, 0]].map { |x, y| Math.hypot(x - 2, y - 36) }.min, Math.hypot(4 - 2, 40 - 36)

@@ -32,7 +32,7 @@ RSpec.describe "Playback", type: :feature do
     expect(page).to have_text("left and right become one stereo stem")
     expect(find_field("Tempo").value).to eq("96")
     fill_in("Name of the song", with: "Ropewalk")
-    click_button("Bring in 2 stems")
+    click_button("Import 2 stems")
     expect(page).to have_css("th", text: "Ropewalk", wait: 300)
   end
 
@@ -76,7 +76,7 @@ RSpec.describe "Playback", type: :feature do
     click_button("Leave the loop at section end")
     expect(page).to have_button("Repeat section")
     page.driver.browser.action.move_to(find_button("Hold to stop").native).click_and_hold.pause(duration: 1.3).release.perform
-    expect(page).to have_button("Go on")
+    expect(page).to have_button("Resume")
     expect(player["player"]["state"]).to eq("stopped")
   end
 

@@ -74,7 +74,7 @@ RSpec.describe "The Rig place", type: :feature do
   it "shows a change made at the desk within a second, and brings plan and desk into step both ways" do
     open_place("rig")
     hand("set", "strip/4/gain", "20")
-    expect(page).to have_css("header button", text: "Desk 1 change apart")
+    expect(page).to have_css("header button", text: "Desk: 1 difference")
     desk_dialog
     expect(page).to have_css("[role=dialog] tr", text: /Channel 4 Fiddle.*preamp gain.*31 dB.*20 dB/m)
     click_button("Read 1 setting from the desk into the plan")
@@ -82,11 +82,11 @@ RSpec.describe "The Rig place", type: :feature do
     hand("set", "strip/4/gain", "25")
     copies = all(:button, "Restore…").size
     click_button("Send 1 setting to the desk")
-    expect(page).to have_css("[role=alert]", text: "every setting was read back")
+    expect(page).to have_css("[role=alert]", text: "Desk updated and verified")
     settle("in step") { application.get("/api/state")["desk"]["apart"] == 0 }
     expect(page).to have_button("Restore…", count: copies + 1) # the copy of what was overwritten, which stands first
     find(:button, "Restore…", match: :first).click
-    within("[role=dialog]", text: /Restore copy/) { click_button("Set 1 setting at the desk") }
+    within("[role=dialog]", text: /Restore copy/) { click_button("Apply 1 setting to the desk") }
     expect(page).to have_css("[role=alert]", text: "Desk restored from the copy.")
     expect(application.get("/api/desk")["differences"]).to match([include("path" => "channel/4/gain", "desk" => "25 dB")])
   end

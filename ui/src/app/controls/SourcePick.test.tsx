@@ -15,7 +15,7 @@ function open(onLook = vi.fn(async () => undefined)) {
   const { user, unmount } = draw(
     <>
       <SourcePick
-        words="Bring in"
+        words="Import"
         files="Files"
         folderLabel="Folder"
         placeholder=""

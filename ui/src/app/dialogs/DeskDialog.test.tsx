@@ -96,7 +96,7 @@ test('restores a copy only after what that changes was seen', async () => {
   await user.click(await screen.findByRole('button', { name: 'Restore…' }));
   const row = await screen.findByRole('row', { name: /channel.1.gain/ });
   expect(row.textContent).toContain('22 dB20 dB'); // the desk now, then the copy
-  await user.click(screen.getByRole('button', { name: 'Set 1 setting at the desk' }));
+  await user.click(screen.getByRole('button', { name: 'Apply 1 setting to the desk' }));
   await waitFor(() => expect(bodies('POST /api/desk/copies/3/restore')).toHaveLength(1));
 });
 

@@ -190,7 +190,7 @@ function CopyView({ copy, onBack }: { copy: number; onBack: () => void }) {
           disabled={!changes || changes.length === 0 || restore.isPending}
           onClick={() => restore.mutate(undefined)}
         >
-          Set {count(changes?.length ?? 0, 'setting')} at the desk
+          Apply {count(changes?.length ?? 0, 'setting')} to the desk
         </Button>
       </DialogActions>
     </>

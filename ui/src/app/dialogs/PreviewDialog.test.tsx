@@ -52,7 +52,7 @@ test('sets what it showed, closes, and says so to who asked', async () => {
   let done = 0;
   answer(PREVIEW, previewOf());
   const { user } = await look('main_mix', {}, { onDone: () => (done += 1) });
-  await user.click(screen.getByRole('button', { name: 'Make 1 change' }));
+  await user.click(screen.getByRole('button', { name: 'Apply 1 change' }));
   await waitFor(() => expect(screen.queryByRole('dialog')).toBeNull());
   expect(bodies('POST /api/edits')).toMatchObject([{ version: 7, settings: { 'channel/1/name': 'Tuba' } }]);
   expect(done).toBe(1);
@@ -62,7 +62,7 @@ test('stays open when it is refused', async () => {
   answer(PREVIEW, previewOf());
   answer('POST /api/edits', new Refusal(409, 'changed'));
   const { user } = await look('main_mix');
-  await user.click(screen.getByRole('button', { name: 'Make 1 change' }));
+  await user.click(screen.getByRole('button', { name: 'Apply 1 change' }));
   await waitFor(() => expect(bodies('POST /api/edits')).toHaveLength(1));
   expect(screen.getByRole('dialog')).toBeTruthy();
 });
@@ -127,5 +127,5 @@ test('has nothing to make where nothing would change', async () => {
   answer(PREVIEW, previewOf({ changes: [], settings: {} }));
   await look('auto_patch');
   expect(screen.getByText('Nothing to change; it is already set this way.')).toBeTruthy();
-  expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Make 0 changes' }).disabled).toBe(true);
+  expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Apply 0 changes' }).disabled).toBe(true);
 });

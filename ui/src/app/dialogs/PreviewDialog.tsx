@@ -89,7 +89,7 @@ function Inside({ looking }: { looking: Looking }) {
       <DialogActions>
         <Button onClick={stopLooking}>Cancel</Button>
         <Button variant="contained" disabled={changes === 0} onClick={take} autoFocus>
-          Make {count(changes, 'change')}
+          Apply {count(changes, 'change')}
         </Button>
       </DialogActions>
     </>

@@ -144,7 +144,7 @@ describe('who hears what', () => {
         id: 'broken-wish/1/channel/2/2',
         check: 'broken-wish',
         severity: 'blocks',
-        sentence: 'Ada hears Click at −7 dB, and it should be at least −6 dB.',
+        sentence: 'Ada hears Click at −7 dB but needs at least −6 dB.',
         path: [],
         at: [],
         fix: null,

@@ -135,7 +135,7 @@ function Look({ look, plan: proposed, onBack, onDone }: LookProps) {
           disabled={items.length === 0 || name.trim() === '' || bring.isPending || arranging}
           onClick={() => bring.mutate(undefined)}
         >
-          Bring in {count(items.length, 'recording')}
+          Import {count(items.length, 'recording')}
         </Button>
       </DialogActions>
     </>

@@ -88,7 +88,7 @@ test('an input list is looked at before anything is changed, and closes when it 
   });
   const file = new File(['channel,name\n1,Tuba'], 'inputs.csv', { type: 'text/csv' });
   await user.upload(screen.getByLabelText('Input list file'), file);
-  const make = await screen.findByRole('button', { name: 'Make 1 change' });
+  const make = await screen.findByRole('button', { name: 'Apply 1 change' });
   expect([looked(), bodies('POST /api/edits')]).toEqual([
     [['input_list', { text: LIST.text, columns: {} }]],
     [],

@@ -121,7 +121,7 @@ function Plan({ look, plan, onBack, onDone }: PlanProps) {
                   <td data-head="Take">
                     <Checkbox
                       checked={stems[at]?.wanted ?? false}
-                      slotProps={{ input: { 'aria-label': `Bring in ${stem.names[0]}` } }}
+                      slotProps={{ input: { 'aria-label': `Import ${stem.names[0]}` } }}
                       onChange={(event) => change(at, { wanted: event.target.checked })}
                     />
                   </td>
@@ -176,7 +176,7 @@ function Plan({ look, plan, onBack, onDone }: PlanProps) {
           }
           onClick={() => bring.mutate(undefined)}
         >
-          Bring in {count(wanted.length, 'stem')}
+          Import {count(wanted.length, 'stem')}
         </Button>
       </DialogActions>
     </>
