@@ -46,7 +46,7 @@ RSpec.describe "Bringing in a delivery", type: :feature do
       click_button("Join")
     end
     expect(page).to have_css(".capture-delivery tr", text: /one\.wav with three\.wav.*left and right become one stereo recording/m)
-    find_field("Begin of two").send_keys([:control, "a"], "0.5", :enter)
+    find_field("Start of two").send_keys([:control, "a"], "0.5", :enter)
     within("[role=dialog]", text: "Import recordings") { fill_in("Take name", with: "Arranged") }
     click_button("Import 2 recordings")
     expect(page).to have_css(".capture-take-line", text: "Arranged")

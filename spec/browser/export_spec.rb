@@ -17,7 +17,7 @@ RSpec.describe "Exporting a take", type: :feature do
     kill("web")
     kill("porter")
     Tools.wait_until(60, "the application to be back") { application.well? }
-    expect(page).to have_link(text: /Fetch/)
+    expect(page).to have_link(text: /Download/)
     job = jobs.find { |one| one["number"] == take["number"] }
     expect(job).to include("state" => "done", "error" => nil)
     expect(Tools.run("unzip", "-t", job["result"])).to include("No errors detected")
@@ -42,7 +42,7 @@ RSpec.describe "Exporting a take", type: :feature do
     ["1 Tuba", "4 Старая скрипка"].each { |name| find("[role=option]", text: name, exact_text: true).click }
     keys(:escape)
     click_button("Export")
-    expect(page).to have_link(text: /Fetch/)
+    expect(page).to have_link(text: /Download/)
     zip = jobs.find { |one| one["number"] == take["number"] }["result"]
     files = Zip::File.open(zip) { |one| one.map { |entry| File.basename(entry.name.dup.force_encoding("UTF-8")) }.grep(/wav\z/) }
     expect(files).to contain_exactly(/\A日暮れ \d+ 01 Tuba\.wav\z/, /\A日暮れ \d+ 04 Старая скрипка\.wav\z/)

@@ -23,7 +23,7 @@ RSpec.describe "A journey", type: :feature do
         press_a_fix
         looks = 0
         settle("a finding less") do
-          all("[role=dialog] button", text: /\AMake \d+ change/, wait: 0).first&.click # what takes something away is shown first
+          all("[role=dialog] button", text: /\AApply \d+ change/, wait: 0).first&.click # what takes something away is shown first
           # On a busy machine a press may fall between two pictures of the list, and meet nothing.
           press_a_fix if ((looks += 1) % 60).zero? && faults.size == before
           faults.size < before
@@ -51,7 +51,7 @@ RSpec.describe "A journey", type: :feature do
     within("[role=dialog]", text: "Not accepted") do
       expect(page).to have_text(/line 4/)
       expect(page).to have_css("tr", text: "Voice Ada", minimum: 1)
-      click_button(text: /Make \d+ changes/)
+      click_button(text: /Apply \d+ changes/)
     end
     expect(page).to have_css("[data-port='desk/ch/2']", text: "Fiddle")
     settle("the patch") { setting("channel", 4)&.fetch("stage") == "link/a/up/17" }

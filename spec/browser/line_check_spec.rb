@@ -36,7 +36,7 @@ RSpec.describe "Line check", type: :feature do
   end
 
   def take_advice
-    within("[role=dialog]") { find_button(text: /Make \d+ changes?/, disabled: :all).disabled? ? click_button("Cancel") : click_button(text: /Make \d+ changes?/) }
+    within("[role=dialog]") { find_button(text: /Apply \d+ changes?/, disabled: :all).disabled? ? click_button("Cancel") : click_button(text: /Apply \d+ changes?/) }
     expect(page).to have_no_css("[role=dialog]")
     Tools.wait_until(60, "the desk in step") { application.get("/api/state")["desk"]["apart"] == 0 }
   end

@@ -49,7 +49,7 @@ RSpec.describe "The Outputs place", type: :feature do
       expect(page).to have_text("Ada: Voice Ada, −12.0 dB → −9.0 dB")
       click_button("Apply to desk")
     end
-    expect(page).to have_css("button.outputs-card", text: /Ada.*all well/m)
+    expect(page).to have_css("button.outputs-card", text: /Ada.*all met/m)
     expect(application.desk_fact("strip/10/bus/5").to_f).to eq(-9.0)
   ensure
     levels("channel/10/send/5" => -12)
@@ -109,7 +109,7 @@ RSpec.describe "The Outputs place", type: :feature do
     open_place("outputs")
     click_button("Save snapshot…")
     fill_in("Snapshot name", with: "Soundcheck")
-    click_button("Keep")
+    click_button("Save")
     expect(page).to have_css("option", text: /Soundcheck/)
     levels("channel/9/fader" => -40)
     card("PA").click

@@ -17,7 +17,7 @@ RSpec.describe "The Patch place", type: :feature do
     expect(page).to have_css("[role=dialog]", text: "This breaks 3 strands")
     ["Tuba loses its track", "Cornet 1 loses its track"].each { |loss| expect(page).to have_css("[role=dialog] li", text: loss) }
     expect(show["tracks"].first["inputs"]).to eq([1])
-    click_button(text: /Make \d+ changes/)
+    click_button(text: /Apply \d+ changes/)
     settle("the run") { show["tracks"].first(3).map { |track| track["inputs"] } == [[4], [5], [6]] }
     click_button("Undo")
     settle("undo") { show["tracks"].first(3).map { |track| track["inputs"] } == [[1], [2], [3]] }
@@ -43,7 +43,7 @@ RSpec.describe "The Patch place", type: :feature do
       expect(page).to have_css("tr", text: "Tuba", minimum: 1)
       find("[role=radio]", text: "Use a free slot").click
       expect(page).to have_no_text("Tuba")
-      click_button(text: /Make \d+ change/)
+      click_button(text: /Apply \d+ change/)
     end
     settle("the free slot") { setting("channel", 4)["stage"] == "link/a/up/12" }
     expect(setting("channel", 1)["stage"]).to eq("link/a/up/1")
@@ -114,7 +114,7 @@ RSpec.describe "The Patch place", type: :feature do
     click_button("Preview tracks…")
     expect(page).to have_css("[role=dialog] tr", text: "Guest 36", minimum: 1)
     expect(setting("track", 33)["inputs"]).to eq([])
-    click_button(text: /Make \d+ changes/)
+    click_button(text: /Apply \d+ changes/)
     settle("the tracks") { (33..36).all? { |n| setting("track", n).values_at("inputs", "outputs", "title") == [[n], [n], "Guest #{n}"] } }
     expect((33..36).map { |n| show["sends"][n - 1]["source"] }).to eq((33..36).map { |n| "desk/ch/#{n}" })
   end

@@ -63,7 +63,7 @@ RSpec.describe "Playback", type: :feature do
     end
     click_button("Usual requirements for click, guide and pilot…")
     before = wishes
-    within("[role=dialog]") { find("button", text: "Make").click }
+    within("[role=dialog]") { find("button", text: "Apply").click }
     settle("the wishes") { wishes > before }
     find("[role=tab]", text: "Tonight").click
     expect(page).to have_text(/Click → In 6\s*.*Drum fill.*never PA ✓/m)

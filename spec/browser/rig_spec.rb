@@ -17,7 +17,7 @@ RSpec.describe "The Rig place", type: :feature do
     end
     expect(application.get("/api/rig")["boxes"].map { |box| box["letter"] }).to eq(%w[a b])
     click_button("Remove Box B…")
-    click_button(text: /Make \d+ changes/)
+    click_button(text: /Apply \d+ changes/)
     expect(page).to have_no_css("[data-device=b]")
     expect(page).to have_css("header button", text: /findings/)
     open_place("patch")

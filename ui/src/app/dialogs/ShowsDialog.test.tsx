@@ -92,7 +92,7 @@ test('words of the open show can be changed', async () => {
   const { user } = await open();
   await user.click(screen.getByRole('button', { name: 'Edit details…' }));
   await user.type(screen.getByRole('textbox', { name: 'Place' }), 'Quay');
-  await user.click(screen.getByRole('button', { name: 'Keep' }));
+  await user.click(screen.getByRole('button', { name: 'Save' }));
   await waitFor(() =>
     expect(bodies('POST /api/shows/1/about')).toEqual([{ about: { name: 'Late set', place: 'Quay' } }]),
   );

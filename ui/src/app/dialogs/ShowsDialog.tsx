@@ -215,7 +215,7 @@ function AboutForm({ show, onBack }: { show: Show; onBack: () => void }) {
           disabled={about.name.trim() === ''}
           onClick={() => keep.mutate(undefined)}
         >
-          Keep
+          Save
         </Button>
       </DialogActions>
     </>

@@ -55,7 +55,7 @@ function JobLine({ job }: { job: Export }) {
       {job.error && <span className={styles.inStop}> {job.error}</span>}
       {job.state === 'done' && job.form === 'zip' && (
         <Button size="small" href={`/api/exports/${job.id}/file`}>
-          Fetch {size(job.total / 2)}
+          Download {size(job.total / 2)}
         </Button>
       )}
       {job.state === 'done' && (job.form === 'folder' || job.place) && (

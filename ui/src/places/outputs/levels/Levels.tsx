@@ -67,7 +67,7 @@ export function Levels({ hearing, sheet, onChoose }: LevelsProps) {
         open={naming}
         title="Save current desk levels"
         label="Snapshot name"
-        button="Keep"
+        button="Save"
         onClose={() => name(false)}
         onName={(called) => {
           name(false);

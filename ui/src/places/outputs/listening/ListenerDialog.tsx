@@ -116,7 +116,7 @@ function Inside({ outputs, known, onClose }: InsideProps) {
         <span className={styles.room} />
         <Button onClick={onClose}>Cancel</Button>
         <Button variant="contained" disabled={draft.name.trim() === ''} onClick={keep}>
-          Keep
+          Save
         </Button>
       </DialogActions>
     </>
