@@ -13,7 +13,7 @@ module Loomshuttle
     # @return [String] in Unicode's normal form C
     # @raise [Invalid]
     def self.keep(value, where = "text", most: 200, lines: true)
-      refuse(where, "is text") unless value.is_a?(String)
+      refuse(where, "must be text") unless value.is_a?(String)
       clean = value.encoding == Encoding::UTF_8 ? value : value.dup.force_encoding(Encoding::UTF_8)
       refuse(where, "is not readable as UTF-8") unless clean.valid_encoding?
       # A short one cannot become long by being put together, so that nothing large is normalised.

@@ -102,7 +102,7 @@ RSpec.describe "The application on solid ground", :own_application do
       expect(application.get("/api/player")).to include("items", "player")
       expect(application.post("/api/edits", settings: { "channel/1/name" => "Tuba" })["error"]["where"]).to eq("database")
       answer, seconds = timed { application.post("/api/flip", "to" => "stage") }
-      expect([answer["desk_problems"].join, seconds]).to match([/database does not answer. The desk is back on stage/, within(12)])
+      expect([answer["desk_problems"].join, seconds]).to match([/no reply from the database. The desk is back on stage/, within(12)])
       thaw
       Tools.wait_until(60, "the show") { application.get("/api/show").dig("channels", 0, "name") == "Great tuba" }
       application.post("/api/capture/stop")
@@ -150,7 +150,7 @@ RSpec.describe "The application on solid ground", :own_application do
     Tools.wait_until(90, "all parts") { application.well? }
     health = application.get("/api/health")
     expect(health["aside"].map { |one| one["name"] }).to contain_exactly("recorder.json", "rig.json", "sound-device.json", "desk.json")
-    expect(state["troubles"]).to include(/recorder.json was moved aside: recorder.json is an object/)
+    expect(state["troubles"]).to include(/recorder.json was moved aside: recorder.json must be an object/)
     expect(File.exist?(File.join(home, "run"))).to be(false)
     listed = Tools.wait_until(60, "the takes") { application.get("/api/takes").then { |list| list if list.size == 3 } }
     expect(listed.to_h { |one| [one["number"], one["state"]] }).to eq(1 => "recovered", 2 => "unreadable", 3 => "unreadable")

@@ -14,7 +14,7 @@ RSpec.describe Loomshuttle::Shape do
   it "gives back what may be kept, and says where something is wrong" do
     shape = described_class.record({ "list" => described_class.list(described_class.text(most: 5), most: 3) }, { "more" => described_class.or_none(described_class.whole) })
     expect(fits(shape, { "list" => ["e\u0301"], "more" => nil, "other" => 1 })).to eq("list" => ["é"], "more" => nil)
-    refused(shape, { "list" => ["a", 2] }, %r{\Ait/list/1 is text})
+    refused(shape, { "list" => ["a", 2] }, %r{\Ait/list/1 must be text})
     expect(fits(described_class.any_of(described_class.whole, described_class.text(most: 9)), "x")).to eq("x")
   end
 end

@@ -40,7 +40,7 @@ export const HelpButton = memo(function HelpButton({ byKey }: { byKey: boolean }
       </IconButton>
       <Dialog open={open} onClose={() => setOpen(false)} maxWidth="md" aria-labelledby="glossary-title">
         <DialogTitle id="glossary-title">Glossary</DialogTitle>
-        <DialogContent>
+        <DialogContent tabIndex={0}>
           <Words />
         </DialogContent>
         <DialogActions>

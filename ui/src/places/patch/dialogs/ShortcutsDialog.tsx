@@ -27,7 +27,7 @@ function Keys({ onClose }: { onClose: () => void }) {
   return (
     <>
       <DialogTitle>Keys</DialogTitle>
-      <DialogContent>
+      <DialogContent tabIndex={0}>
         <table className={own.keys}>
           <tbody>
             {KEYS.map(([keys, what]) => (

@@ -86,7 +86,7 @@ test('everything of a channel can be set, one by one', async () => {
 
 test('a track gives up its lanes with its width, and its dye to its source', async () => {
   const { user } = open(port('track', 0));
-  expect(screen.getByRole('textbox', { name: 'Own name' }).getAttribute('placeholder')).toBe('Tuba');
+  expect(screen.getByRole('textbox', { name: 'Name' }).getAttribute('placeholder')).toBe('Tuba');
   await user.click(screen.getByRole('switch', { name: 'Stereo' }));
   await user.click(screen.getByRole('button', { name: 'Use the dye of its source' }));
   await waitFor(() =>

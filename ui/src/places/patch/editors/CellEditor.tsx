@@ -154,7 +154,7 @@ function TrackFields({ track, show }: { track: Track; show: Show }) {
   const at = `track/${track.number}`;
   return (
     <>
-      <TextSetting label="Own name" path={`${at}/name`} value={track.name} placeholder={track.title} />
+      <TextSetting label="Name" path={`${at}/name`} value={track.name} placeholder={track.title} />
       <TextSetting
         label="Return group"
         path={`${at}/shares`}
