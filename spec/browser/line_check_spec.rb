@@ -63,7 +63,7 @@ RSpec.describe "Line check", type: :feature do
     Tools.wait_until(60, "everybody to be good") { verdicts.except("Playback L", "Playback R").values.uniq == ["good"] }
     expect(with_preamp.size).to eq(30)
     # The desk has no preamp for what comes by the card: the advice says where to turn it.
-    expect(roll.select { |one| one["gain"].nil? }.map { |one| one["advice"] }).to all(be_nil.or(start_with("it has no preamp")))
+    expect(roll.select { |one| one["gain"].nil? }.map { |one| one["advice"] }).to all(be_nil.or(start_with("no preamp")))
     expect(page).to have_css(".look-pill.look-well", text: /3\d good/)
     expect(application.get("/api/state")["desk"]).to include("apart" => 0)
   ensure

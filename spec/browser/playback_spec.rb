@@ -72,7 +72,7 @@ RSpec.describe "Playback", type: :feature do
     expect(page).to have_button("Hold to stop")
     settle("the song to play") { player["player"]["state"] == "playing" }
     click_button("Repeat section")
-    expect(page).to have_text("repeating section")
+    expect(page).to have_text("repeating, pass")
     click_button("Leave the loop at section end")
     expect(page).to have_button("Repeat section")
     page.driver.browser.action.move_to(find_button("Hold to stop").native).click_and_hold.pause(duration: 1.3).release.perform
