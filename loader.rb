@@ -21,7 +21,8 @@ module Loomshuttle
   # Which other rooms each room of the core may name. Never both ways.
   CORE_MAY_USE = { audio: [], rig: [], timing: [], settings: %i[rig], formats: %i[audio rig settings], songs: %i[audio formats timing], line_check: %i[audio rig settings],
                    delivery: %i[formats], signal: %i[rig settings], hearing: %i[rig settings signal timing], views: %i[rig settings timing],
-                   steps: %i[formats hearing rig settings signal], checks: %i[hearing rig settings signal steps timing views] }.freeze
+                   steps: %i[formats hearing rig settings signal songs timing],
+                   checks: %i[hearing rig settings signal songs steps timing views] }.freeze
 
   # Rooms of the core that a part may load, where that is not the whole of it: a stand-in shares no routing with the application.
   ROOMS = { stand_ins: %w[audio formats], recorder: %w[audio formats line_check], player: %w[audio formats timing songs],

@@ -81,7 +81,7 @@ module Loomshuttle
         def listeners(show, _options) = Listeners.edit(show)
         def wet_capture(show, options) = WetCapture.edit(show, options.fetch("channels"))
         def second_channel(show, options) = SecondChannel.edit(show, options.fetch("channel"), main: options.fetch("main", false))
-        def speaker_delays(show, _options) = Timing::SpeakerDelays.edit(show)
+        def speaker_delays(show, _options) = DelaySpeakers.edit(show)
         def speaker(show, options) = Speaker.edit(show, options.fetch("output"))
 
         # How the desk is mixed does not matter: what carries a role is patched.

@@ -21,22 +21,6 @@ module Loomshuttle
           mains.empty? ? [] : others.map { |output| zone(show, output, mains) }
         end
 
-        # @param show [Settings::Show]
-        # @return [Settings::Edit] that delays all of them as is wanted
-        # @raise [Invalid] when nothing has a place, or the desk cannot
-        def edit(show)
-          zones = zones(show)
-          raise Invalid.new("Place a main and a delay speaker first.", where: "output/1/speaker") if zones.empty?
-
-          far = zones.find { |zone| !zone.possible }
-          if far
-            raise Invalid.new("Output #{far.output} needs #{far.wanted} samples of delay; the #{show.profile.name} offers #{show.profile.mixing.longest_delay(show.rate)}.",
-                              where: "output/#{far.output}/delay")
-          end
-
-          Settings::Edit.set("Set the delays of #{zones.size} speaker#{'s' if zones.size > 1}", zones.to_h { |zone| ["output/#{zone.output}/delay", zone.wanted] })
-        end
-
         private
 
         def zone(show, output, mains)

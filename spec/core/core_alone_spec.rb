@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require "ripper"
+
 RSpec.describe "The core alone" do
   it "loads whole in a process that has nothing else, and needs no web, database or socket" do
     script = <<~RUBY
@@ -28,13 +30,25 @@ RSpec.describe "The core alone" do
     end
   end
 
-  # What a folder's code names of others, however it is written: a room alone as well as one behind its part.
+  # What code names of others: constants alone or behind Loomshuttle, also inside interpolated strings; not those it defines.
   # @param others [Hash{Symbol=>String}] folder => namespace
   # @return [Hash{Symbol=>Array<String>}] files by what they name
   def named_in(files, others)
     files.each_with_object({}) do |file, found|
-      code = File.readlines(file).reject { |line| line.strip.start_with?("#") }.join.gsub(/"[^"#]*"/, "").gsub(/^ *(module|class) \w+.*$/, "")
-      others.each { |folder, name| (found[folder] ||= []) << file if code.match?(/(?<![\w:@])(Loomshuttle::)?#{name}(?=[.:,)\s\]])/) }
+      names = constants(File.read(file))
+      others.each { |folder, name| (found[folder] ||= []) << file if names.include?(name) }
+    end
+  end
+
+  # @return [Array<String>] constants that are looked up from the top
+  def constants(code)
+    tokens = Ripper.lex(code).reject { |token| %i[on_sp on_nl on_ignored_nl on_comment].include?(token[1]) }.map { |token| token[1, 2] }
+    tokens.each_index.filter_map do |at|
+      kind, name = tokens[at]
+      before, owner = tokens[at - 1], tokens[at - 2]
+      next unless kind == :on_const && at.positive? && !(before[0] == :on_kw && %w[class module].include?(before[1]))
+
+      name if before != [:on_op, "::"] || owner == [:on_const, "Loomshuttle"]
     end
   end
 

@@ -63,6 +63,11 @@ RSpec.describe Loomshuttle::Checks do
     expect(only(mended(fast, only(fast, "link-over-capacity").first), "link-over-capacity")).to eq([])
   end
 
+  it "says that an output is not connected at all where somebody expects it on a socket" do
+    moved = set(clean, "output/15/source" => "desk/main/l", "output/15/expected" => "box-b/out/7", "outlet/a-2/first" => 1)
+    expect(only(moved, "main-sockets").map(&:sentence)).to eq(["Main L should be on Box B out 7, but is not connected."])
+  end
+
   it "finds a disk that is too short for the show, once the free space is known" do
     facts = { free_bytes: 10 << 30 }
     finding = only(clean, "disk-time", **facts).first

@@ -26,7 +26,7 @@ RSpec.describe Loomshuttle::Timing::SpeakerDelays do
 
   it "sets all in one step, and then all are in time" do
     show = HearingHelp.show(room.merge("output/4/source" => "desk/matrix/2", "output/4/speaker" => "zone", "output/4/x" => 5, "output/4/y" => 55.5))
-    done, changes = described_class.edit(show).apply(show)
+    done, changes = Loomshuttle::Steps::DelaySpeakers.edit(show).apply(show)
     expect(changes.map(&:path)).to eq(%w[output/3/delay output/4/delay])
     expect(described_class.zones(done).map { |zone| zone.late_ms.abs }).to all(be < 0.011)
     expect(findings(show).map(&:check)).to include("delay-geometry")
@@ -41,8 +41,8 @@ RSpec.describe Loomshuttle::Timing::SpeakerDelays do
   end
 
   it "says what it lacks, and what a desk cannot" do
-    expect { described_class.edit(HearingHelp.show) }.to raise_error(Loomshuttle::Invalid, /Place a main and a delay speaker/)
+    expect { Loomshuttle::Steps::DelaySpeakers.edit(HearingHelp.show) }.to raise_error(Loomshuttle::Invalid, /Place a main and a delay speaker/)
     far = HearingHelp.show(room.merge("output/3/y" => 400))
-    expect { described_class.edit(far) }.to raise_error(Loomshuttle::Invalid, /Output 3 needs \d+ samples/)
+    expect { Loomshuttle::Steps::DelaySpeakers.edit(far) }.to raise_error(Loomshuttle::Invalid, /Output 3 needs \d+ samples/)
   end
 end
