@@ -9,6 +9,9 @@ require "zeitwerk"
 # part is then a NameError at once.
 module Loomshuttle
   ROOT = __dir__
+  # The same as a pattern, as Zeitwerk takes what it ignores or collapses: the folder's name may hold what patterns are made of.
+  HERE = ROOT.gsub(/[\[\]{}*?\\]/) { |letter| "\\#{letter}" }
+  private_constant :HERE
 
   # part => namespace it fills (the core fills Loomshuttle itself)
   PARTS = { core: nil, runtime: :Runtime, recorder: :Recorder, player: :Player, stand_ins: :StandIns, porter: :Porter, store: :Store, web: :Web,
@@ -42,14 +45,14 @@ module Loomshuttle
   # @return [void]
   def self.load_parts(*parts)
     loader = Zeitwerk::Loader.new
-    closed_rooms(parts).each { |room| loader.ignore(File.join(ROOT, "core", room), File.join(ROOT, "core", "#{room}.rb")) }
+    closed_rooms(parts).each { |room| loader.ignore(File.join(HERE, "core", room), File.join(HERE, "core", "#{room}.rb")) }
     parts.each do |part|
       name = PARTS.fetch(part)
       namespace = name ? const_set(name, Module.new) : self
       loader.push_dir(File.join(ROOT, part.to_s), namespace: namespace)
     end
-    SHELVES.each { |folder, shelves| loader.collapse(shelves.map { |shelf| File.join(ROOT, folder, shelf) }) }
-    loader.ignore(File.join(ROOT, "store", "migrations"))
+    SHELVES.each { |folder, shelves| loader.collapse(shelves.map { |shelf| File.join(HERE, folder, shelf) }) }
+    loader.ignore(File.join(HERE, "store", "migrations"))
     loader.setup
   end
 

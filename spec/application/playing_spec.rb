@@ -101,7 +101,7 @@ RSpec.describe "Songs on the running application", :own_application do
     pid, = application.pids("interface")
     Process.kill(:STOP, pid)
     Tools.wait_until(60, "the clock to be missed") { player["clock"] == false }
-    expect(application.post("/api/player", "command" => "play")["error"]["message"]).to include("tells no clock")
+    expect(application.post("/api/player", "command" => "play")["error"]["message"]).to include("No clock from")
     Process.kill(:CONT, pid)
     Tools.wait_until(60, "the song to go on") { player.then { |status| status["clock"] && status["state"] == "playing" } }
   ensure

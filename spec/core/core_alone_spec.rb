@@ -15,6 +15,15 @@ RSpec.describe "The core alone" do
     expect(IO.popen([RbConfig.ruby, "-e", script], err: %i[child out], &:read).strip).to eq("")
   end
 
+  # The shelves are patterns for Zeitwerk, and a folder's name may hold what patterns are made of.
+  it "loads from a folder of any name" do
+    Dir.mktmpdir("a [b] {c,d} e*f?") do |folder|
+      %w[core runtime store loader.rb boot.rb].each { |entry| FileUtils.cp_r(File.join(Loomshuttle::ROOT, entry), folder) }
+      script = "require './loader'; Loomshuttle.load_parts(:core, :runtime, :store); Zeitwerk::Registry.loaders.each(&:eager_load); puts Loomshuttle::Checks::DiskTime"
+      expect(IO.popen([RbConfig.ruby, "-e", script, { chdir: folder, err: %i[child out] }], &:read)).to end_with("Loomshuttle::Checks::DiskTime\n")
+    end
+  end
+
   # What a process has loaded once all that it may load is loaded: another part, or a closed room of the core, is not even there to be named.
   Loomshuttle::ROOMS.each do |part, rooms|
     it "lets a process of #{part} load #{rooms.join(', ')} of the core, and no other part" do
