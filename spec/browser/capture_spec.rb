@@ -113,10 +113,10 @@ RSpec.describe "The Capture place", type: :feature do
     take = application.take(application.capture("name" => "Afterwards", "frames" => 2 * 48_000))
     open_place("capture")
     find(".capture-take-line", text: "Afterwards").click
-    expect(page).to have_button("Marker there", disabled: true)
+    expect(page).to have_button("Add marker", disabled: true)
     picture = find("canvas.capture-waveform").native
     page.driver.browser.action.move_to(picture).click.perform
-    click_button("Marker there")
+    click_button("Add marker")
     expect(page).to have_field("Name of Marker 1")
     page.driver.browser.action.move_to(picture, -picture.size.width / 4, 0).click_and_hold.move_by(picture.size.width / 2, 0).release.perform
     keys("s")

@@ -98,7 +98,7 @@ RSpec.describe "The Outputs place", type: :feature do
     view("Outputs and buses")
     find("table[aria-label=Outputs]").send_keys(*([:arrow_down] * 4), :delete)
     within("[role=dialog]") do
-      expect(page).to have_text("Heard otherwise")
+      expect(page).to have_text(/level changes? for listeners/)
       expect(page).to have_text("Ada: Voice Ada, −12.0 dB → silent")
       click_button("Cancel")
     end

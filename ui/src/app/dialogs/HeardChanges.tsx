@@ -6,6 +6,6 @@ import { Notes } from './Notes';
 export function HeardChanges({ changes, more = 0 }: { changes: HeardChange[]; more?: number }) {
   const all = changes.map((one) => `${one.listener}: ${one.source}, ${level(one.from)} → ${level(one.to)}`);
   const count = all.length + more;
-  const title = `Heard otherwise ${count === 1 ? 'once' : `${count} times`}`;
+  const title = `${count} level ${count === 1 ? 'change' : 'changes'} for listeners`;
   return <Notes title={title} kind="look" lines={all} />;
 }

@@ -98,7 +98,7 @@ test('takes only the inputs that are ticked', async () => {
     }),
   );
   const { user } = await look('auto_patch');
-  expect(screen.getByText('2 of 2 inputs taken')).toBeTruthy();
+  expect(screen.getByText('2 of 2 inputs selected')).toBeTruthy();
   await user.click(screen.getByRole('checkbox', { name: 'Tuba' }));
   expect(await screen.findByText('["Viola"]')).toBeTruthy();
   await user.click(screen.getByText('1 channel in use but not on the list: tick to remove'));
@@ -106,7 +106,7 @@ test('takes only the inputs that are ticked', async () => {
   expect(await screen.findByText('["Viola","Harp"]')).toBeTruthy();
   await user.click(screen.getByRole('button', { name: 'None' }));
   expect(await screen.findByText('["Harp"]')).toBeTruthy();
-  expect(screen.getByText('0 of 2 inputs taken')).toBeTruthy();
+  expect(screen.getByText('0 of 2 inputs selected')).toBeTruthy();
 });
 
 test('offers another way, and marks the one that is looked at', async () => {

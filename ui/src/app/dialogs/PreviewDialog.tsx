@@ -119,7 +119,7 @@ function Parts({ looking }: { looking: Looking }) {
       {staying.length > 0 && (
         <fieldset className={styles.parts}>
           <legend>
-            {only.length - gone.length} of {count(staying.length, 'input')} taken{' '}
+            {only.length - gone.length} of {count(staying.length, 'input')} selected{' '}
             <Button size="small" onClick={() => choose([...titles, ...gone])}>
               All
             </Button>

@@ -59,7 +59,7 @@ interface LookProps {
 
 /** What would become of it; it can be arranged otherwise, and files left out. */
 function Look({ look, plan: proposed, onBack, onDone }: LookProps) {
-  const [name, setName] = useState('Delivered');
+  const [name, setName] = useState('Imported');
   const [part, setPart] = useState(0);
   const { plan, rows, arrange, arranging } = useArrangement(look, proposed);
   const parts = mostParts(rows);

@@ -23,8 +23,8 @@ export function DeliveryTable({ plan, rows, onChange }: TableProps) {
       <thead>
         <tr>
           <th />
-          <th>Delivered</th>
-          <th>Goes to track</th>
+          <th>Recording</th>
+          <th>Track</th>
           <th>Start (s)</th>
           <th>Length</th>
           <th>Processing</th>
@@ -42,10 +42,10 @@ export function DeliveryTable({ plan, rows, onChange }: TableProps) {
                 onChange={(_, on) => onChange(changed(rows, at, { taken: on }))}
               />
             </td>
-            <td data-head="Delivered" data-wide className={own.deliveredFiles}>
+            <td data-head="Recording" data-wide className={own.deliveredFiles}>
               {filesOf(item)}
             </td>
-            <td data-head="Goes to track">
+            <td data-head="Track">
               <TextField
                 select
                 size="small"

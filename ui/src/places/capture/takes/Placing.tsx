@@ -22,10 +22,10 @@ export function Placing({ chosen, rate, onMark, onSection }: PlacingProps) {
   return (
     <>
       <Button variant="outlined" size="small" disabled={!chosen} onClick={onMark}>
-        Marker there&nbsp;<kbd>M</kbd>
+        Add marker&nbsp;<kbd>M</kbd>
       </Button>
       <Button variant="outlined" size="small" disabled={!wide} onClick={onSection}>
-        Section of it&nbsp;<kbd>S</kbd>
+        Add section&nbsp;<kbd>S</kbd>
       </Button>
       <span className={cx(styles.quiet, styles.figure)}>
         {chosen

@@ -149,7 +149,7 @@ export function Waveform({ take, track, chosen, onChoose, onMark, onSection }: W
           Zoom out
         </Button>
         <Button size="small" onClick={() => setPart({ from: 0, to: take.frames })}>
-          Whole
+          Fit
         </Button>
         <span className={cx(styles.quiet, styles.figure)}>
           {clock(part.from / take.rate)} to {clock(part.to / take.rate)} · <kbd>+</kbd> <kbd>-</kbd>{' '}

@@ -148,7 +148,7 @@ export function Order({ playback, show, chosen, onChoose }: OrderProps) {
       )}
       <p className={styles.hint}>
         <kbd>↑</kbd> <kbd>↓</kbd> choose · <kbd>Alt</kbd>+<kbd>↑</kbd> <kbd>↓</kbd> move · <kbd>Delete</kbd>{' '}
-        takes out
+        removes
       </p>
       <AddSongDialog open={adding} show={show} onClose={() => add(false)} />
     </section>

@@ -26,7 +26,7 @@ export function ZoomButtons({ part, widen, move, whole, rate }: CloserProps) {
             Later →
           </Button>
           <Button size="small" onClick={whole}>
-            Whole song
+            Fit
           </Button>
           <span className={cx(styles.quiet, styles.figure)}>
             {(part.from / rate).toFixed(3)} s to {(part.to / rate).toFixed(3)} s
