@@ -9,7 +9,8 @@ set -euo pipefail
 suite=$1 what=$2 who=$3 root=${4:-$(mktemp -d)}
 project=$(cd "$(dirname "${BASH_SOURCE[0]}")/../.." && pwd)
 port=4140 # not the demo's own: one may run on this machine
-mirror=${MIRROR:-$(grep -rhoE 'https?://[^ ]+/debian/?(\s|$)' /etc/apt/sources.list /etc/apt/sources.list.d 2>/dev/null | head -n 1)}
+mirror=${MIRROR:-$(grep -rhoE 'https?://[^ ]+/debian/?(\s|$)' /etc/apt/sources.list /etc/apt/sources.list.d 2>/dev/null | head -n 1 || true)}
+mirror=${mirror%%[[:space:]]*}
 [ "$(id -u)" = 0 ] || { echo "This needs root." >&2; exit 1; }
 
 tidy() {
