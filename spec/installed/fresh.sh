@@ -38,7 +38,11 @@ if [ "$who" = user ]; then
   echo 'engineer ALL=(ALL) NOPASSWD: ALL' >"$root/etc/sudoers.d/engineer"
 fi
 for settings in .npmrc .bundle .gemrc; do [ -e "$HOME/$settings" ] && cp -r "$HOME/$settings" "$root$home/"; done
-[ -n "${CURL_CA_BUNDLE:-}" ] && cp "$CURL_CA_BUNDLE" "$root/usr/local/share/ca-certificates/here.crt" && inside update-ca-certificates >/dev/null 2>&1
+if [ -n "${CURL_CA_BUNDLE:-}" ]; then # this machine's registries have certificates of its own
+  cp "$CURL_CA_BUNDLE" "$root/usr/local/share/ca-certificates/here.crt"
+  inside update-ca-certificates >/dev/null 2>&1
+  echo 'cafile=/etc/ssl/certs/ca-certificates.crt' >>"$root$home/.npmrc"
+fi
 folder=$home/loomshuttle
 rm -rf "$root$folder" && mkdir -p "$root$folder"
 git -C "$project" archive HEAD | tar -x -C "$root$folder"
@@ -62,7 +66,10 @@ start_demo() {
 
 SECONDS=0
 case $what in
-  demo) start_demo && start_demo ;; # twice: the second start finds everything again
+  demo)
+    start_demo
+    start_demo # the second start finds everything again
+    ;;
   test) as_who sh -c "cd $folder && exec bin/test" ;;
   *) echo "demo or test?" >&2; exit 1 ;;
 esac
