@@ -4,7 +4,7 @@ require "sequel"
 
 module Loomshuttle
   module Supervisor
-    # Keeps PostgreSQL running, on a thread of its own: to start it may take half a minute, and the other parts are looked after during that time.
+    # Keeps PostgreSQL running, in its own thread, because a start may take half a minute and the other parts must be watched during that time.
     # Its thread:
     #   database   looks twice a second, and starts it with growing pauses while it does not start
     class DatabaseKeeper

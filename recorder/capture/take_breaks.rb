@@ -6,13 +6,13 @@ module Loomshuttle
     # reports what is missing.
     module TakeBreaks
       PAUSED = "Gap of %<seconds>.1f s at %<at>.1f s: the desk sent no audio."
-      ANEW = "Gap of %<seconds>.1f s at %<at>.1f s: the desk restarted."
+      RESTARTED = "Gap of %<seconds>.1f s at %<at>.1f s: the desk restarted."
 
       # @param breaks [Array<Hash>] "at" in frames, "seconds" without sound, and "kind": "paused", or none where it started again
       # @param rate [Integer]
       # @return [Array<String>] a sentence each
       def self.words(breaks, rate)
-        breaks.to_a.map { |one| format(one["kind"] == "paused" ? PAUSED : ANEW, at: one["at"] / rate.to_f, seconds: one["seconds"]) }
+        breaks.to_a.map { |one| format(one["kind"] == "paused" ? PAUSED : RESTARTED, at: one["at"] / rate.to_f, seconds: one["seconds"]) }
       end
     end
   end
