@@ -11,7 +11,7 @@ module Loomshuttle
     attr_reader :where
 
     # @param kind [Symbol, String, nil] one of KINDS
-    # @return [Problem] of that kind; an Invalid where the kind has no class of its own
+    # @return [Problem] of that kind; an Invalid if the kind has no class
     def self.of(kind, message, where: nil)
       { not_found: NotFound, stale: Stale, busy: Busy, away: Away, full: Full }.fetch(kind&.to_sym, Invalid).new(message, where: where)
     end

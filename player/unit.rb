@@ -64,7 +64,7 @@ module Loomshuttle
         packet = Formats::Rtp.unpack(bytes) or return
         heard = @clock.hear(packet, @now.call) or return
         @heard_at = @now.call
-        if heard == :again || @deck.time < @clock.time
+        if heard == :jumped || @deck.time < @clock.time
           @horizon.clear
           @deck.at(@clock.time + buffer)
         end

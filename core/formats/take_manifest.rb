@@ -38,7 +38,8 @@ module Loomshuttle
                              "clips" => Shape.whole(0..Shape::LARGEST),
                              "rests" => Shape.list(Shape.list(Shape.or_none(Shape.whole(FRAMES)), most: 2, least: 2), most: GAPS) }, others: true)
       GAP = Shape.record({ "at" => Shape.whole(FRAMES), "frames" => Shape.whole(FRAMES), "lanes" => Shape.list(Shape.whole(1..4096), most: 2, least: 2) }, others: true)
-      BREAK = Shape.record({ "at" => Shape.whole(FRAMES), "seconds" => Shape.number(0..1e9) }, { "kind" => Shape.one_of("paused", "again") }, others: true)
+      RESTARTED = "anew" # voice: a word of the file format
+      BREAK = Shape.record({ "at" => Shape.whole(FRAMES), "seconds" => Shape.number(0..1e9) }, { "kind" => Shape.one_of("paused", RESTARTED) }, others: true)
       MARKER = Shape.record({ "at" => Shape.whole(FRAMES), "name" => Shape.text(most: 200, least: 1) }, { "frames" => Shape.whole(FRAMES) }, others: true)
       SHAPE = Shape.record(
         { "format" => Shape.one_of(FORMAT), "id" => Shape.text(most: 36, pattern: UUID), "number" => Shape.whole(0..9_999_999),

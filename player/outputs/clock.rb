@@ -23,7 +23,7 @@ module Loomshuttle
       end
 
       # @param packet [Formats::Rtp::Packet]   @param now [Numeric] seconds that only grow
-      # @return [Symbol, nil] :on, or :again where the time is another one; nil for what is not believed
+      # @return [Symbol, nil] :on, or :jumped where the time is another one; nil for what is not believed
       def hear(packet, now)
         return stranger if @source && packet.source != @source && now - @heard < SILENT
 
@@ -59,7 +59,7 @@ module Loomshuttle
 
         @restarts += 1 if @time
         @time = packet.timestamp
-        :again
+        :jumped
       end
 
       def go_on(timestamp)

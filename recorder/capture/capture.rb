@@ -200,7 +200,7 @@ module Loomshuttle
           at = @frames + one.at - batch.position
           next unless at.positive? && @breaks.size < BREAKS
 
-          @breaks << { "at" => at, "seconds" => one.seconds, **(one.kind == "again" ? {} : { "kind" => one.kind }) }
+          @breaks << { "at" => at, "seconds" => one.seconds, **(one.kind == "restarted" ? {} : { "kind" => one.kind }) }
         end
       end
 

@@ -27,7 +27,7 @@ module Loomshuttle
       CLOCK_LOST = 0.5
       # Silence that is told, where no counter tells it (seconds).
       PAUSE = 0.5
-      # How the sender's time went on: kind "paused" or "again", at (position), and seconds on the wall.
+      # How the sender's time went on: kind "paused" or "restarted", at (position), and seconds on the wall.
       Break = Struct.new(:kind, :at, :seconds)
 
       attr_reader :position, :intakes, :timeline, :rate, :batch, :heard_at
@@ -189,7 +189,7 @@ module Loomshuttle
         @newest = @position
         @intakes.each { |intake| intake.restart(@position) }
         @timeline.start(packet.timestamp, @position)
-        @breaks << Break.new("again", @position, [silent - ((@position - reached) / @rate.to_f), 0.0].max.round(1))
+        @breaks << Break.new("restarted", @position, [silent - ((@position - reached) / @rate.to_f), 0.0].max.round(1))
       end
 
       def step_clock(newest, now)

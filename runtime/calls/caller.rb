@@ -76,7 +76,7 @@ module Loomshuttle
       rescue StandardError => e
         Health.trouble(e, "telling a caller")
       ensure
-        close # so that he notices, comes again, and reads everything again
+        close # so that the client notices, reconnects, and reads everything
       end
     end
   end

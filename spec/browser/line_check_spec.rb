@@ -74,7 +74,7 @@ RSpec.describe "Line check", type: :feature do
   it "lights who makes a noise, and keeps who ticked what" do
     hand.run("stage", "quiet", "all")
     open_place("line-check")
-    # A floor is told after a second; what was forgotten before, such as pauses between notes, is not part of it.
+    # A floor is reported after a second. Forgotten levels, such as pauses between notes, do not count.
     application.post("/api/line-check/forget", {})
     Tools.wait_until(60, "a second of silence") { roll.find { |one| one["name"] == "Euphonium" }["floor"]&.<(-60) }
     expect(page).to have_no_css(".linecheck-roll-line.linecheck-noisy")

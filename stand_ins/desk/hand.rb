@@ -18,7 +18,7 @@ module Loomshuttle
             set ADDRESS VALUE     change it by hand
             list [START]          addresses that begin so
             loss PERCENT          lose that many of all control packets, both ways
-            restart               start the desk again
+            restart               restart the desk
             rig FILE              stand in another rig (demo/rig.json)
             stage WORD SOCKET     a hand on stage, at a socket as the desk names it (a.1/16, in/3) or at all of them: quiet and
                                   sound stop a player and let him play, cable swaps a bad cable, turn plugs one that is turned over
@@ -53,8 +53,8 @@ module Loomshuttle
           in ["set", 2] then ask("/set", words[0], like(ask("/get", words[0]), words[1]))
           in ["list", 0 | 1] then list(words[0].to_s)
           in ["loss", 1] then ask("/workshop", "loss", words[0].to_i)
-          in ["restart", 0] then ask("/workshop", "restart", 1) && "The desk starts again."
-          in ["rig", 1] then ask("/workshop", "rig", File.read(words[0])) && "The desk starts again in that rig."
+          in ["restart", 0] then ask("/workshop", "restart", 1) && "The desk restarts."
+          in ["rig", 1] then ask("/workshop", "rig", File.read(words[0])) && "The desk restarts in that rig."
           in ["changeover", 1] then ask("/workshop", "changeover", words[0])
           in ["stage", 2] then ask("/workshop", "stage", words.join(" "))
           else raise Failed, USAGE

@@ -37,3 +37,14 @@ RSpec.describe "Documents from a disk" do
     expect { Loomshuttle::Formats::JobFile.check(job, id: "other") }.to raise_error(Loomshuttle::Invalid, /another job/)
   end
 end
+
+RSpec.describe Loomshuttle::Formats::TakeManifest do
+  # Takes on disks, and screens, depend on these words.
+  it "knows the kinds of breaks that the contract knows, also that of older takes" do
+    api = JSON.parse(File.read(File.join(Loomshuttle::ROOT, "web", "openapi.json")))
+    kinds = api["components"]["schemas"]["Break"]["properties"]["kind"]["enum"]
+    expect(kinds).to match_array(%w[paused anew]) # voice: words of the file format
+    kinds.each { |kind| expect(described_class::BREAK.check({ "at" => 1, "seconds" => 0.5, "kind" => kind }, "break")).to include("kind" => kind) }
+    expect { described_class::BREAK.check({ "at" => 1, "seconds" => 0.5, "kind" => "again" }, "break") }.to raise_error(Loomshuttle::Invalid, /one of/)
+  end
+end

@@ -10,7 +10,7 @@ RSpec.describe Loomshuttle::Player::Clock do
   def begin_at(timestamp) = 3.times.map { |n| hear(timestamp + (n * 240) - 480) }
 
   it "believes its first sender once three of its packets follow on each other" do
-    expect(begin_at(1000)).to eq([nil, nil, :again])
+    expect(begin_at(1000)).to eq([nil, nil, :jumped])
     expect([clock.time, clock.restarts]).to eq([1000, 0])
   end
 
@@ -24,7 +24,7 @@ RSpec.describe Loomshuttle::Player::Clock do
     begin_at(1000)
     [9_000_000, 500_000, 77_000_000, 1_000_000_000, 400_000, 3_000_000_000].each { |timestamp| expect(hear(timestamp)).to be_nil }
     expect(hear(1240)).to eq(:on)
-    expect([500_000, 500_240, 500_480].map { |timestamp| hear(timestamp) }).to eq([nil, nil, :again])
+    expect([500_000, 500_240, 500_480].map { |timestamp| hear(timestamp) }).to eq([nil, nil, :jumped])
     expect([clock.time, clock.restarts]).to eq([500_480, 1])
   end
 
@@ -46,7 +46,7 @@ RSpec.describe Loomshuttle::Player::Clock do
     expect(hear(2000, source: 9, now: 0.4)).to be_nil
     expect([2240, 2480, 2720].map { |timestamp| hear(timestamp, source: 9, now: 0.6) }).to eq([nil, nil, :on])
     expect([clock.time, clock.restarts]).to eq([2720, 0])
-    expect([7_000_000, 7_000_240, 7_000_480].map { |timestamp| hear(timestamp, source: 10, now: 2) }).to eq([nil, nil, :again])
+    expect([7_000_000, 7_000_240, 7_000_480].map { |timestamp| hear(timestamp, source: 10, now: 2) }).to eq([nil, nil, :jumped])
     expect([clock.time, clock.restarts]).to eq([7_000_480, 1])
   end
 end

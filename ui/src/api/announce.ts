@@ -1,6 +1,6 @@
 import { useSyncExternalStore } from 'react';
 
-// Last edit, for somebody who hears the page instead of seeing it. The same words twice in a row are told twice.
+// The last edit, for screen readers. The same words twice in a row are read twice.
 let said = '';
 const watchers = new Set<() => void>();
 

@@ -128,7 +128,7 @@ test('choosing what is set already sets nothing', async () => {
   expect(choose).not.toHaveBeenCalled();
 });
 
-test('a choice that somebody else has made is told, and both are there to choose from', async () => {
+test('when somebody else has made another choice, both are offered', async () => {
   const choose = vi.fn();
   answer('GET /api/choices', CHOICES);
   const field = (version: number) => (

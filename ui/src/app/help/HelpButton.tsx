@@ -9,7 +9,7 @@ import { Words } from './Words';
 
 const TYPING = 'input, textarea, select, [contenteditable], [role=dialog]';
 
-/** The glossary, by the button or by "?". Where a page has keys of its own, "?" opens those with the glossary below them. */
+/** The glossary, by the button or by "?". On a page with its own keys, "?" lists those, with the glossary below. */
 export const HelpButton = memo(function HelpButton({ byKey }: { byKey: boolean }) {
   const [open, setOpen] = useState(false);
   useEffect(() => {

@@ -15,7 +15,7 @@ import own from '../shell/shell.module.css';
 
 interface BandProps {
   onFindings: () => void;
-  /** Whether "?" opens the glossary: not where the page has keys of its own. */
+  /** Whether "?" opens the glossary: not on pages with their own keys. */
   help: boolean;
 }
 
