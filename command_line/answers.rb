@@ -33,9 +33,9 @@ module Loomshuttle
           list.map { |one| "#{one['severity']}: #{one['sentence']}#{" Fix: #{(one['fix'] || one['press'])['label']}." if one['fix'] || one['press']}" }.join("\n")
         end
 
-        # @param kind ["source", "listener"]   @param name [String] as somebody types it
-        # @return [Array<Hash>] rows of it alone
-        # @raise [Client::Failed] when there is none of that name
+        # @param kind ["source", "listener"]   @param name [String] as typed
+        # @return [Array<Hash>] only its rows
+        # @raise [Client::Failed] if there is none of that name
         def only(rows, kind, name)
           names = rows.map { |row| row[kind] }.uniq
           found = rows.select { |row| row[kind].casecmp?(name) }

@@ -32,8 +32,8 @@ module Loomshuttle
         ask(request)
       end
 
-      # Saves a file that the application makes, as it comes.
-      # @param out [String] path of the file, which is not there yet
+      # Downloads a file from the application.
+      # @param out [String] path of the new file
       # @return [Integer] bytes
       # @raise [Failed] with a sentence
       def save(path, out)

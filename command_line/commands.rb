@@ -199,7 +199,7 @@ module Loomshuttle
           client.post("/api/edits", "version" => known["version"], "settings" => { "role/#{role['number']}/outputs" => outputs })
         end
 
-        # The take is complete in the list once the recorder has closed its files.
+        # Waits until the recorder has closed the take's files and it is listed.
         def wait_for(id)
           loop do
             sleep(0.2)

@@ -9,7 +9,7 @@ module Loomshuttle
       # EX_SOFTWARE and EX_USAGE
       DEFECT, USAGE = 70, 64
 
-      # @param kind [String, nil] of a problem, as the API tells it
+      # @param kind [String, nil] of a problem, from the API
       # @return [Integer]
       def self.of(kind) = OF.fetch(kind, DEFECT)
     end

@@ -83,7 +83,7 @@ module Loomshuttle
           job
         end
 
-        # The library takes over what the porter has made within a moment.
+        # Waits for the library to adopt what the porter made.
         def newest(before)
           100.times do
             found = client.get("/api/songs").find { |song| !before.include?(song["id"]) }

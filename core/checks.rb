@@ -7,7 +7,7 @@ module Loomshuttle
     # disk, nil where nobody has measured.
     Context = Value.define(:show, :graph, :levels, :strands, :sockets, :free_bytes) do
       # @param show [Settings::Show]
-      # @param free_bytes [Integer, nil]   @param before [Context, nil] of the previous version, reused where sound takes the same ways
+      # @param free_bytes [Integer, nil]   @param before [Context, nil] for the previous version; reused if no signal path changed
       def self.of(show, free_bytes: nil, before: nil)
         return before.with(show: show, free_bytes: free_bytes) if before && Signal::SameWays.in?(before.show, show)
 
@@ -27,18 +27,18 @@ module Loomshuttle
     ALL = (RIG + CAPTURE + SOUNDCHECK + OUTPUTS + PLAYBACK).freeze
 
     # @param context [Context]
-    # @return [Array<Finding>] those that block first, otherwise in the order of ALL
+    # @return [Array<Finding>] blocking ones first, then in the order of ALL
     def self.run(context) = in_order(ALL.flat_map { |name| const_get(name).findings(context) })
 
-    # What is found by who hears what; of a desk that nobody knows nothing.
-    # @param survey [Hearing::Survey]   @param fixes [Boolean] whether what would mend them is looked for
+    # Findings about who hears what; empty while the desk's levels are unknown.
+    # @param survey [Hearing::Survey]   @param fixes [Boolean] whether to compute a fix for each
     # @return [Array<Finding>] in the order of HEARD
     def self.heard(survey, fixes: true) = survey.values.empty? ? [] : HEARD.flat_map { |name| const_get(name).heard(survey, fixes: fixes) }
 
-    # @return [Array<Finding>] those that block first
+    # @return [Array<Finding>] blocking ones first, otherwise in the given order
     def self.in_order(findings) = findings.sort_by.with_index { |finding, at| [finding.severity == Finding::BLOCKS ? 0 : 1, at] }
 
-    # @return [Array<Finding>] without those that somebody has accepted
+    # @return [Array<Finding>] as run, without the accepted ones
     def self.open(context) = run(context).reject { |finding| context.show.setup.accepted.key?(finding.id) }
   end
 end

@@ -10,8 +10,8 @@ module Loomshuttle
     NAME = 1000
 
     class << self
-      # @param value [Object] parsed JSON   @param where [String] its place, for people
-      # @return [Object] the same, with text in one normal form
+      # @param value [Object] parsed JSON   @param where [String] what it is, for the error message
+      # @return [Object] the same value with all text in Unicode's normal form C
       # @raise [Invalid]
       def keep(value, where)
         case value

@@ -25,7 +25,7 @@ module Loomshuttle
     # @return [Symbol] one of KINDS
     def kind = self.class::KIND
 
-    # @return [Hash] what else the answer holds, by field
+    # @return [Hash] further fields of the error answer
     def details = {}
   end
 end

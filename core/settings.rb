@@ -19,7 +19,7 @@ module Loomshuttle
     private_constant :KEPT
 
     class << self
-      # @return [Array<Collection>] in the order in which files and lists tell them
+      # @return [Array<Collection>] in the order used in files and lists
       def collections
         @collections ||= [RigPlan, Setup, Channel, CardSend, Track, MixOutput, Outlet, Bus, PersonalLane, BoxPlan, Listener, Wish,
                           Cable, PlaybackRole, SetlistItem, Playback].map(&:collection).freeze
@@ -29,12 +29,12 @@ module Loomshuttle
       # @return [Collection, nil]
       def collection(name) = collections.find { |one| one.name == name }
 
-      # Also of items that no show has yet, or has any more.
+      # Also finds settings of items that no show has.
       # @param path [String]
-      # @return [Array(Collection, Object, Setting), nil] with the item's key, nil where there is but one; no setting: the order of a list
+      # @return [Array(Collection, Object, Setting), nil] with the item's key (nil for a collection of one); the setting is nil for the order of a list
       def find(path) = (@found ||= {})[path] || keep(path, look_up(path))
 
-      # @return [Object, nil] a setting's value while nobody has set it, on a desk that may have no such item
+      # @return [Object, nil] a setting's initial value; nil if the desk has no such item
       def blank(path, desk)
         collection, key, setting = find(path)
         return [] if collection && setting.nil?
@@ -43,8 +43,8 @@ module Loomshuttle
       end
 
       # Declares a collection with its settings; see Collection and Setting.
-      # @yield in the collection
-      # @return [Class] of its items
+      # @yield evaluated in the collection
+      # @return [Class] of the collection's items
       def declare(name, group, sort, **options, &)
         Collection.new(name, group, sort, **options).tap { |collection| collection.instance_exec(&) }.close
       end

@@ -9,13 +9,13 @@ module Loomshuttle
 
     # One shape: `check` gives the value to keep, or raises Invalid with the place and a sentence.
     Kind = Struct.new(:rule) do
-      # @param value [Object]   @param where [String] its place, for people
+      # @param value [Object]   @param where [String] what it is, for the error message
       # @raise [Invalid]
       def check(value, where = "value") = rule.call(value, where)
     end
 
     class << self
-      # @param most [Integer] characters   @param lines [Boolean] whether line breaks and tabs may be in it
+      # @param most [Integer] longest text, in characters   @param lines [Boolean] whether line breaks and tabs may be in it
       def text(most: 200, least: 0, pattern: nil, lines: false)
         kind do |value, where|
           kept = Text.keep(value, where, most: most, lines: lines)
@@ -44,7 +44,7 @@ module Loomshuttle
       # @param other [Kind]
       def or_none(other) = kind { |value, where| value.nil? ? nil : other.check(value, where) }
 
-      # The first that takes it.
+      # Accepts what one of the kinds accepts; the first that does counts.
       # @param kinds [Array<Kind>]
       def any_of(*kinds)
         kind do |value, where|
@@ -57,7 +57,7 @@ module Loomshuttle
         end
       end
 
-      # @param most [Integer] items
+      # @param most [Integer] largest number of items
       def list(of, most:, least: 0)
         kind do |value, where|
           refuse(where, "must be a list") unless value.is_a?(Array)
@@ -66,7 +66,7 @@ module Loomshuttle
         end
       end
 
-      # Names to values of one shape.
+      # A map from names to values of one kind.
       def map(of, most:)
         kind do |value, where|
           refuse(where, "must be an object") unless value.is_a?(Hash)
@@ -75,9 +75,9 @@ module Loomshuttle
         end
       end
 
-      # An object with named fields.
+      # An object with given fields.
       # @param needed [Hash{String=>Kind}]   @param allowed [Hash{String=>Kind}]
-      # @param others [Boolean] whether what it names beside them is kept as it is, such as a later version's, or dropped
+      # @param others [Boolean] whether unknown fields (say, of a later version) are kept, or dropped
       def record(needed, allowed = {}, others: false)
         kind do |value, where|
           refuse(where, "must be an object") unless value.is_a?(Hash)

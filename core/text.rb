@@ -8,8 +8,8 @@ module Loomshuttle
     CONTROLS = /[\u0000-\u0008\u000B\u000C\u000E-\u001F\u007F\u0080-\u009F]/
     BREAKS = /[\t\r\n]/
 
-    # @param value [Object]   @param where [String] its place, for people
-    # @param most [Integer] characters   @param lines [Boolean] whether line breaks and tabs may be in it
+    # @param value [Object]   @param where [String] what it is, for the error message
+    # @param most [Integer] longest text, in characters   @param lines [Boolean] whether line breaks and tabs may be in it
     # @return [String] in Unicode's normal form C
     # @raise [Invalid]
     def self.keep(value, where = "text", most: 200, lines: true)
@@ -24,12 +24,12 @@ module Loomshuttle
       clean
     end
 
-    # For words about something that may be anything, such as a file's name.
-    # @return [String] readable in any case
+    # Makes any value fit to print in a message, such as the name of a file.
+    # @return [String] valid UTF-8 in one line, at most `most` characters
     def self.readable(value, most: 200) = value.to_s.dup.force_encoding(Encoding::UTF_8).scrub("?").gsub(CONTROLS, "?").gsub(BREAKS, " ")[0, most]
 
     # @param value [Numeric]
-    # @return [String] with its sign, as it is printed: "+20 dB", "−6 dB"
+    # @return [String] with its sign: "+20 dB", "−6 dB"
     def self.decibels(value) = "#{'+' unless value.negative?}#{value} dB".tr("-", "−")
 
     def self.refuse(where, why) = raise(Invalid.new("#{where} #{why}.", where: where))

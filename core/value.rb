@@ -6,8 +6,8 @@ module Loomshuttle
     # Words of the language, which can be fields and no variables.
     WORDS = %i[return end in if do].freeze
 
-    # @param fields [Array<Symbol>] all are required when a value is made
-    # @param memo [Boolean] whether it caches what is derived from it (Memo)
+    # @param fields [Array<Symbol>] names; all are required by the constructor
+    # @param memo [Boolean] whether instances cache what is derived from them (Memo)
     # @return [Class] with keyword construction, `with` and `to_h`
     def self.define(*fields, memo: false, &body)
       Struct.new(*fields) do
@@ -23,8 +23,8 @@ module Loomshuttle
     # Values are made by the thousand for each graph, and keywords that are written out cost no Hash: three times as fast as Struct's own.
     # Caches what is derived from a value, which never changes. Two threads may derive it at the same time, with the same result.
     module Memo
-      # @param key [Symbol] names the result
-      # @param under [Array<Object>] what else the result depends on. It is reused only for the very same objects, and only the latest is kept.
+      # @param key [Symbol] name of the result
+      # @param under [Array<Object>] what else the result depends on; it is reused only for the identical objects, and only the latest is kept
       # @yieldreturn [Object] the result
       def memo(key, *under)
         known = @memo[key]

@@ -33,7 +33,7 @@ module Loomshuttle
                    "follow" => nil,
                    "foot" => { "midi" => nil, "keys" => {} } }.freeze
 
-      # @param path [String, nil] of the file; nil: kept nowhere   @param aside [Runtime::Aside, nil]
+      # @param path [String, nil] of the file; nil keeps nothing on disk   @param aside [Runtime::Aside, nil] takes an unreadable file
       def initialize(path, aside = nil)
         @path = path
         @data = { "code" => SecureRandom.random_number(1_000_000).to_s.rjust(6, "0") }.merge(DEFAULTS, (path && read(aside)) || {})
@@ -41,7 +41,7 @@ module Loomshuttle
 
       def [](field) = @data[field]
 
-      # @param changes [Hash{String=>Object}] what is not given stays
+      # @param changes [Hash{String=>Object}] absent fields stay as they are
       # @raise [Invalid]
       def change(changes)
         @data = @data.merge(SHAPE.check(changes, "player"))
@@ -57,10 +57,10 @@ module Loomshuttle
         end
       end
 
-      # @return [Runtime::SoundDevices::Device, nil] a sound card of this computer that it plays to
+      # @return [Runtime::SoundDevices::Device, nil] the sound card of this computer that playback uses
       def sound = @data["sound"] && Runtime::SoundDevices::Device.new(**@data["sound"].transform_keys(&:to_sym))
 
-      # @return [Pilot::Tone, nil] nil while it is muted or has no output
+      # @return [Pilot::Tone, nil] nil while the pilot is muted or has no output
       def pilot
         tone, outputs = @data["pilot"], roles.select { |role| role.kind == "pilot" }.flat_map(&:outputs)
         Pilot::Tone.new(hz: tone["hz"], amplitude: Songs::Role.amplitude(tone["level_db"]), outputs: outputs) unless tone["mute"] || outputs.empty?

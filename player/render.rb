@@ -8,7 +8,7 @@ module Loomshuttle
     class Render
       # @param song [Songs::Song]   @param folder [String] of the song   @param roles [Array<Songs::Role>]
       # @param tonight [Songs::Tonight]   @param pilot [Pilot::Tone, nil]
-      # @param timecode [Timecode, nil] as the player has it; nil: 25 frames a second from one hour on
+      # @param timecode [Timecode, nil] the player's; nil for 25 frames per second from hour 1
       def initialize(song, folder, roles, tonight: Songs::Tonight.plain, pilot: nil, timecode: nil)
         @song, @roles = song, roles
         @block = Stock::PIECE * song.rate # frames at once: as they lie in memory, so that nothing is joined
@@ -22,9 +22,9 @@ module Loomshuttle
         @deck.load(Loaded.new(item: nil, material: material, tonight: tonight))
       end
 
-      # @param out [String] folder, made where it is missing
+      # @param out [String] folder, created if missing
       # @return [Array<String>] paths of the files
-      # @raise [Invalid] when nothing of the song has an output
+      # @raise [Invalid] if no part of the song has an output
       def run(out)
         raise Invalid.new("No part of #{@song.name} has an output.", where: "roles") if @outputs.empty?
 

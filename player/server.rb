@@ -14,11 +14,11 @@ module Loomshuttle
     #   twin     tells a second player where it is; threads of Leader and Follower
     class Server
       # @param home [String] folder of this instance: songs/, player.json, player.sock
-      # @param clock [Integer] UDP port that the interface's clock comes in on   @param lanes [Integer] first port of its lanes
-      # @param card_clock [Integer, nil] UDP port that the clock of the desk's card comes in on, whose returns are described in the home folder
+      # @param clock [Integer] UDP port of the interface's clock   @param lanes [Integer] first port of its lanes
+      # @param card_clock [Integer, nil] UDP port of the card's clock that the clock of the desk's card comes in on, whose returns are described in the home folder
       # @param rate [Integer]   @param outputs [Integer]
-      # @param cautious [Boolean] whether it starts without its configuration, since it has ended again and again
-      # @param twin [Integer, nil] TCP port on which a second player may follow   @param foot [Integer, nil] UDP port of a foot switch's OSC
+      # @param cautious [Boolean] whether to start without its configuration, because it has crashed repeatedly
+      # @param twin [Integer, nil] TCP port for a second player that follows   @param foot [Integer, nil] UDP port for a foot switch that sends OSC
       def initialize(home:, clock:, lanes:, card_clock: nil, twin: nil, foot: nil, rate: 48_000, outputs: 16, host: "127.0.0.1", cautious: false)
         aside, file = Runtime::Aside.new(home), File.join(home, "player.json")
         aside.put(file, "The player ended again and again.") if cautious
@@ -83,7 +83,7 @@ module Loomshuttle
         @control.tell("status", @unit.status)
       end
 
-      # Never while something plays. By the watch, and by whoever is about to play.
+      # Called by the watch and before playing, but never during it.
       def turn
         @turning.synchronize do
           @ways.let_go

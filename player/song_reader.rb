@@ -7,13 +7,13 @@ module Loomshuttle
   module Player
     # Reads songs from their folders when they are needed.
     class SongReader
-      # @param root [String] folder of all songs   @param rate [Integer] that is played at
+      # @param root [String] folder of all songs   @param rate [Integer] playback rate, samples per second
       def initialize(root, rate)
         @root, @rate = root, rate
       end
 
       # @param id [String]
-      # @return [Array(String, String)] name of a song, and a checksum of all that is played of it
+      # @return [Array(String, String)] name of a song, and a checksum of everything that can be played
       def sum(id)
         data = Songs::SongFile.read(File.join(@root, File.basename(id)))
         [data["name"], Digest::SHA256.hexdigest(JSON.generate(data.except("version", "notes", "crew", "dye", "loudness")))[0, 32]]
@@ -21,7 +21,7 @@ module Loomshuttle
         ["song #{id[0, 8]}", "missing"]
       end
 
-      # @return [Boolean] whether its stems are there at a tempo, in a key
+      # @return [Boolean] whether its stems have been prepared for a tempo and key
       def made?(id, tempo, key)
         folder = File.join(@root, File.basename(id))
         there?(folder, Songs::Varied.data(Songs::SongFile.read(folder), tempo, key))
@@ -29,9 +29,9 @@ module Loomshuttle
         false
       end
 
-      # @param id [String]   @param tonight [Songs::Tonight] how it goes
-      # @return [Array(Songs::Song, Stock, Voice)] no voice where nothing is to be said
-      # @raise [Invalid] when it cannot be played
+      # @param id [String]   @param tonight [Songs::Tonight] skips, repeats, tempo and key
+      # @return [Array(Songs::Song, Stock, Voice)] Voice is nil if the song has no spoken guide
+      # @raise [Invalid] if it cannot be played
       def open(id, tonight = Songs::Tonight.plain)
         folder = File.join(@root, File.basename(id))
         song = Songs::SongFile.song(varied(folder, Songs::SongFile.read(folder), tonight.tempo, tonight.key))

@@ -21,8 +21,8 @@ module Loomshuttle
       attr_reader :opener
 
       # @param rate [Integer]   @param streams [Array<Formats::Sdp::Stream>] of the outputs
-      # @param library [SongReader]   @param config [Config]   @param outputs [Integer] that songs may be played to, whatever leaves
-      # @param now [Proc] seconds that only grow
+      # @param library [SongReader]   @param config [Config]   @param outputs [Integer] that songs can use, whatever the streams carry
+      # @param now [Proc] monotonic time in seconds
       # @param send [Proc] takes stream index and RTP bytes
       def initialize(rate:, streams:, library:, config:, now:, outputs: streams.sum(&:lanes), &send)
         @rate, @config, @now = rate, config, now
@@ -52,13 +52,13 @@ module Loomshuttle
       # @param on_meters [Proc] takes what Levels gives   @param on_state [Proc] called when something has changed
       attr_writer :on_meters, :on_state
 
-      # From now on its outputs leave by other streams. @param streams [Array<Formats::Sdp::Stream>] the first one's lane 1 is output 1
-      # @param sparing [Boolean] whether silence is not sent   @param together [Boolean] whether all packets of a block go at once (Formats::RtpOut)
+      # Sends the outputs by other streams from now on. @param streams [Array<Formats::Sdp::Stream>] output 1 is lane 1 of the first
+      # @param sparing [Boolean] whether to send nothing during silence   @param together [Boolean] whether to send all packets of a block at once (Formats::RtpOut)
       def leave_by(streams, sparing: true, together: false)
         @out = Formats::RtpOut.new(streams, packet: PACKET, session: @session, sparing: sparing, together: together, &@send)
       end
 
-      # The interface, or the desk's card, tells its clock.
+      # Receives the clock of the interface or the desk's card.
       # @param bytes [String] RTP
       def hear(bytes)
         packet = Formats::Rtp.unpack(bytes) or return
@@ -74,11 +74,11 @@ module Loomshuttle
       # @return [Boolean]
       def clock? = !@heard_at.nil? && @now.call - @heard_at < LOST
 
-      # Reads ahead. @return [Boolean] whether there was something to do
+      # Reads ahead. @return [Boolean] whether there was anything to do
       def fill = @order.fill
 
-      # What the one key does: begins the song that is on, or the next one once it is through; leaves a loop while it plays.
-      # @param waiting [Boolean] whether to wait until the song is open; a foot does not
+      # The single-key command: starts the loaded song (or the next, if it has ended), or leaves a loop while playing.
+      # @param waiting [Boolean] whether to wait until the song is open; a foot switch does not
       # @return [Hash] status
       # @raise [Invalid]
       def go(waiting: true)
@@ -97,7 +97,7 @@ module Loomshuttle
         begin_it.call || status
       end
 
-      # @param config [Hash] what is not given stays (Config)
+      # @param changes [Hash] fields of Config; absent ones stay as they are
       # @return [Hash] status
       def configure(**changes)
         @config.change(changes.transform_keys(&:to_s))
@@ -106,10 +106,10 @@ module Loomshuttle
         status
       end
 
-      # Plays to a sound card of this computer from now on, once nothing plays.
-      # @param id [String, nil] as the list has it; nil: to the interface or the desk's card
+      # Switches playback to a sound card of this computer; only while nothing plays.
+      # @param id [String, nil] from the list; nil for the interface or the desk's card
       # @return [Hash] status
-      # @raise [Invalid] when it is not there, is busy, or does not run at this rate
+      # @raise [Invalid] if it is missing, is busy, or does not run at this rate
       def play_by(id)
         return status if id && @sound&.call&.fetch("id") == id # it is busy with us
 
@@ -127,15 +127,15 @@ module Loomshuttle
         status
       end
 
-      # Does what the leader does, or what was asked here.
-      # @param with [Hash] also with text as names
+      # Runs a command of the leader, or one given here.
+      # @param with [Hash] arguments; names may be strings
       def obey(what, at, with)
         begin_song if what == "play"
         what == "panic" ? panic : @deck.command(what, at: at, **with.transform_keys(&:to_sym))
         changed
       end
 
-      # @param song [String] id: the leader has put it on. It is opened while its commands are heard
+      # @param song [String] id of the song that the leader loaded; it is opened while the leader's commands arrive
       def follow_load(song)
         item = @config["items"].find { |one| one["song"] == song } or raise Invalid.new("The main player’s song is not in this running order.", where: "item")
         return if @deck.playing? || @deck.loaded&.item == item["key"]
@@ -145,7 +145,7 @@ module Loomshuttle
         @order.put_on_later(item["key"]) { opened_for_leader }
       end
 
-      # Does what the leader asks for. A song that is still being opened begins at its sample, if it is open by then.
+      # Follows a command of the leader. A song that is still being opened starts at its sample, if it is open by then.
       def follow_command(what, at, with)
         return @deferred = [what, at, with] if what == "play" && @opening && @deck.loaded&.item != @opening
 
@@ -153,17 +153,17 @@ module Loomshuttle
         obey(what, at, with)
       end
 
-      # @return [Hash] time of the clock, and what plays where at that time
+      # @return [Hash] time of the clock, what plays, and its position at that time
       def place = @deck.place
 
-      # Tells those who follow how it is.
+      # Sends the state to the followers.
       def tell_state(digest)
         place = @deck.place
         @leader&.tell("state", digest: digest, **place.transform_keys(&:to_sym))
       end
 
       # @param item [Integer] of the running order
-      # @param wish [Integer, nil] what it is for
+      # @param wish [Integer, nil] number of the request, so that only the newest counts
       # @return [Hash] status
       # @raise [Invalid]
       def load(item:, wish: nil)
@@ -174,7 +174,7 @@ module Loomshuttle
         status
       end
 
-      # @return [Hash] everything a person wants to know at a glance
+      # @return [Hash] the whole state, for people
       def status
         @deck.status.merge("clock" => clock?, "time" => @deck.time, "outputs" => @outputs, "limited" => @levels.told_limited, "output_rate" => @rate, "restarts" => @clock.restarts,
                            "code" => @config["code"], "followers" => @leader ? @leader.told : [], "follows" => @follower&.status,

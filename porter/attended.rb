@@ -9,15 +9,15 @@ module Loomshuttle
       # How often the job is looked at (seconds).
       LOOK = 0.2
 
-      # @param job [Job]   @param stopped [Proc] whether the porter is to end   @param seconds [Integer] that it has   @param where [String] for the words of an error
+      # @param job [Job]   @param stopped [Proc] returns whether the porter has to stop   @param seconds [Integer] time limit   @param where [String] named in errors
       def initialize(job, stopped:, seconds:, where:)
         @job, @stopped, @seconds, @where = job, stopped, seconds, where
       end
 
-      # @param command [Array<String>] @param input [String, nil] that it is told
-      # @yield each time the job is looked at
-      # @return [Array(String, Boolean)] what it said, the last of it, and whether it ended well
-      # @raise [Job::Cancelled] @raise [Job::Stopped]   @raise [Invalid] when it takes too long   @raise [SystemCallError] when there is no such program
+      # @param command [Array<String>] @param input [String, nil] for its standard input
+      # @yield after each look at the job
+      # @return [Array(String, Boolean)] the end of its output, and whether it succeeded
+      # @raise [Job::Cancelled] @raise [Job::Stopped]   @raise [Invalid] when it takes too long   @raise [SystemCallError] if there is no such program
       def run(*command, input: nil)
         stdin, output, process = Open3.popen2e(*command)
         said = listen(output)

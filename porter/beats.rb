@@ -15,7 +15,7 @@ module Loomshuttle
       Found = Value.define(:bpm, :first, :spread)
 
       class << self
-        # @param path [String]   @param rate [Integer] that samples are told at
+        # @param path [String]   @param rate [Integer] for positions in samples
         # @return [Found, nil]
         def of(path, rate)
           times = Dir.mktmpdir { |folder| heard(path, File.join(folder, "mono.wav")) }
@@ -24,7 +24,7 @@ module Loomshuttle
           nil # nobody has installed it
         end
 
-        # @param times [Array<Float>] seconds of beats
+        # @param times [Array<Float>] beats in seconds
         # @return [Found, nil]
         def line(times, rate)
           step = median(times.each_cons(2).map { |one, other| other - one })

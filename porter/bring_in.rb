@@ -17,8 +17,8 @@ module Loomshuttle
       LONGEST = 24 * 3600
 
       # @param job [Job] name, rate, project, notes, started_at and items (Converted)
-      # @param stopped [Proc] whether the process is to end   @param room [Room] on the disk
-      # @raise [Invalid] when one would begin beyond any length
+      # @param stopped [Proc] returns whether the process has to stop   @param room [Room] on the disk
+      # @raise [Invalid] if an offset is too large
       def initialize(job, stopped:, room:)
         @job, @stopped, @room = job, stopped, room
         late = job["items"].find { |item| item["offset"] > LONGEST * job["rate"] }
@@ -29,7 +29,7 @@ module Loomshuttle
         @done = 0
       end
 
-      # What was cut off is begun again: nothing of it is anywhere else yet.
+      # Starts over if it was interrupted: nothing has left the work folder yet.
       def run
         FileUtils.rm_rf(work)
         FileUtils.mkdir_p(work)

@@ -13,14 +13,14 @@ module Loomshuttle
       LONGEST = 2 * 3600
 
       # @param job [Job] name, rate, stems, midi and bpm (Formats::JobFile)
-      # @param stopped [Proc] whether the process is to end   @param room [Room] on the disk
+      # @param stopped [Proc] returns whether the process has to stop   @param room [Room] on the disk
       def initialize(job, stopped:, room:)
         @job, @stopped, @room, @rate = job, stopped, room, job["rate"]
         @id = SecureRandom.uuid
         @done = 0
       end
 
-      # What was cut off is begun again: nothing of it is anywhere else yet.
+      # Starts over if it was interrupted: nothing has left the work folder yet.
       def run
         FileUtils.rm_rf(work)
         FileUtils.mkdir_p(work)

@@ -34,22 +34,22 @@ module Loomshuttle
       PATIENCE = 60
 
       # Appends a file.
-      # @yield for each block that was written, so that somebody may end it
-      # @raise [Invalid] when ffmpeg cannot read it
+      # @yield after each written block; the block may raise to stop
+      # @raise [Invalid] if ffmpeg cannot read it
       def append(path, &) = decode([path], ["-map", "0:a:0", *channels], &)
 
-      # Appends two files, as left and right; the shorter one goes on in silence.
+      # Appends two files as left and right; the shorter one is padded with silence.
       # @yield as append
-      # @raise [Invalid] when ffmpeg cannot read them
+      # @raise [Invalid] if ffmpeg cannot read them
       def append_pair(left, right, lanes = [0, 0], &)
         sides = lanes.each_with_index.map { |lane, side| "[#{side}:a:0]pan=stereo|c#{side}=c#{lane},aresample=#{@rate}[s#{side}]" }
         decode([left, right], ["-filter_complex", "#{sides.join(';')};[s0][s1]amix=inputs=2:duration=longest:normalize=0:dropout_transition=0"], &)
       end
 
       # Appends a part of a recording.
-      # @param piece [Array<Hash>] "file" and "lane" (from 0; nil: all) of one, or of left and right
+      # @param piece [Array<Hash>] "file" and "lane" (from 0; nil for all) of one source, or of left and right
       # @yield as append
-      # @raise [Invalid] when ffmpeg cannot read them
+      # @raise [Invalid] if ffmpeg cannot read them
       def append_piece(piece, &)
         files, lanes = piece.map { |source| source["file"] }, piece.map { |source| source["lane"] }
         return append_pair(*files, lanes.map(&:to_i), &) if piece.size == 2
@@ -60,17 +60,17 @@ module Loomshuttle
       # @return [Integer] written so far
       def frames = @writer.frames
 
-      # Ends it with silence up to a length.
+      # Pads with silence up to a length and closes the file.
       def close(frames)
         @writer.rest(frames - @writer.frames) if frames > @writer.frames
         @writer.close
       end
 
-      # @return [Integer] a byte of the overview, as captures have them
+      # @return [Integer] a byte of the overview, as in captures
       def column(row) = @columns[row] || 0
 
-      # @param number [Integer] where it belongs to no track of the show
-      # @return [Hash] as a manifest has it
+      # @param number [Integer] track number if it matches no track of the show
+      # @return [Hash] its entry in the manifest
       def entry(number)
         lanes = (0...@lanes).to_a
         { "number" => @item["track"] || number, "name" => @item["title"], "inputs" => lanes.map(&:succ), "outputs" => [], "file" => @file, "frames" => frames,

@@ -8,9 +8,9 @@ module Loomshuttle
     class Cut
       attr_reader :from, :to, :tracks, :markers
 
-      # @param folder [String] of the take   @param tracks [Array<Integer>, nil] numbers; nil: all
+      # @param folder [String] of the take   @param tracks [Array<Integer>, nil] numbers; nil for all
       # @param from [Integer, nil] frame   @param to [Integer, nil]
-      # @raise [Invalid] when there is no such take, track or range
+      # @raise [Invalid] if there is no such take, track or range
       def initialize(folder, tracks: nil, from: nil, to: nil)
         @folder = folder
         @take = Formats::TakeManifest.read(folder)
@@ -24,7 +24,7 @@ module Loomshuttle
         raise Invalid.new("There is no take in #{folder} any more.", where: "take")
       end
 
-      # @return [String] name of a track's file where it goes: by what take and track are called now
+      # @return [String] name of a track's exported file, from the present names of take and track
       def file(track) = Formats::FileNames.track(@take["name"], @take["number"], track["number"], track["name"])
 
       # @return [String] file of a track
@@ -33,7 +33,7 @@ module Loomshuttle
       # @return [Integer] bytes of the sound
       def bytes = @tracks.sum { |track| track["inputs"].size } * (to - from) * @take["bits"] / 8
 
-      # @return [Formats::Wav::Writer] for a track; dated to where the part begins
+      # @return [Formats::Wav::Writer] for a track; its time reference is the start of the part
       def writer(track, path)
         bext = Formats::Wav::Reader.new(self.path(track)).tap(&:close).bext || plain
         since = bext.time_reference + from
@@ -43,7 +43,7 @@ module Loomshuttle
         Formats::Wav::Writer.new(path, bext: bext.with(time_reference: since), ixml: ixml, lanes: track["inputs"].size, rate: @take["rate"], bits: @take["bits"])
       end
 
-      # @return [Hash{String=>String}] other files: manifest, and markers where there are any
+      # @return [Hash{String=>String}] other files by name: manifest, and markers if there are any
       def lists
         found = { "take.json" => Formats::TakeManifest.dump(manifest) }
         return found if markers.empty?
@@ -75,7 +75,7 @@ module Loomshuttle
                  "tracks" => @tracks.map { |track| track.except("rests").merge("file" => file(track), "frames" => to - from) })
       end
 
-      # What it says happened when is told in the time of the whole take.
+      # Times in it count from the start of the whole take.
       def note = @take["note"] && (from.zero? && to == @take["frames"] ? @take["note"] : "Of the whole take: #{@take['note']}")
 
       def breaks = @take.fetch("breaks", []).filter_map { |one| one.merge("at" => one["at"] - from) if one["at"].between?(from, to - 1) }

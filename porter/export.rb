@@ -13,8 +13,8 @@ module Loomshuttle
       SUMS = "SHA256SUMS"
       SHEET = "patch sheet.pdf"
 
-      # @param job [Job] take (its folder), tracks (numbers, or null for all), from and to (frames), form ("folder" or "zip"), name
-      # @param stopped [Proc] whether the process is to end   @param room [Room] on the disk
+      # @param job [Job] take (its folder), tracks (numbers, or nil for all), from and to (frames), form ("folder" or "zip"), name
+      # @param stopped [Proc] returns whether the process has to stop   @param room [Room] on the disk
       def initialize(job, stopped:, room:)
         @job, @stopped, @room = job, stopped, room
         @cut = Cut.new(job["take"], tracks: job["tracks"], from: job["from"], to: job["to"])
@@ -105,7 +105,7 @@ module Loomshuttle
         end
       end
 
-      # Whoever may read the folder that it goes to may read it there, such as the one who mixes.
+      # Everybody who may read the target folder may read the export, e.g. the person who mixes.
       def open_up(made)
         others = File.stat(@job["place"]).mode & 0o055
         [made, *(File.directory?(made) ? Dir.children(made).map { |name| File.join(made, name) } : [])].each do |path|

@@ -18,10 +18,10 @@ module Loomshuttle
       attr_reader :folder, :data
 
       # @param root [String] folder of all jobs   @param index [Runtime::FolderIndex] of them, from `index`
-      # @return [Array<Job>] those that are not over, oldest first; what cannot be read is left alone, and shown by the screens
+      # @return [Array<Job>] unfinished jobs, oldest first; unreadable ones are left alone and shown on the screens
       def self.open(root, index = index(root)) = index.all.select { |job| Formats::JobFile::OPEN.include?(job.data["state"]) }.sort_by { |job| job.data["made_at"] }
 
-      # @return [Runtime::FolderIndex] that reads each job's file again only when it has changed
+      # @return [Runtime::FolderIndex] rereads a job's file only after it changed
       def self.index(root) = Runtime::FolderIndex.new(root, FILE, settled: ->(job) { !Formats::JobFile::OPEN.include?(job["state"]) }) { |folder| read(folder) }
 
       # @return [Job, nil]
@@ -31,7 +31,7 @@ module Loomshuttle
         nil
       end
 
-      # @raise [Invalid] when its file is none of a job   @raise [SystemCallError]
+      # @raise [Invalid] if its file does not describe a job   @raise [SystemCallError]
       def initialize(folder)
         @folder = folder
         @data = Formats::JobFile.read(folder)
@@ -41,11 +41,11 @@ module Loomshuttle
       def id = @data["id"]
       def path(*names) = File.join(@folder, *names)
 
-      # @return [String] the folder that what is half made lies in: on the disk that it goes to
+      # @return [String] folder for unfinished work, on the target disk
       def work = self["place"] ? File.join(self["place"], ".loomshuttle-#{id}") : path("work")
 
       # @param changes [Hash] state, done (bytes), total, files, result, error, tries
-      # @raise [SystemCallError] when the disk is full
+      # @raise [SystemCallError] if the disk is full
       def update(**changes)
         @data = @data.merge(changes.transform_keys(&:to_s))
         Runtime::Files.replace(path(FILE), Formats::JobFile.dump(@data))

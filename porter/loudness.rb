@@ -7,7 +7,7 @@ module Loomshuttle
       SECONDS = 600
 
       # @param paths [Array<String>]
-      # @return [Float, nil] LUFS; nil of silence, or where ffmpeg does not tell
+      # @return [Float, nil] LUFS; nil for silence, or if ffmpeg gives no figure
       def self.of(paths)
         return if paths.empty?
 

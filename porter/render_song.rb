@@ -15,7 +15,7 @@ module Loomshuttle
         @job, @stopped, @room = job, stopped, room
       end
 
-      # What was cut off is begun again.
+      # Starts over if it was interrupted.
       def run
         @room.check
         out = @job.path("work", @job["name"])

@@ -12,13 +12,13 @@ module Loomshuttle
       EVERY, SHARE = 0.5, 20
 
       # @param folder [String] of the job   @param takes [String] folder of all takes
-      # @param free [Proc] gives free bytes of a folder's disk, or nil
+      # @param free [Proc] returns the free bytes of a folder's disk, or nil
       def initialize(folder, takes, free: Runtime::FreeBytes.method(:of))
         @folder, @takes, @free = folder, takes, free
       end
 
-      # @param bytes [Integer] that will still be written
-      # @raise [Invalid] when they are not to be had
+      # @param bytes [Integer] still to be written
+      # @raise [Invalid] if the disk does not have room for them
       def check(bytes = 0)
         return if @again && Runtime::Clock.now < @again
 

@@ -13,7 +13,7 @@ module Loomshuttle
       TRIES = 3
 
       # @param home [String] folder of this instance
-      # @param cautious [Boolean] whether jobs that are under way are not tried again, since the porter has ended again and again
+      # @param cautious [Boolean] whether to leave started jobs alone, because the porter has crashed repeatedly
       def initialize(home:, cautious: false)
         @jobs, @takes, @cautious = File.join(home, "jobs"), File.join(home, "takes"), cautious
         @over = {}
@@ -38,7 +38,7 @@ module Loomshuttle
         end
       end
 
-      # May be called by a signal.
+      # Can be called from a signal handler.
       def stop = @stopped = true
 
       # Does one job.

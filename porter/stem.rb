@@ -14,8 +14,8 @@ module Loomshuttle
         @sides = @both = 0.0
       end
 
-      # @return [Float, nil] dB that it gets softer by when both sides are added up, each 3 dB lower; nil of a mono one, or silence. Sides that
-      #   have nothing in common lose 3 dB, equal ones nothing
+      # @return [Float, nil] loss in dB when both sides are summed at −3 dB each; nil for mono or silence. Unrelated
+      #   sides lose 3 dB, equal ones nothing
       def mono_db
         return if @lanes == 1 || @sides.zero?
 
@@ -27,7 +27,7 @@ module Loomshuttle
 
       private
 
-      # Floats keep what is beyond full scale: the song is turned down before it is limited.
+      # Floats keep samples beyond full scale, because levels are applied before clipping.
       def keep(block)
         @writer.write(Numo::SFloat.cast(block).to_binary)
         scaled = block * Audio::Pcm24::FULL_SCALE

@@ -13,12 +13,12 @@ module Loomshuttle
       # Frames that are copied at once.
       BLOCK = 1 << 18
 
-      # @param job [Job] song (folder), tempo and key   @param stopped [Proc] whether the process is to end   @param room [Room] on the disk
+      # @param job [Job] song (folder), tempo and key   @param stopped [Proc] returns whether the process has to stop   @param room [Room] on the disk
       def initialize(job, stopped:, room:)
         @job, @stopped, @room = job, stopped, room
       end
 
-      # A stem that was cut off is begun again.
+      # Starts over with a stem that was interrupted.
       def run
         data = Songs::SongFile.read(@job["song"])
         stems = data["stems"].zip(Songs::Varied.data(data, @job["tempo"], @job["key"])["stems"]).reject { |_, made| File.file?(File.join(@job["song"], made["file"])) }

@@ -8,8 +8,8 @@ module Loomshuttle
     module ZipFolder
       BLOCK = 1 << 20
 
-      # @param folder [String]   @param path [String] of the file to make
-      # @yieldparam bytes [Integer] that went in
+      # @param folder [String]   @param path [String] of the file to create
+      # @yieldparam bytes [Integer] packed so far
       def self.pack(folder, path)
         Zip.write_zip64_support = true
         Zip.unicode_names = true # and says that they are

@@ -10,14 +10,14 @@ module Loomshuttle
     Batch = Struct.new(:position, :frames, :streams, :gaps, :breaks, :behind) do
       def initialize(position, frames, streams, gaps, breaks = [], behind = 0) = super
 
-      # @return [Boolean] whether it is a length and no sound
+      # @return [Boolean] whether the batch has a length but no sound
       def silent? = streams.all? { |_, _, bytes| bytes.nil? }
 
-      # @return [Integer] of sound that is held
+      # @return [Integer] bytes of sound held
       def bytes = streams.sum { |_, _, bytes| bytes ? bytes.bytesize : 0 }
 
       # @param count [Integer] frames
-      # @return [Batch] its first frames only
+      # @return [Batch] only its first frames
       def first(count)
         return self if count >= frames
 
@@ -28,7 +28,7 @@ module Loomshuttle
       end
 
       # @param start [Integer] position on the engine's time line
-      # @return [Batch, nil] its frames from there on; nil when it ends before
+      # @return [Batch, nil] its frames from there on; nil if it ends earlier
       def from(start)
         skip = start - position
         return self unless skip.positive?
@@ -39,13 +39,13 @@ module Loomshuttle
         Batch.new(start, frames - skip, kept, cut, breaks.select { |one| one.at > start }, [behind, frames - skip].min)
       end
 
-      # @return [Batch] the same stretch without its sound, which nobody had time for
+      # @return [Batch] the same stretch without sound, because there was no time to write it
       def dropped
         Batch.new(position, frames, streams.map { |first, lanes, _| [first, lanes, nil] }, streams.map { |first, lanes, _| [first, lanes, position, frames] }, breaks, frames)
       end
 
-      # @param other [Batch] that follows on this one, dropped as well
-      # @return [Batch] both
+      # @param other [Batch] the dropped batch that follows
+      # @return [Batch] both as one
       def and_dropped(other)
         whole = frames + other.frames
         Batch.new(position, whole, streams, streams.map { |first, lanes, _| [first, lanes, position, whole] }, breaks + other.breaks, behind + other.frames)
@@ -54,12 +54,12 @@ module Loomshuttle
       # @return [Array<Numo::Int32>] each stream's samples, [frames, lanes]
       def blocks = @blocks || decoded
 
-      # Keeps the numbers for everybody who wants to see them now.
+      # Keeps the decoded samples while several readers need them.
       def hold_samples
         @blocks = decoded unless silent?
       end
 
-      # Lets them go; the bytes and the levels stay.
+      # Drops the decoded samples; bytes and levels stay.
       def forget_samples
         levels
         @blocks = nil

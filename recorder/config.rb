@@ -16,13 +16,13 @@ module Loomshuttle
         @data = DEFAULTS.merge(read(aside) || {})
       end
 
-      # @return [Object] a value by its name
+      # @return [Object] the value of a field
       def [](field) = @data[field]
 
       # @return [Array<Track>]
       def tracks = @data["tracks"].map { |data| Track.parse(data) }
 
-      # @param tracks [Array<Hash>]   @param others [Hash{String=>Object}] what is not given stays
+      # @param tracks [Array<Hash>]   @param others [Hash{String=>Object}] other fields; absent ones stay
       # @raise [Invalid]
       def change(tracks, others)
         given = @data.merge(others)
@@ -30,10 +30,10 @@ module Loomshuttle
         keep(given.merge("tracks" => Track.parse_all(tracks).map { |track| track.to_h.transform_keys(&:to_s) }))
       end
 
-      # @param frames [Integer] that the way out and back takes with the buffer as it is
+      # @param frames [Integer] measured round trip with the present buffer
       def keep_trip(frames) = keep(@data.merge("trips" => @data["trips"].merge(@data["buffer"].to_s => frames)))
 
-      # @return [Integer] samples from sending to coming back: as measured with this buffer, or else the buffer
+      # @return [Integer] round trip in samples: as measured with this buffer, else the buffer itself
       def trip = @data["trips"].fetch(@data["buffer"].to_s, @data["buffer"])
 
       private

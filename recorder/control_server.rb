@@ -12,7 +12,7 @@ module Loomshuttle
       ABSENT = Object.new.freeze
 
       # @param path [String] of the socket
-      # @param unit [Unit]   @param choice [Alsa::Choice, nil] of the sound card   @param jobs [String, nil] folder that takes are adopted from
+      # @param unit [Unit]   @param choice [Alsa::Choice, nil] of the sound card   @param jobs [String, nil] folder from which takes are adopted
       def initialize(path, unit, choice = nil, jobs: nil)
         @unit, @choice, @jobs = unit, choice, jobs
         @server = Runtime::CallServer.new(path, Requests::ALL) { |caller| methods_for(caller) }

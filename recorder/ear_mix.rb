@@ -18,12 +18,12 @@ module Loomshuttle
         @late = ways.map { |way| way["late"] }.max.to_i
       end
 
-      # @return [Integer] frames of the past that are needed
+      # @return [Integer] frames of look-back needed
       def reach = (LONGEST * 2 * @rate).round + @late
 
-      # @param batches [Array<Batch>] of the past, oldest first
-      # @param from [Integer, nil] position where it goes on; nil, or what is not there any more: the newest half a second
-      # @return [Hash] position, frames, rate and sound: 16-bit little-endian samples, left and right in turn, in Base64
+      # @param batches [Array<Batch>] of the look-back, oldest first
+      # @param from [Integer, nil] position to continue from; nil, or a position no longer held, means the newest half second
+      # @return [Hash] position, frames, rate and sound: interleaved stereo, 16-bit little-endian, in Base64
       def read(batches, from)
         return answer(0, Numo::DFloat.zeros(0, 2)) if batches.empty?
 

@@ -9,8 +9,8 @@ module Loomshuttle
     class Listening
       RATE = 1000
 
-      # @param rate [Integer] samples a second of the lanes; what they are averaged down to is RATE, or a little more where that is not a multiple
-      # @param on_second [Proc] takes for each lane the amplitudes at LineCheck::Hum::FREQUENCIES, and the pairs that are alike
+      # @param rate [Integer] samples per second of the lanes; they are averaged down to RATE, or slightly more if the rate is not a multiple
+      # @param on_second [Proc] called each second with the amplitudes at LineCheck::Hum::FREQUENCIES for each lane, and the pairs of lanes that carry the same sound
       def initialize(rate, &on_second)
         @step = rate / RATE
         @rate = rate / @step.to_f
@@ -19,7 +19,7 @@ module Loomshuttle
         @frames = @passing = 0
       end
 
-      # @param batch [Batch]; one without sound begins again
+      # @param batch [Batch]; one without sound starts the second over
       # @param sparing [Boolean] whether every other second is enough
       def add(batch, sparing: false)
         return forget if batch.silent?
@@ -51,7 +51,7 @@ module Loomshuttle
         @frames = 0
       end
 
-      # Whole steps, and what is left of one for the next time. A lane is a row.
+      # Takes whole steps and keeps the rest for next time. Each lane is a row.
       def with_left_over(rows)
         rows = @left.zip(rows).map { |left, row| left.concatenate(row, axis: 1) } if @left
         frames = rows.first.shape[1]

@@ -14,7 +14,7 @@ module Loomshuttle
     #   recheck  measures recovered takes, a quarter of the time at most
     class Server
       # @param home [String] folder of the card's descriptions, and for takes, socket and configuration
-      # @param cautious [Boolean] whether it starts without its configuration, since it has ended again and again
+      # @param cautious [Boolean] whether to start without its configuration, because it has crashed repeatedly
       def initialize(home:, cautious: false)
         @aside = Runtime::Aside.new(home)
         %w[recorder.json sound-device.json].each { |file| @aside.put(File.join(home, file), "The recorder ended again and again.") } if cautious

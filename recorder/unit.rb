@@ -18,9 +18,9 @@ module Loomshuttle
       # @param sends [Array<Formats::Sdp::Stream>] what arrives from the card
       # @param returns [Array<Formats::Sdp::Stream>] what goes back to it
       # @param takes [String] folder of all takes
-      # @param settings [String] file that keeps the configuration over a restart
-      # @param now [Proc] seconds that only grow   @param wall [Proc] the time of day
-      # @param aside [Runtime::Aside, nil] for what cannot be read   @param cautious [Boolean] whether no unfinished take is mended
+      # @param settings [String] file that stores the configuration
+      # @param now [Proc] monotonic time in seconds   @param wall [Proc] the time of day
+      # @param aside [Runtime::Aside, nil] takes unreadable files   @param cautious [Boolean] whether to leave unfinished takes alone
       # @param send [Proc] takes return stream index and RTP bytes
       def initialize(sends:, returns:, takes:, settings:, now:, wall: -> { Time.now }, aside: nil, cautious: false, &send)
         @takes = takes
@@ -48,12 +48,12 @@ module Loomshuttle
       # @param card_status [Proc] gives the card's state for people   @param dropped [Proc] gives frames that were let go since the disk was too slow
       attr_writer :card_status, :dropped
 
-      # @param whole [Boolean] whether the card takes all of its streams or none, as a sound card does
+      # @param whole [Boolean] whether the card needs all of its streams, like a sound card
       def whole_card=(whole)
         @playback.whole = whole
       end
 
-      # @param tell [Proc] takes what each second held: hum lines of all lanes, and pairs that are alike (Listening)
+      # @param tell [Proc] called each second with the hum lines of all lanes and the pairs of like lanes (Listening)
       def on_second=(tell)
         @listening = Listening.new(@engine.rate, &tell)
       end
@@ -64,7 +64,7 @@ module Loomshuttle
       def_delegators :@plays, :play, :stop, :overdub, :trip, :fill, :wait=
       def_delegator :@plays, :measure, :measure_trip
 
-      # @return [Hash] everything a person wants to know at a glance
+      # @return [Hash] the whole state, for people
       def status
         { "clock" => @engine.clock?, "hz" => @engine.hz, "position" => @engine.position, "rate" => @engine.rate, "lanes" => @engine.lanes, "buffer" => @config["buffer"],
           "counts" => @engine.counts.transform_keys(&:to_s), "restarts" => @engine.timeline.restarts, "capture" => @capturing.status,
@@ -74,10 +74,10 @@ module Loomshuttle
           "recovered" => @recovered.map { |take| take.slice("id", "number", "name", "frames", "note") }, "recovering" => @recheck.status, "dropped" => @dropped&.call.to_i }
       end
 
-      # @return [Boolean] whether sound goes back to the card
+      # @return [Boolean] whether audio is sent to the card
       def playing? = @playback.going?
 
-      # @return [Hash] frames of the take under way and of the one that plays, nil where there is none, and lanes that rest
+      # @return [Hash] frames of the take being captured and of the one being played (nil if none), and paused lanes
       def progress = { "capture" => @capturing.frames, "take_playback" => @playback.position, "resting" => @capturing.resting_lanes }
 
       # @return [Hash] status, after Captures#configure
@@ -92,9 +92,9 @@ module Loomshuttle
         @capturing.tell_free(:mirror, mirror)
       end
 
-      # Closes what was left open in the folder of second copies, whose disk may be slow, and measures a stretch of what was recovered. Called
-      # from one thread only, in the background.
-      # @return [Boolean] whether there is more to do
+      # Closes unfinished takes in the folder of second copies, whose disk may be slow, and measures a stretch of a recovered take. Called
+      # in the background, from one thread only.
+      # @return [Boolean] whether more is left to do
       def look_after_recovered
         return @recheck.step if @mirror_recovered
 
@@ -103,7 +103,7 @@ module Loomshuttle
         true
       end
 
-      # Looks whether second copies can be written. The disk may be slow to answer.
+      # Checks whether second copies can be written; the disk may be slow to answer.
       def look_at_mirror
         @second_copy = mirror && SecondCopy.look(mirror, @takes)
       end
@@ -111,17 +111,17 @@ module Loomshuttle
       # @return [String, nil] folder of second copies
       def mirror = @config["mirror"]
 
-      # Words about a take, and its markers; of the one under way its markers only.
+      # Changes a take's name, notes and markers; while it is being captured, only its markers.
       # @param take [Integer, String] number or id
       # @return [Hash] its manifest, or as Capturing#status
       def change_take(take:, **changes) = @captures.under_way?(take) ? @captures.change(**changes) : @shelf.change(take: take, **changes)
 
-      # What arrived a moment ago, for two ears elsewhere.
-      # @param ways [Array<Hash>] as EarMix::WAY   @param from [Integer, nil] position where it goes on
+      # Mixes what just arrived to stereo, for somebody who listens elsewhere.
+      # @param ways [Array<Hash>] as EarMix::WAY   @param from [Integer, nil] position to continue from
       # @return [Hash] as EarMix#read
       def ear_mix(ways:, from: nil) = EarMix.new(@engine.rate, ways).then { |mix| mix.read(@capturing.past(mix.reach), from) }
 
-      # Takes a batch: writes, measures. Called from one thread only, without any lock. What fails here fails alone.
+      # Writes and measures a batch. Called from one thread only, without a lock; one part's error does not stop the others.
       # @param batch [Batch]
       def handle(batch)
         alone("reading a batch") { batch.hold_samples }
@@ -133,7 +133,7 @@ module Loomshuttle
         @plays.stop_at_end
       end
 
-      # Ends everything under way, for the process to stop.
+      # Ends everything, so that the process can stop.
       def close
         @capturing.stop("The recorder was stopped.")
         stop

@@ -4,7 +4,7 @@ module Loomshuttle
   module Runtime
     # A clock for measuring.
     module Clock
-      # @return [Float] seconds that only grow, whatever happens to the time of day
+      # @return [Float] monotonic time in seconds, unaffected by changes of the time of day
       def self.now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
     end
   end

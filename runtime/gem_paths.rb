@@ -8,7 +8,7 @@ module Loomshuttle
       BUNDLER = %r{\A-r.*bundler/setup\z}
       private_constant :STANDARD, :BUNDLER
 
-      # @return [Hash{String=>String}] for the environment of a process; empty where Bundler has not been asked, or by somebody before
+      # @return [Hash{String=>String}] environment for a child process; empty without Bundler, or if it is set already
       def self.environment
         options = ENV.fetch("RUBYOPT", "").split
         return {} unless options.any?(BUNDLER)

@@ -18,19 +18,19 @@ module Loomshuttle
       end
 
       class << self
-        # Tells into a file from now on.
+        # Logs to a file from now on.
         # @param folder [String] of the logs   @param part [String] name of the process
         def open(folder, part)
           @log = logger(File.join(folder, "#{part}.log"), part)
         end
 
-        # @return [Logger] for standard error until a file is opened
+        # @return [Logger] to standard error until a file is opened
         def now
           @log ||= logger(Stderr, "loomshuttle")
           @log
         end
 
-        # @param error [Exception]   @param where [String] what was being done
+        # @param error [Exception]   @param where [String] what the program was doing
         def surprise(error, where) = now.error("#{where}: #{error.full_message(highlight: false, order: :top)[0, 4000].strip}")
 
         private

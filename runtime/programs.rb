@@ -7,11 +7,11 @@ module Loomshuttle
     # Runs other programs by their arguments (never by a shell), with limits on time and output. A program that hangs, or closes its output and does
     # not end, is killed.
     module Programs
-      # @param command [Array<String>]   @param seconds [Numeric]   @param most [Integer] bytes of output that are kept
-      # @param both [Boolean] whether what it says against it is wanted, too
-      # @param memory [Integer, nil] bytes of memory that it may take   @param processor [Integer, nil] seconds of processor time
-      # @return [Array(String, Boolean)] what it said, and whether it ended well and in time
-      # @raise [SystemCallError] when there is no such program
+      # @param command [Array<String>]   @param seconds [Numeric] time limit   @param most [Integer] bytes of output to keep
+      # @param both [Boolean] whether to include standard error
+      # @param memory [Integer, nil] limit of memory in bytes   @param processor [Integer, nil] limit of processor time in seconds
+      # @return [Array(String, Boolean)] output, and whether it succeeded in time
+      # @raise [SystemCallError] if there is no such program
       def self.run(*command, seconds: 5, most: 1 << 20, both: false, environment: {}, memory: nil, processor: nil)
         limits = { rlimit_as: memory, rlimit_cpu: processor }.compact
         deadline = Clock.now + seconds
@@ -23,9 +23,9 @@ module Loomshuttle
         [text, false]
       end
 
-      # Waits for the end of a program that has said everything.
-      # @param pipe [IO] that it was opened with   @param seconds [Numeric] it has; then it is killed
-      # @return [Boolean] whether it ended well
+      # Waits for the end of a program that has closed its output.
+      # @param pipe [IO] of the program   @param seconds [Numeric] time limit, after which it is killed
+      # @return [Boolean] whether it succeeded
       def self.ended?(pipe, seconds)
         waiting = Process.detach(pipe.pid)
         return end_it(pipe) && false unless waiting.join([seconds, 0.01].max)
@@ -35,7 +35,7 @@ module Loomshuttle
         pipe.close unless pipe.closed?
       end
 
-      # Kills a program with all that it has started.
+      # Kills a program and all its children.
       # @return [true]
       def self.end_it(pipe)
         Process.kill(:KILL, -pipe.pid)

@@ -27,8 +27,8 @@ module Loomshuttle
       FIELDS = { "name" => Shape.text(most: 50, pattern: NAME), "words" => Shape.text(most: 200), "inputs" => Shape.whole(0..MOST_LANES),
                  "outputs" => Shape.whole(0..MOST_LANES), "rates" => Shape.list(Shape.whole(1..HIGHEST), most: 2, least: 2), "format" => Shape.one_of(*FORMATS) }.freeze
 
-      # @param program ["arecord", "aplay"] whether those that record are meant, or those that play
-      # @return [Array<Hash>] id, name and words of each, hardware first, then what somebody has defined
+      # @param program ["arecord", "aplay"] lists devices that record, or devices that play
+      # @return [Array<Hash>] id, name and words of each: hardware first, then devices defined in ALSA's configuration
       def self.list(program = "arecord")
         cards = run(program, "-l").scan(/^card (\d+): (\S+) \[(.*?)\], device (\d+): .*? \[(.*?)\]/).map do |_, id, card, device, part|
           { "name" => "hw:#{id},#{device}", "words" => Text.readable([card, part].uniq.join(", "), most: 80) }
@@ -37,7 +37,7 @@ module Loomshuttle
         all.select { |one| one["name"].match?(NAME) }.first(MOST).map { |one| { "id" => id_of(one["name"]), **one } }
       end
 
-      # @return [String] what a listed name is chosen by
+      # @return [String] id of a device name
       def self.id_of(name) = Digest::SHA256.hexdigest(name)[0, 12]
 
       # @return [Boolean] whether ALSA lists it now
@@ -45,7 +45,7 @@ module Loomshuttle
 
       # @param id [String] of a listed device
       # @return [Device]
-      # @raise [Invalid] when it is not listed, is busy, or holds no 24 bits
+      # @raise [Invalid] if it is not listed, is busy, or does not support 24 bits
       def self.look(id)
         found = list.find { |one| one["id"] == id } or raise Invalid.new("There is no such sound device now; look at the list again.", where: "device")
         name = found["name"]
@@ -54,8 +54,8 @@ module Loomshuttle
         Device.new(name: name, words: found["words"], inputs: inputs, outputs: outputs, rates: rates, format: format)
       end
 
-      # @param id [String] of a device that is listed among those that play
-      # @return [Device] that is only played to
+      # @param id [String] of a listed playback device
+      # @return [Device] for playback only
       # @raise [Invalid] as look
       def self.look_out(id)
         found = list("aplay").find { |one| one["id"] == id } or raise Invalid.new("There is no such sound device now; look at the list again.", where: "device")

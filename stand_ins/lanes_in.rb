@@ -23,7 +23,7 @@ module Loomshuttle
       end
 
       # @param index [Integer] stream
-      # @param arrived [String, Formats::RtpRuns::Run] an RTP packet, or packets that follow on each other
+      # @param arrived [String, Formats::RtpRuns::Run] an RTP packet, or a run of consecutive ones
       def push(index, arrived)
         return push_run(index, arrived) unless arrived.is_a?(String)
 
@@ -34,7 +34,7 @@ module Loomshuttle
       end
 
       # @param time [Integer] sample counter
-      # @return [Numo::Int32] [frames, lanes of all streams], lanes as rows in memory; frozen, and the same one again where the same has come
+      # @return [Numo::Int32] [frames, lanes of all streams], lanes as rows in memory; frozen, and the identical array if the content is the same
       def read(time, frames)
         quiet = @filled.all? { |until_then| until_then <= time }
         @time = time + frames

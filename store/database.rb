@@ -11,7 +11,7 @@ module Loomshuttle
       # @return [Sequel::Database]
       def self.connect(url)
         Sequel.default_timezone = :utc
-        # Nothing is asked yet: whoever connects may have to start while the database is away.
+        # No query yet, because the process must be able to start while the database is away.
         Sequel.connect(url, max_connections: 8, connect_timeout: 3, pool_timeout: 4, test: false, keep_reference: false, driver_options: { gssencmode: "disable" }).tap do |db|
           db.extend(Deadline)
           db.extension(:pg_json, :connection_validator)
@@ -29,10 +29,10 @@ module Loomshuttle
       module Deadline
         SECONDS = 4
 
-        # Otherwise Sequel would ask for the server's version at once to find it.
+        # Without this, Sequel would ask for the server's version at once.
         def valid_connection_sql = "SELECT NULL"
 
-        # Sequel calls this around each question.
+        # Sequel calls this around each query.
         def log_connection_yield(sql, connection, arguments = nil)
           kind = sql.to_s.match?(/\ACOMMIT/i) ? Unknown : Late
           Timeout.timeout(SECONDS, kind, "the database did not answer within #{SECONDS} s") { super }

@@ -6,7 +6,7 @@ module Loomshuttle
   module Store
     # Copies of the desk from before a plan was sent, so that sending can be undone.
     class DeskCopies
-      # Older ones of a show are let go.
+      # Older copies of a show are deleted.
       KEPT = 20
 
       def initialize(database)
@@ -27,8 +27,8 @@ module Loomshuttle
       # @return [Array<Hash>] id, desk, label, who, at and the number of values, newest first
       def list(show_id) = @db[:desk_copies].where(show_id: show_id).reverse(:id).all.map { |row| row.except(:values, :show_id).merge(count: row[:values].to_h.size) }
 
-      # @return [Hash] with :values
-      # @raise [Invalid] when there is none
+      # @return [Hash] the entry with :values
+      # @raise [Invalid] if there is none
       def find(show_id, id)
         row = @db[:desk_copies].first(show_id: show_id, id: id) or raise Invalid.new("There is no copy #{id} of the desk.", where: "copy")
         row.merge(values: row[:values].to_h)

@@ -7,10 +7,10 @@ module Loomshuttle
       PATH = %r{\Achannel/\d+/position\z}
 
       # @param changes [Array<Settings::Change>]
-      # @return [Boolean] whether there is nothing else
+      # @return [Boolean] whether all changes are flips
       def self.only?(changes) = !changes.empty? && changes.all? { |change| PATH.match?(change.path) }
 
-      # @param kind [String] of a journal entry as it would be   @return [String] as it is
+      # @param kind [String] of a journal entry   @return [String] "flip" if the changes are only flips, else the kind itself
       def self.kind(kind, changes) = kind == "edit" && only?(changes) ? "flip" : kind
 
       # @return [Array<Settings::Change>]

@@ -15,7 +15,7 @@ module Loomshuttle
 
       # @param desk [String] profile of the desk   @param values [Hash{String=>Object}]
       # @return [Integer] id
-      # @raise [Invalid] when there are as many as fit
+      # @raise [Invalid] if the limit is reached
       def keep(show_id, name:, desk:, who:, values:)
         @db.transaction do
           @db[:shows].where(id: show_id).for_update.get(:id) or raise Invalid.new("There is no show #{show_id} any more.", where: "show") # one after the other
@@ -28,17 +28,17 @@ module Loomshuttle
       # @return [Array<Hash>] id, name, desk, who, at, newest first
       def list(show_id) = of(show_id).reverse(:id).select(:id, :name, :desk, :who, :at).all
 
-      # @return [Hash] with :values
-      # @raise [Invalid] when there is none
+      # @return [Hash] the entry with :values
+      # @raise [Invalid] if there is none
       def find(show_id, id)
         row = of(show_id).first(id: id) or raise Invalid.new("There is no level sheet #{id}.", where: "sheet")
         row.merge(values: row[:values].to_h)
       end
 
-      # @return [Hash, nil] the newest of a desk, with :values
+      # @return [Hash, nil] the newest level sheet of a desk, with :values
       def newest(show_id, desk) = of(show_id).where(desk: desk).reverse(:id).first&.then { |row| row.merge(values: row[:values].to_h) }
 
-      # @raise [Invalid] when there is none
+      # @raise [Invalid] if there is none
       def delete(show_id, id)
         raise Invalid.new("There is no level sheet #{id}.", where: "sheet") if of(show_id).where(id: id).delete.zero?
       end

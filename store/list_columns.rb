@@ -11,11 +11,11 @@ module Loomshuttle
         @db = database
       end
 
-      # @return [Hash{String=>String}] plain header => field, "" for none
+      # @return [Hash{String=>String}] plain header => field; "" if the column is to be ignored
       def all = @db[:list_columns].as_hash(:header, :field)
 
       # @param columns [Hash{String=>String}]
-      # @raise [Invalid] when there are as many as fit
+      # @raise [Invalid] if the limit is reached
       def keep(columns)
         raise Invalid.new("#{MOST} headers are remembered already.", where: "columns") if (all.keys | columns.keys).size > MOST
 

@@ -14,13 +14,13 @@ module Loomshuttle
       def list = @db[:presets].order(:name).all.map { |row| row.except(:settings).merge(parts: row[:parts].to_a, count: row[:settings].to_h.size) }
 
       # @return [Hash] with :settings
-      # @raise [Invalid] when there is none
+      # @raise [Invalid] if there is none
       def find(id)
         row = @db[:presets].first(id: id) or raise Invalid.new("There is no preset #{id}.", where: "preset")
         row.merge(parts: row[:parts].to_a, settings: Json.plain(row[:settings]))
       end
 
-      # Keeps settings under a name; those that had the name before are replaced.
+      # Stores settings under a name, replacing those stored under it before.
       # @return [Integer] id
       def keep(name, parts, settings, who)
         row = { parts: Sequel.pg_jsonb(parts), settings: Sequel.pg_jsonb(settings), who: who, at: Time.now }
@@ -28,7 +28,7 @@ module Loomshuttle
         @db[:presets].where(name: name).get(:id)
       end
 
-      # @raise [Invalid] when there is none
+      # @raise [Invalid] if there is none
       def delete(id) = @db[:presets].where(id: id).delete.positive? || raise(Invalid.new("There is no preset #{id}.", where: "preset"))
     end
   end

@@ -24,10 +24,10 @@ module Loomshuttle
       # @return [Boolean]
       def shipped?(id) = @shipped.all.any? { |profile| profile.id == id }
 
-      # Keeps a user's profile; one of the same id is replaced, as long as no show stands on it.
-      # @param data [Hash] that the schema has accepted
+      # Stores a user's profile; one with the same id is replaced unless a show uses it.
+      # @param data [Hash] already checked against the schema
       # @return [Rig::Desk, Rig::Box, Rig::Interface]
-      # @raise [Invalid] when it makes no device, has a shipped one's id, or would change under a show
+      # @raise [Invalid] if it does not describe a device, has the id of a shipped profile, or is used by a show
       def keep(data)
         profile = Rig::Profile.from(data)
         raise Invalid.new("#{profile.id} is a profile that ships with Loomshuttle; choose another id.", where: "/id") if shipped?(profile.id)
@@ -41,7 +41,7 @@ module Loomshuttle
         profile
       end
 
-      # @raise [Invalid] for a profile that ships, that a show stands on, or that is not there
+      # @raise [Invalid] for a shipped profile, one that a show uses, or an unknown one
       def delete(id)
         raise Invalid.new("#{id} ships with Loomshuttle and cannot be deleted.", where: "profile") if shipped?(id)
         raise Invalid.new("#{id} is used by a show.", where: "profile") if used?(id)

@@ -14,7 +14,7 @@ module Loomshuttle
       private_constant :LATELY
 
       # @param database [Sequel::Database]
-      # @param shipped [Rig::Catalog] profiles that ship; those that users brought come from the database
+      # @param shipped [Rig::Catalog] shipped profiles; those of users come from the database
       def initialize(database, shipped)
         @db = database
         @profiles = Profiles.new(database, shipped)
@@ -24,7 +24,7 @@ module Loomshuttle
       # @return [Profiles]
       attr_reader :profiles
 
-      # @return [Boolean] whether the database can be asked at all
+      # @return [Boolean] whether the database answers
       def answers?
         @db.get(1) == 1
       rescue Sequel::Error
@@ -40,14 +40,14 @@ module Loomshuttle
       end
 
       # @param song [String] id
-      # @return [Array<String>] names of shows that have it in their running order
+      # @return [Array<String>] names of the shows that have the song in their running order
       def that_play(song)
         playing = @db[:settings].where(Sequel.like(:path, "setlist/%/song")).where(Sequel.lit("value = ?::jsonb", JSON.generate(song))).select(:show_id)
         @db[:shows].where(id: playing).select_map(:about).map { |about| symbols(about)[:name] }
       end
 
-      # Opens a show; the one that was open is closed.
-      # @raise [Invalid] when there is no such show
+      # Opens a show and closes the one that was open.
+      # @raise [Invalid] if there is no such show
       def open(id)
         @db.transaction do
           @db[:shows].where(open: true).update(open: false)
@@ -57,8 +57,8 @@ module Loomshuttle
 
       # @param about [Hash] :name, :act, :place, :date
       # @param settings [Hash{String=>Object}] "rig/desk" among them
-      # @return [Integer] the new show's id; the first one of all is open
-      # @raise [Invalid] when a setting does not fit the rig; nothing is kept then
+      # @return [Integer] the new show's id; the very first show is opened
+      # @raise [Invalid] if a setting does not fit the rig; nothing is stored then
       def create(about, settings)
         show = Settings::Show.load(@profiles.catalog, about, settings)
         @db.transaction do
@@ -68,7 +68,7 @@ module Loomshuttle
         end
       end
 
-      # @raise [Invalid] for the open show, or when there is none
+      # @raise [Invalid] if the show is open or does not exist
       def delete(id)
         raise Invalid.new("The open show cannot be deleted; open another one first.", where: "show") if id == open_id
 
@@ -78,27 +78,27 @@ module Loomshuttle
       # @param about [Hash] :name, :act, :place, :date
       def rename(id, about) = @db[:shows].where(id: id).update(about: Sequel.pg_jsonb(about))
 
-      # @param known [Loaded, nil] given back when it is still the newest version, so that nothing is read
+      # @param known [Loaded, nil] returned without reading if it is still the newest version
       # @return [Loaded]
-      # @raise [Invalid] when there is no such show
+      # @raise [Invalid] if there is no such show
       def load(id, known: nil)
         return known if known && known.id == id && known.version == version(id)
 
         @db.transaction(isolation: :repeatable) { read(id) }
       end
 
-      # @return [Integer, nil] the newest version; nil when there is no such show
+      # @return [Integer, nil] the newest version; nil if there is no such show
       def version(id) = @db[:shows].where(id: id).get(:version)
 
-      # Applies an edit to a version and saves it, with its journal entry. One that was made against an older version is applied to the
-      # newest one where it does the same there: nothing that it reads or sets has changed.
-      # @param version [Integer, nil] the version it was made against; nil: whatever is newest
-      # @param who [String]   @param person [String, nil] whose undo it is part of, where that is not who
-      # @param known [Loaded, nil] the show as somebody has it; read again unless it is the newest version
-      # @param check [Proc] takes the show before and the changes, and may raise; then nothing is saved
-      # @yieldparam show [Settings::Show] the newest, where the edit is computed from it
-      # @return [Array(Loaded, Array<Settings::Change>)] the list is empty when the edit changes nothing, and no entry is made; but one that turns
-      #   another round is in any case, for what was before it to be in reach
+      # Applies an edit and saves it with its journal entry. An edit made against an older version is applied to the
+      # newest one if nothing that it reads or sets has changed since.
+      # @param version [Integer, nil] the version it was made against; nil for the newest
+      # @param who [String] name   @param person [String, nil] whose undo stack it belongs to, if not `who`
+      # @param known [Loaded, nil] a loaded show; used if it is the newest version
+      # @param check [Proc] called with the show before and the changes; if it raises, nothing is saved
+      # @yieldparam show [Settings::Show] the newest version, to compute the edit from (instead of `edit`)
+      # @return [Array(Loaded, Array<Settings::Change>)] the list is empty and no journal entry is made if nothing changes; but one that reverts
+      #   another always makes an entry, so that earlier ones can be reached
       # @raise [Stale] @raise [Invalid]
       def apply(id, version:, who:, person: nil, edit: nil, kind: "edit", reverts: nil, known: nil, check: nil)
         entry = nil
@@ -123,10 +123,10 @@ module Loomshuttle
         raise Stale.new(version(id), lately(id, version)) # what it was made against would have let it through, or said the same
       end
 
-      # The show as it was at an earlier version: the journal turned round, entry by entry.
+      # The show at an earlier version, found by reverting the journal entry by entry.
       # @param version [Integer]
       # @return [Settings::Show]
-      # @raise [Invalid] when the journal does not go back that far
+      # @raise [Invalid] if the journal does not go back that far
       def at_version(id, version)
         loaded = load(id)
         raise Invalid.new("There is no version #{version}; the show is at #{loaded.version}.", where: "version") unless version.between?(1, loaded.version)
@@ -134,10 +134,10 @@ module Loomshuttle
         entries(id, after: version).reverse.reduce(loaded.show) { |show, entry| Settings::Edit.inverse("", Flips.without(entry[:changes])).apply(show).first }
       end
 
-      # Turns a person's newest edit that stands round, or the newest undo; never what channels hear, stage or take.
-      # @param kind ["undo", "redo"]   @param person [String, nil] as of apply
-      # @return as apply
-      # @raise [Invalid] when there is nothing to turn round, or somebody else has changed the same since
+      # Reverts a person's newest edit (undo) or newest undo (redo); never flips between stage and take.
+      # @param kind ["undo", "redo"]   @param person [String, nil] as in apply
+      # @return [Array(Loaded, Array<Settings::Change>)] as apply
+      # @raise [Invalid] if there is nothing to revert, or somebody else has changed the same settings since
       def revert(id, who:, kind:, person: nil, known: nil, check: nil)
         turned = turnable(id, person || who)[kind] or raise Invalid.new("You have nothing to #{kind}.", where: kind)
         entry = entry(id, turned[:version])
@@ -163,14 +163,14 @@ module Loomshuttle
       end
 
       # @return [Hash] the entry that made a version
-      # @raise [Invalid] when there is none
+      # @raise [Invalid] if there is none
       def entry(id, version)
         row = @db[:journal].first(show_id: id, version: version) or raise Invalid.new("No edit made version #{version}.", where: "version")
         with_changes(row)
       end
 
-      # @param person [String]   @param version [Integer, nil] up to which entries count at least; nil: read the newest
-      # @return [Hash] labels of what undo and redo would do for somebody; nil where nothing is
+      # @param person [String]   @param version [Integer, nil] version that must be included; nil for the newest
+      # @return [Hash] labels of what undo and redo would do for a person; nil if there is nothing
       def undoable(id, person, version: nil)
         turnable(id, person, version).to_h { |kind, entry| [kind.to_sym, entry && plain_label(entry)] }
       end

@@ -11,7 +11,7 @@ module Loomshuttle
       end
 
       # @param found [Array<Array(String, Hash)>] folders and manifests
-      # @return [Integer] how many were new or had changed
+      # @return [Integer] number of new or changed takes
       def reconcile(found)
         known = @db[:takes].select(:id, :folder, :manifest).to_h { |row| [row[:id], [row[:folder], row[:manifest].to_h]] }
         changed = found.reject { |folder, manifest| known[manifest["id"]] == [folder, manifest] }

@@ -17,7 +17,7 @@ module Loomshuttle
       def all(show) = @ticks.where(show_id: show).order(:at).select(:kind, :subject, :who, :at).all
 
       # @param kind [String] one of KINDS  @param subject [String] a channel's number, or a socket's point
-      # @param on [Boolean] whether it is ticked from now on
+      # @param on [Boolean] whether to tick or to untick
       def set(show, kind, subject, on, who:)
         mine = { show_id: show, kind: kind, subject: subject }
         return @ticks.where(mine).delete unless on
@@ -25,7 +25,7 @@ module Loomshuttle
         @ticks.insert_conflict(target: %i[show_id kind subject]).insert(**mine, who: who, at: Time.now)
       end
 
-      # Takes all ticks of a kind away.
+      # Removes all ticks of a kind.
       def clear(show, kind) = @ticks.where(show_id: show, kind: kind).delete
     end
   end

@@ -18,7 +18,7 @@ module Loomshuttle
         @stacks = Hash.new { |stacks, person| stacks[person] = Stack.new([], []) }
       end
 
-      # @param entries [Array<Hash>] of the journal behind `version`, oldest first
+      # @param entries [Array<Hash>] of the journal after `version`, oldest first
       # @return [UndoStack]
       def read(entries)
         entries.each { |entry| push(entry) }
@@ -27,7 +27,7 @@ module Loomshuttle
       end
 
       # @param kind ["undo", "redo"]   @param person [String]
-      # @return [Hash, nil] the entry whose inverse does it
+      # @return [Hash, nil] the entry to revert
       def next(kind, person) = @stacks.key?(person) ? @stacks[person][kind].last : nil
 
       private

@@ -22,15 +22,15 @@ module Loomshuttle
       attr_reader :name
 
       # @param name [String] of the script in processes/
-      # @param arguments [Array<String>]  @param environment [Hash]  @param log [String] file for what it prints
-      # @param now [Proc] seconds that only grow
+      # @param arguments [Array<String>]  @param environment [Hash]  @param log [String] file for its output
+      # @param now [Proc] monotonic time in seconds
       def initialize(name, arguments, log:, environment: {}, now: Runtime::Clock.method(:now))
         @name, @arguments, @log, @environment, @now = name, arguments, log, environment, now
         @failures, @ends = [], []
         @long = 0
       end
 
-      # @raise [SystemCallError] when the system has no room for it
+      # @raise [SystemCallError] if the system cannot start another process
       def start
         put_away_output
         script = File.join(ROOT, "processes", "#{@name}.rb")
@@ -44,8 +44,8 @@ module Loomshuttle
 
       def given_up? = @given_up == true
 
-      # Looks after it. Never waits.
-      # @return [String, nil] what is to be told
+      # Checks on the process and restarts it if necessary. Never waits.
+      # @return [String, nil] a message for people
       def watch
         return look_at_end if @pid
         return unless @start_at && @now.call >= @start_at

@@ -23,13 +23,13 @@ module Loomshuttle
         @note = File.join(home, NOTE)
       end
 
-      # @return [String] the folder, whether or not there is a cluster in it yet
+      # @return [String] the folder, even if there is no cluster in it yet
       def path = @path || noted || @inside
 
-      # @return [Boolean] whether there is a complete cluster
+      # @return [Boolean] whether it holds a complete cluster
       def made? = File.exist?(File.join(path, MADE))
 
-      # Makes the folder where the server's user can reach it, or finds it again. A cluster that has become unreachable moves.
+      # Creates or finds the folder where the server's user can reach it. A cluster that has become unreachable is moved.
       # @return [String] its path
       # @raise [Failed]
       def prepare
@@ -53,7 +53,7 @@ module Loomshuttle
         "postgres"
       end
 
-      # Gives a path to PostgreSQL's user.
+      # Makes PostgreSQL's user the owner of a path.
       def lend(path) = (FileUtils.chown(user, nil, path) if Process.uid.zero?)
 
       private

@@ -12,14 +12,14 @@ module Loomshuttle
       LONGEST = 60
 
       # @param postgres [Postgres]
-      # @param tell [Proc] takes words for people
+      # @param tell [Proc] called with sentences for people
       def initialize(postgres, tell:)
         @postgres, @tell = postgres, tell
         @pause = Postgres::PATIENCE
       end
 
-      # Starts it for the first time.
-      # @raise [Failed] when there is no cluster and none can be made; a cluster that does not start now is tried again
+      # Starts the server for the first time.
+      # @raise [Failed] if there is no cluster and none can be created; a cluster that does not start is tried again later
       def begin
         @postgres.start
         seed

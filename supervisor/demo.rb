@@ -27,8 +27,8 @@ module Loomshuttle
         1
       end
 
-      # @param port [Integer, nil] nil: the one of the last start, or the first one that is free
-      # @param beside [Integer, nil] port of the instance whose playback interface is played to, as its second computer
+      # @param port [Integer, nil] nil for the port of the last start, or the first free one
+      # @param beside [Integer, nil] port of the instance whose playback interface this one uses as second computer
       def initialize(port:, home:, beside: nil)
         @port, @beside = port, beside
         @home = Home.new(home)
@@ -148,7 +148,7 @@ module Loomshuttle
         @parts.tell([@database.report, *@children.map(&:report)])
       end
 
-      # What does not come is told, and the others go on.
+      # A part that does not start is reported; the others continue.
       def wait_for(what)
         deadline = Runtime::Clock.now + PATIENCE
         until yield

@@ -17,7 +17,7 @@ module Loomshuttle
         @path = path
       end
 
-      # @raise [Failed] when it cannot be used
+      # @raise [Failed] if it cannot be used
       def prepare
         FileUtils.mkdir_p([@path, *FOLDERS.map { |name| File.join(@path, name) }])
         FOLDERS.each { |name| File.chmod(0o700, File.join(@path, name)) }
@@ -28,7 +28,7 @@ module Loomshuttle
         raise Failed, "The home folder #{@path} cannot be used: #{e.message}."
       end
 
-      # One instance a home: a second one would share its files.
+      # Allows one instance per home, because a second one would share its files.
       # @raise [Failed]
       def lock
         @lock = File.open(File.join(@path, "lock"), File::RDWR | File::CREAT, 0o600)

@@ -6,8 +6,8 @@ module Loomshuttle
   module Supervisor
     # The command line of bin/demo.
     module Options
-      # @return [Hash] :port (nil: the first one that is free), :home (absolute) and :beside
-      # @raise [Failed] for what it does not know
+      # @return [Hash] :port (nil for the first free one), :home (absolute) and :beside
+      # @raise [Failed] for an unknown option
       def self.parse(arguments)
         found = { port: nil, home: File.join(ROOT, "var") }
         OptionParser.new do |parser|

@@ -10,7 +10,7 @@ module Loomshuttle
       BLOCKED = [1719, 1720, 1723, 2049, 3659, 4045, 4190, 5060, 5061, 6000, 6566, *6665..6669, 6679, 6697, 10_080].freeze
 
       # @param ports [Ports]
-      # @raise [Failed] naming the first one that is taken
+      # @raise [Failed] names the first port in use
       def self.run(ports)
         raise Failed, "Port #{ports.web} cannot be used; choose one from 1024 to 65500 with --port." unless ports.web.between?(1024, 65_500)
         raise Failed, "Browsers open nothing on port #{ports.web}; choose another one with --port." if BLOCKED.include?(ports.web)

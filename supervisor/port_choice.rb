@@ -7,10 +7,10 @@ module Loomshuttle
       # Distance between the port ranges of two instances, and how many ranges are tried.
       APART, TRIES = 40, 50
 
-      # @param wanted [Integer, nil] the web's port, where somebody named it
+      # @param wanted [Integer, nil] the web's port, if given
       # @param home [String]
-      # @return [Ports] that are free, kept for the next start and for the command line
-      # @raise [Failed] when the named one is taken, or all are
+      # @return [Ports] free ones, saved for the next start and for the command line
+      # @raise [Failed] if the given port, or every port, is in use
       def self.ports(wanted, home)
         ports = wanted ? checked(wanted) : first_free(home)
         Runtime::InstancePort.keep(home, ports.web)

@@ -30,7 +30,7 @@ module Loomshuttle
         @password_file = File.join(home, "postgres.password")
       end
 
-      # Makes the cluster where there is none, and starts it.
+      # Starts the server, creating the cluster if there is none.
       # @raise [Failed]
       def start
         find_programs
@@ -40,9 +40,9 @@ module Loomshuttle
         make_database
       end
 
-      # Starts the server again when it has been gone for a while; somebody may be restarting it on purpose. May take two minutes.
+      # Restarts the server after it has been gone for a while; somebody may be restarting it on purpose. Can take two minutes.
       # @param patience [Numeric] seconds
-      # @return [String, nil] what is to be told
+      # @return [String, nil] a message for people
       def watch(patience = PATIENCE)
         return @gone_since = nil if alive?
 
@@ -56,10 +56,10 @@ module Loomshuttle
       # @return [Boolean] whether there is a cluster
       def made? = @place.made?
 
-      # @return [Boolean] whether it has been missed
+      # @return [Boolean] whether the server is missing
       def gone? = !@gone_since.nil?
 
-      # @return [Boolean] whether its process is there
+      # @return [Boolean] whether its process exists
       def alive?
         Process.kill(0, File.read(File.join(data, "postmaster.pid")).to_i)
         true
@@ -67,7 +67,7 @@ module Loomshuttle
         false
       end
 
-      # Ends a server that a start which was killed has left.
+      # Stops a server left over from a start that was killed.
       def stop_left_over
         find_programs
         stop if made? && running?

@@ -70,13 +70,13 @@ module Loomshuttle
 
         def problem(code, message, where, more = {}) = json({ error: { message: message, where: where, kind: Statuses.kind(code), **more } }, code)
 
-        # An answer that takes much computing, made once for all that it depends on.
+        # An answer that is expensive to compute; computed once for everything it depends on.
         def slowly(*key, &) = @control.slow_answers.of([request.path_info, request.query_string, *key], &)
 
-        # As the door has let it in.
+        # The parsed body, already checked by the door.
         def body_json = env.fetch(Door::BODY, {})
 
-        # Who is at work: a name that the browser or command line gives, percent-encoded; there are no accounts here.
+        # The person's name as sent by the browser or command line, percent-encoded; there are no accounts.
         def who
           name = Text.readable(Rack::Utils.unescape_path(request.get_header("HTTP_X_LOOMSHUTTLE_WHO").to_s), most: 40).strip
           name.empty? ? "somebody" : name
@@ -84,10 +84,10 @@ module Loomshuttle
           "somebody"
         end
 
-        # Whether it is asked from the recording computer itself.
+        # Whether the request comes from the recording computer itself.
         def here? = env[Guard::HERE] == true
 
-        # Whose undo it is: a name's, or that of a browser without one.
+        # Whose undo stack to use: the person's, or the browser's if it sends no name.
         def person
           browser = request.get_header("HTTP_X_LOOMSHUTTLE_BROWSER").to_s
           who == "somebody" && browser.match?(/\A[0-9a-z]{8,32}\z/) ? "browser #{browser}" : who

@@ -14,7 +14,7 @@ module Loomshuttle
 
       # @param shows [Store::Shows]  @param database [Sequel::Database]
       # @param home [String] folder of this instance  @param desk_port [Integer] OSC port of the desk
-      # @param folders [Array<String>, nil] below which deliveries are looked at
+      # @param folders [Array<String>, nil] below which deliveries may lie
       def initialize(shows:, database:, home:, desk_port:, folders: nil)
         @shows = shows
         @hub = LiveHub.new
@@ -34,7 +34,7 @@ module Loomshuttle
         @open_show.first
       end
 
-      # @return [Integer, nil] on the disk of the takes
+      # @return [Integer, nil] free bytes on the disk of the takes; nil if unknown
       def free_bytes = @space.bytes
 
       def start = parts_at_work.each(&:start)
@@ -49,19 +49,19 @@ module Loomshuttle
       # @return [Array<LineCheck::Ear::Line>] in patch order
       def roll = @listener.roll(seen.show.setup.alignment)
 
-      # @raise [Away] it is told again when it comes back
+      # @raise [Away] if the recorder is away; it gets the configuration when it returns
       def configure_recorder = @open_show.known? && @recorder.call("configure", **RecorderConfig.of(seen.show))
 
-      # Starts a capture of what the plan has armed; one without a name is called like the show.
-      # @param frames [Integer, nil]   @param back [Numeric] seconds before now that it begins
+      # Captures the armed tracks of the plan; without a name, the take is named after the show.
+      # @param frames [Integer, nil] length   @param back [Numeric] seconds of look-back to include
       def capture(name:, frames:, back:)
         @guard.close
         configure_recorder
         @recorder.call("capture.start", name: name.strip.empty? ? seen.show.about.fetch(:name, "Take") : name, frames: frames, back: back)
       end
 
-      # The stand-in's cables are plugged as they are planned.
-      # @raise [Invalid] when the desk has no workshop
+      # Plugs the stand-in's cables as planned.
+      # @raise [Invalid] if the desk is not a stand-in
       def plug_cables = @in_step.plug(current.show)
 
       private

@@ -16,20 +16,20 @@ module Loomshuttle
         @aside = Runtime::Aside.new(home)
       end
 
-      # @return [Array<Hash>] name, state and words of each; none where nobody supervises
+      # @return [Array<Hash>] name, state and words of each; empty without a supervisor
       def all
         SHAPE.check(Runtime::Files.read_json(@path), "parts.json")["parts"]
       rescue SystemCallError, Invalid
         []
       end
 
-      # @return [Array<Hash>] name, why and at of what was put aside, newest first
+      # @return [Array<Hash>] name, why and at of the files set aside, newest first
       def aside = @aside.list
 
-      # What was put aside is told to everybody for so long (seconds).
+      # How long a file that was set aside is reported on every screen (seconds).
       NEWS = 2 * 3600
 
-      # @return [Array<String>] what somebody at the desk should know
+      # @return [Array<String>] sentences that the person at the desk should see
       def troubles(now = Time.now)
         given_up = all.filter_map { |part| part["words"] || "The #{part['name']} keeps failing; retrying." if part["state"] == "given up" }
         given_up + aside.select { |one| now - Time.iso8601(one["at"]) < NEWS }.map { |one| "#{one['name']} was moved aside: #{one['why']}" }

@@ -12,7 +12,7 @@ module Loomshuttle
       THREADS = 12
 
       # @param url [String] of the database  @param bind [String] address to listen on
-      # @param proxy [String, nil] address of a proxy before it   @param folders [Array<String>, nil] below which deliveries are looked at
+      # @param proxy [String, nil] address of a reverse proxy   @param folders [Array<String>, nil] below which deliveries may lie
       def initialize(url:, home:, port:, desk_port:, bind: "127.0.0.1", hosts: [], proxy: nil, folders: nil)
         SlowClients.install
         Runtime::Spool.use(home, "web") # Puma keeps there what is sent

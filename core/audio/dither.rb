@@ -13,9 +13,9 @@ module Loomshuttle
       private_constant :PERIOD
 
       class << self
-        # @param block [Numo::DFloat] in steps of the result: [frames] or [frames, lanes]   @param at [Integer] of its first frame
-        # @param steps [Integer] full scale of the result, such as 32_768
-        # @return [Numo::DFloat] whole numbers, limited at full scale; silence stays silence
+        # @param block [Numo::DFloat] in quantising steps of the result, [frames] or [frames, lanes]   @param at [Integer] position of its first frame
+        # @param steps [Integer] full scale of the result, e.g. 32_768 for 16 bits
+        # @return [Numo::DFloat] whole numbers of the same shape, clipped at full scale; digital silence stays silent
         def round(block, at, steps)
           lanes = block.ndim == 1 ? 1 : block.shape[1]
           noisy = block.ndim == 1 ? block + noise(at, block.size, 0) : block.dup

@@ -18,10 +18,10 @@ module Loomshuttle
       # @return [Float] dBFS, SILENCE_DB at the lowest
       def self.dbfs(amplitude) = amplitude <= 0 ? SILENCE_DB : [20 * Math.log10(amplitude), SILENCE_DB].max
 
-      # @return [Integer] an amplitude as a take's overview keeps it: 255 at full scale, BYTE_DB a step, 0 at the lowest
+      # @return [Integer] the amplitude as a take's overview stores it: 255 at full scale, BYTE_DB per step, 0 for the lowest
       def self.byte(amplitude) = (255 + (dbfs(amplitude) / BYTE_DB)).round.clamp(0, 255)
 
-      # @return [Float] amplitude of a level in dB
+      # @return [Float] amplitude for a level in dB; 1.0 at 0 dB
       def self.amplitude(decibels) = 10**(decibels / 20.0)
 
       # @param block [Numo::DFloat, Numo::Int32] [frames, lanes]; integers are 24-bit

@@ -12,7 +12,7 @@ module Loomshuttle
         @frames = 0
       end
 
-      # @param frames [Integer] of a block
+      # @param frames [Integer] length of a block
       # @param peaks [Numo::DFloat, Array<Float>] amplitudes of its lanes
       # @param mean_squares [Numo::DFloat, Array<Float>]
       def add(frames, peaks, mean_squares)

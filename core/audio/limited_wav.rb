@@ -13,7 +13,7 @@ module Loomshuttle
       private_constant :ROUNDS_UP
 
       # @param samples [Numo::SFloat] of one lane, full scale 1.0
-      # @yieldparam where [Numo::Bit] the samples beyond full scale, if there are any
+      # @yieldparam where [Numo::Bit] true for each sample beyond full scale; yielded only if there are any
       # @return [String]
       def bytes(samples, &)
         low, high = samples.minmax

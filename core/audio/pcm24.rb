@@ -10,9 +10,9 @@ module Loomshuttle
       FULL_SCALE = 8_388_608
       BYTES = 3
 
-      # RequestLog a faster way to unpack (Runtime::Native), or the one here.
-      # @param way [#integers, #planes, nil] both take bytes and lanes; the one gives 32-bit integers of all lanes, one lane after the other, the
-      #   other likewise little-endian samples
+      # Unpacks with another implementation (Runtime::Native) from now on; nil goes back to the one here.
+      # @param way [#integers, #planes, nil] both take (bytes, lanes); `integers` returns 32-bit integers lane after lane, `planes` the
+      #   same as little-endian 24-bit samples
       def self.unpack_with(way)
         @unpack = way
       end
@@ -57,9 +57,9 @@ module Loomshuttle
       # @return [String] interleaved, little-endian
       def self.to_wav(block) = octets(block, [0, 1, 2])
 
-      # What a sound card takes.
-      # @param parts [Array<String>] big-endian samples of some lanes each   @param lanes [Array<Integer>] how many each has
-      # @param bytes [3, 4] of a sample there; of four the lowest is nought
+      # Bytes for a sound card.
+      # @param parts [Array<String>] interleaved big-endian samples, one string per stream   @param lanes [Array<Integer>] lanes of each stream
+      # @param bytes [3, 4] bytes per sample on the card; of four, the lowest is zero
       # @return [String] interleaved little-endian samples of all lanes
       def self.to_card(parts, lanes, bytes)
         columns = parts.zip(lanes).map { |part, count| Numo::UInt8.from_binary(part, [part.bytesize / (count * BYTES), count, BYTES])[true, true, [2, 1, 0]] }
@@ -74,10 +74,10 @@ module Loomshuttle
       # @return [Numo::DFloat] full scale 1.0
       def self.to_float(block) = floats(block) / FULL_SCALE
 
-      # @return [Numo::DFloat] the same numbers; Numo stores into an array in less than half the time of its cast
+      # @return [Numo::DFloat] the same numbers as floats; storing into a new array takes Numo less than half as long as a cast
       def self.floats(block) = Numo::DFloat.new(*block.shape).allocate.tap { |floats| floats.store(block) }
 
-      # @return [String] interleaved little-endian 32-bit floats; every 24-bit value has its float
+      # @return [String] interleaved little-endian 32-bit floats; exact for every 24-bit value
       def self.to_float32(block) = (Numo::SFloat.cast(block) / FULL_SCALE).to_binary
 
       # Rounds to the nearest integer, halves to the even one, and clips at full scale.
@@ -88,16 +88,16 @@ module Loomshuttle
       # it leaves whole numbers. A fifth of the time of Numo's rint.
       ROUND = 1.5 * (1 << 52)
 
-      # As from_float, of numbers whose full scale is FULL_SCALE.
-      # @param scaled [Numo::DFloat] changed
+      # Like from_float, for numbers whose full scale is FULL_SCALE.
+      # @param scaled [Numo::DFloat] overwritten with the result
       # @return [Numo::DFloat] whole numbers, the same array
       def self.round(scaled)
         (scaled.inplace.clip(-FULL_SCALE, FULL_SCALE - 1) + ROUND) - ROUND
       end
 
-      # Limits only where needed, since limiting costs as much as all the rest.
+      # Clips only where needed, because clipping costs as much as everything else together.
       # @param block [Numo::SFloat] full scale 1.0
-      # @yieldparam where [Numo::Bit] the samples beyond full scale, if there are any
+      # @yieldparam where [Numo::Bit] true for each sample beyond full scale; yielded only if there are any
       # @return [Numo::Int32]
       def self.limit(block)
         scaled = block * FULL_SCALE

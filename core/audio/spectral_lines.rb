@@ -13,7 +13,7 @@ module Loomshuttle
       # @param block [Numo::DFloat] [frames, lanes]
       # @param frequencies [Array<Numeric>] in Hz, below half the rate
       # @param rate [Numeric] samples a second
-      # @return [Numo::DFloat] [frequencies, lanes], the amplitude of the sine that would read the same
+      # @return [Numo::DFloat] [frequencies, lanes], the amplitude of a sine that gives the same reading, full scale 1.0
       def self.amplitudes(block, frequencies, rate)
         window, waves = waves(block.shape[0], frequencies, rate)
         rows = block.transpose * window

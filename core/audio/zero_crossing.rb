@@ -7,7 +7,7 @@ module Loomshuttle
     # Finds zero crossings, where sound can be cut and joined with the least noise.
     module ZeroCrossing
       # @param sound [Numo::NArray] [frames]   @param from [Integer] frame
-      # @return [Integer] the frame nearest to it that is zero, or the first behind a change of sign; `from` itself where there is none
+      # @return [Integer] the nearest frame that is zero or follows a change of sign; `from` itself if there is none
       def self.nearest(sound, from)
         return from if sound.size < 2
 

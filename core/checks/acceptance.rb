@@ -5,14 +5,14 @@ module Loomshuttle
     # Findings that somebody has accepted, each with a reason.
     module Acceptance
       WORDS = Shape.text(most: 200)
-      # What each kind of edit is told.
+      # Options of each kind of edit.
       OPTIONS = { "accept" => Shape.record({ "finding" => WORDS, "reason" => WORDS }), "reopen" => Shape.record({ "finding" => WORDS }) }.freeze
 
       # @param show [Settings::Show]
       # @param kind ["accept", "reopen"]   @param options [Hash{String=>Object}]
-      # @param heard [Array<Finding>] by ear, which no show tells of
+      # @param heard [Array<Finding>] about who hears what (`heard`), which depend on more than the show
       # @return [Settings::Edit]
-      # @raise [Invalid] when there is no such finding, or no reason
+      # @raise [Invalid] if there is no such finding, or no reason is given
       def self.edit(show, kind, options, heard: [])
         given = OPTIONS.fetch(kind).check(options, "options")
         accepted = show.setup.accepted

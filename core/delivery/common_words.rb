@@ -8,7 +8,7 @@ module Loomshuttle
       LEAST = 3
 
       # @param texts [Array<String>] names without folder and ending
-      # @return [Array(Integer, Integer)] words in front, and behind; each name keeps one at least
+      # @return [Array(Integer, Integer)] how many words at the start and at the end all names share; each name keeps at least one
       def self.of(texts)
         lists = texts.map { |text| NameWords.tokens(text) }.uniq
         return [0, 0] if lists.size < LEAST

@@ -13,7 +13,7 @@ module Loomshuttle
       SURE = 0.85
 
       # @param show [Settings::Show]
-      # @return [Array<Target>] every track that is used, by its title, its own name, and the names of its channels
+      # @return [Array<Target>] every used track with its title, its own name and the names of its channels
       def self.targets(show)
         show.tracks.values.select(&:used?).map do |track|
           channels = track.inputs.filter_map { |lane| show.sends[lane]&.source }.filter_map { |base| show.channel_at(base) }
@@ -23,7 +23,7 @@ module Loomshuttle
       end
 
       # @param recordings [Array<#names>]   @param targets [Array<Target>]
-      # @return [Hash{#names=>Found}] by identity; each target once, the best pairs first
+      # @return [Hash{#names=>Found}] compared by identity; each target is used once, the best pairs first
       def self.pairs(recordings, targets)
         scores = recordings.product(targets).map { |one, target| [best(one.names, target), one, target] }.select { |score, _, _| score >= LEAST }
         taken = {}.compare_by_identity
@@ -39,10 +39,10 @@ module Loomshuttle
       end
 
       # @param names [Array<Name>]
-      # @return [Float] score of the one that fits best
+      # @return [Float] the best score among the names
       def self.best(names, target) = names.map { |name| score(name, target) }.max || 0.0
 
-      # @return [Float] 0 to 1, and a little above where the number in front is that of the track, too
+      # @return [Float] 0 to 1, and slightly more if the leading number is the track's number too
       def self.score(name, target)
         by_words = target.names.map { |called| likeness(name, called) }.max || 0.0
         return by_words unless name.number == target.number

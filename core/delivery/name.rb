@@ -8,8 +8,8 @@ module Loomshuttle
     #   side    :left, :right or nil                                         stem     the name without its part
     #   text    for people: as it was written, without the words that all of them have
     Name = Value.define(:words, :number, :part, :sure, :side, :stem, :text) do
-      # @param file [String] its name, with or without folder and ending
-      # @param front [Integer] words that are left out in front   @param back [Integer] and behind
+      # @param file [String] file name, with or without folder and extension
+      # @param front [Integer] words to drop at the start   @param back [Integer] words to drop at the end
       # @return [Name]
       def self.parse(file, front: 0, back: 0) = of(File.basename(file, ".*"), front: front, back: back)
 
@@ -23,16 +23,16 @@ module Loomshuttle
         new(words: NameWords.of(tokens), number: number, part: part, sure: sure, side: NameWords.side(tokens), stem: plain, text: NameWords.between(text, front, back))
       end
 
-      # @return [Name] of all parts
+      # @return [Name] without the part number: the name all parts share
       def whole = part ? with(part: nil, sure: nil, text: NameParts.without(text, part)) : self
 
-      # @return [Name] of both sides
+      # @return [Name] without left or right: the name both sides share
       def without_side = side ? with(side: nil, text: NameWords.without_side(text)) : self
 
-      # @param lane [Integer] from 0, of so many   @return [Name] of that lane of a file that is called so
+      # @param lane [Integer] from 0   @param lanes [Integer] of the file   @return [Name] of that lane
       def beside(lane, lanes) = lanes == 2 ? with(side: %i[left right][lane], text: "#{text} #{%w[L R][lane]}") : with(text: "#{text} #{lane + 1}")
 
-      # A number behind that is not surely a part is a word of the name: cornet 2.
+      # A trailing number that may not be a part number counts as a word of the name: "cornet 2".
       # @return [Array<String>]
       def all_words = words + (part && sure != :words ? [part.to_s] : [])
     end

@@ -24,13 +24,13 @@ module Loomshuttle
 
       class << self
         # @param text [String]
-        # @return [Array<String>] words and numbers in small letters, without accents
+        # @return [Array<String>] words and numbers in lower case, without accents
         def tokens(text)
           text.sub(COPY, "").unicode_normalize(:nfkd).gsub(/\p{Mn}/, "").gsub(/(\p{Ll})(\p{Lu})/, '\1 \2').downcase.gsub(/[^\p{L}\p{N}]+/, " ").split
         end
 
-        # @param text [String]   @param front [Integer] words that are left out in front   @param back [Integer] and behind
-        # @return [String] what is left, as it was written
+        # @param text [String]   @param front [Integer] words to drop at the start   @param back [Integer] words to drop at the end
+        # @return [String] the rest, as written
         def between(text, front, back)
           return text if front.zero? && back.zero?
 
@@ -41,13 +41,13 @@ module Loomshuttle
         end
 
         # @param tokens [Array<String>]
-        # @return [Array<String>] what says which source it is, each word once
+        # @return [Array<String>] the words that identify a source, each once
         def of(tokens) = tokens.reject { |token| SAYS_NOTHING.match?(token) || SIDES.key?(token) }.flat_map { |token| expand(token) }.uniq - EMPTY
 
         # @return [Symbol, nil] :left or :right
         def side(tokens) = tokens.filter_map { |token| SIDES[token] }.last
 
-        # @param text [String]   @return [String] without the word for a side at its end
+        # @param text [String]   @return [String] without a trailing word for left or right
         def without_side(text) = SIDES.key?(text[/[[:alpha:]]+\z/].to_s.downcase) ? text.sub(/[^[:alnum:]]*[[:alpha:]]+\z/, "") : text
 
         private

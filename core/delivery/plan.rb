@@ -35,7 +35,7 @@ module Loomshuttle
         remarked(items, @apart ? ["the times in the files are too far apart; all start together"] : [])
       end
 
-      # @param choices [Array<Array(Recording, Integer, Integer)>] as somebody has arranged them: with track (or nil) and offset at the show's rate
+      # @param choices [Array<Array(Recording, Integer, Integer)>] recording, track (or nil) and offset in samples at the show's rate
       # @return [Array<Item>]
       def arranged(choices)
         remarked(choices.map { |recording, track, offset| item(recording, track, 1.0, offset) })

@@ -11,7 +11,7 @@ module Loomshuttle
         new(pieces: sounds.map { |sound| [Source.new(sound: sound, lane: nil)] }, names: [name, *inside(sounds.first)])
       end
 
-      # As somebody has put it together.
+      # A recording put together by hand.
       # @param pieces [Array<Array<Source>>]
       def self.arranged(pieces)
         first = pieces.first.first
@@ -21,7 +21,7 @@ module Loomshuttle
         pieces.first.size > 1 ? one.with(names: one.names.map(&:without_side)) : one
       end
 
-      # What a file of one source calls it.
+      # The name that a single-source file carries inside.
       def self.inside(sound)
         called = sound.called.map { |one| Name.of(one) }
         return [] unless called.size == sound.lanes && called.map(&:words).uniq.size == 1
@@ -30,25 +30,25 @@ module Loomshuttle
       end
       private_class_method :inside
 
-      # @return [Array<Sound>] all files, each once
+      # @return [Array<Sound>] all its files, each once
       def sounds = pieces.flatten(1).map(&:sound).uniq
 
       # @return [Sound]
       def first = pieces.first.first.sound
 
-      # @return [Integer] 1 or 2 of what it becomes
+      # @return [Integer] lanes of the resulting track: 1 or 2
       def lanes = pieces.map { |piece| piece.sum(&:lanes) }.max.clamp(1, 2)
 
-      # @param rate [Integer]   @return [Integer] length at that rate; of two sides the longer one counts
+      # @param rate [Integer] samples per second   @return [Integer] length in frames at that rate; the longer side counts
       def frames(rate) = pieces.sum { |piece| piece.map { |source| source.sound.then { |sound| (sound.frames * rate / sound.rate.to_f).round } }.max }
 
-      # @return [Integer, nil] samples since midnight at that rate, where its file tells them
+      # @return [Integer, nil] samples since midnight at that rate (BWF time reference); nil if the file has none
       def begins(rate) = first.time_reference&.then { |samples| (samples * rate / first.rate.to_f).round }
 
-      # One lane of it, called so.
+      # @return [Recording] one lane of this one under the given name
       def lane(number, name) = with(pieces: pieces.map { |piece| [piece.first.with(lane: number)] }, names: [name])
 
-      # @return [String] for people
+      # @return [String] shown to people
       def title = names.last.text
     end
   end

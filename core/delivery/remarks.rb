@@ -4,7 +4,7 @@ module Loomshuttle
   module Delivery
     # Remarks about an imported recording: how it will be processed, and what does not fit.
     class Remarks
-      # Silence behind it is told from so much on, and sides that end apart (seconds).
+      # Trailing silence, or sides of different length, is reported from this much on (seconds).
       SILENCE, SIDES = 0.5, 0.01
 
       # @param item [Plan::Item]   @param target [Matching::Target, nil]   @param rate [Integer] of the show
@@ -13,15 +13,15 @@ module Loomshuttle
         @recording, @pieces = item.recording, item.recording.pieces
       end
 
-      # @param longest [Integer] where the last one ends, in frames   @param usual [Integer, nil] where most of them end
+      # @param longest [Integer] end of the longest recording, in frames   @param usual [Integer, nil] where most recordings end
       # @return [Array<String>]
       def notes(longest, usual)
         [rates, @pieces.size > 1 ? "#{@pieces.size} parts are joined" : nil, sides, wide, @target.nil? ? "no track has this name" : nil,
          @target && @item.score < Matching::SURE ? "guessed: please check" : nil, silence(longest, usual)].compact
       end
 
-      # @param usual [Integer, nil] where most of them end, in frames
-      # @return [Array<String>] with names
+      # @param usual [Integer, nil] frame at which most recordings end
+      # @return [Array<String>] sentences that name the recording
       def warnings(usual)
         [width, apart, mixed, missing, ends_apart(usual)].compact
       end

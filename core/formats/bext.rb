@@ -18,7 +18,7 @@ module Loomshuttle
       const_set(:FIXED, 602)
 
       # @param data [String] the chunk's data
-      # @return [Bext, nil] nil for what is too short to be one
+      # @return [Bext, nil] nil if the data is too short
       def self.unpack(data)
         return if data.bytesize < self::FIXED
 

@@ -7,7 +7,7 @@ module Loomshuttle
       DIVISION = 960
       # Of General MIDI's percussion: high and low wood block; and how hard.
       NOTES = { "accent" => [76, 120], "beat" => [77, 96], "between" => [77, 56] }.freeze
-      # A ramp is told by steps of a quarter of a beat.
+      # A ramp becomes steps of a quarter beat.
       RAMP = 1/4r
 
       class << self

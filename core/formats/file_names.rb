@@ -11,9 +11,9 @@ module Loomshuttle
       private_constant :RESERVED
 
       class << self
-        # @param name [String] as a person wrote it   @param most [Integer] bytes
-        # @return [String] letters with their marks, digits, spaces, - and _; "unnamed" where nothing is left. Letters are composed (NFC), for two systems may
-        #   keep one name in two ways
+        # @param name [String] as typed   @param most [Integer] longest result in bytes
+        # @return [String] letters with accents, digits, spaces, - and _; "unnamed" if nothing is left. Letters are composed (NFC), because systems
+        #   differ in how they store them
         def safe(name, most: MOST)
           plain = cut(name.scrub("_").unicode_normalize(:nfc).gsub(/[^\p{L}\p{M}\p{N} _-]/, "_").squeeze(" _").strip, most).strip
           return "unnamed" if plain.delete("_ -").empty?

@@ -7,7 +7,7 @@ module Loomshuttle
     # The iXML chunk of a captured file: which track it is, and of which take (iXML specification 2.10, as published by its
     # authors; element names from memory).
     module IXml
-      # A track as far as it is told here, where there is no other.
+      # A track with the fields used here, for callers that have no other.
       Track = Value.define(:number, :name, :inputs)
 
       # @param project [String]  @param take [String]  @param track [Track, #name, #number, #inputs]
@@ -34,7 +34,7 @@ module Loomshuttle
       LONGEST, TRACKS, LETTERS = 65_536, 256, 120
 
       class << self
-        # What a file of ours says of itself. Whoever wrote it, each field is bounded, and one that is not there is nil.
+        # Reads what our own files say about themselves. Every field is limited in length; a missing one is nil.
         # @param text [String] the chunk's data
         # @return [Hash] project, take, family, index (the track's number), and tracks, each with name and lane (1-based)
         def read(text)
@@ -47,9 +47,9 @@ module Loomshuttle
             "tracks" => tracks }
         end
 
-        # What a file calls its lanes, in the order in which they lie in it. Whoever wrote it is believed in nothing else.
+        # Reads the names of a file's lanes, in file order. Nothing else is trusted in a stranger's chunk.
         # @param text [String] the chunk's data, whatever it is
-        # @return [Array<String>] empty where it does not name them all
+        # @return [Array<String>] empty unless every lane has a name
         def names(text)
           tracks = text.byteslice(0, LONGEST).force_encoding("UTF-8").scrub("").scan(%r{<TRACK>(.*?)</TRACK>}m).first(TRACKS).flatten
           named = tracks.to_h { |track| [track[/<INTERLEAVE_INDEX>\s*(\d{1,3})\s*</, 1].to_i, track[%r{<NAME>([^<]*)</NAME>}, 1].to_s] }

@@ -34,10 +34,10 @@ module Loomshuttle
       NO = ["", "no", "n", "0", "false", "off", "-", "–", "—", "✗", "☐", "nein", "non", "none"].freeze
 
       # @param text [String] UTF-8
-      # @param show [Settings::Show] whose rig the sockets are looked up in
-      # @param known [Hash{String=>String}] headers as somebody has mapped them: plain header => a key of HEADERS, or "" for nothing
-      # @return [Read] unknown: headers that mean nothing here
-      # @raise [Invalid] when it is not a table, or no column is a name
+      # @param show [Settings::Show] its rig decides which sockets exist
+      # @param known [Hash{String=>String}] headers mapped by hand: plain header => a key of HEADERS, or "" to ignore it
+      # @return [Read] `unknown` holds the headers that were not recognised
+      # @raise [Invalid] if it is not a table, or no column holds names
       def self.read(text, show, known: {})
         table = table(text, known)
         raise Invalid.new("No column is called #{HEADERS[:name].first(3).join(', ')}, or another word for the source's name.", where: "line 1") unless table.fields.include?(:name)
@@ -51,7 +51,7 @@ module Loomshuttle
         Read.new(entries: entries, problems: problems, unknown: table.unknown(known))
       end
 
-      # What the columns of a list are taken for, so that somebody can say it better.
+      # Tells what each column is taken for, so that a person can correct it.
       # @return [Array<Column>]
       # @raise [Invalid] when it is not a table
       def self.columns(text, known: {})
@@ -62,11 +62,11 @@ module Loomshuttle
         end
       end
 
-      # @return [String] a header without what differs from list to list
+      # @return [String] a header in lower case without punctuation, for comparing
       def self.plain(word) = word.to_s.downcase.gsub(/[_.:?*]+/, " ").squeeze(" ").strip
 
       # @param show [Settings::Show]
-      # @return [String] one line a named channel; lines end in CR LF, as RFC 4180 has them
+      # @return [String] one line per named channel; lines end in CR LF (RFC 4180)
       def self.write(show)
         rows = Settings::SharedPreamp.settled(show).channels.values.reject { |channel| channel.name.empty? }.map do |channel|
           source = channel.stage && show.layout.source(channel.stage)

@@ -11,7 +11,7 @@ module Loomshuttle
         @by_socket = show.layout.sources.select(&:socket).to_h { |source| [source.socket, source.point] }
       end
 
-      # @param fields [Hash{Symbol=>String}] by column  @param line [Integer]
+      # @param fields [Hash{Symbol=>String}] cell by column  @param line [Integer] in the file
       # @return [Array(InputList::Entry or nil, Array<InputList::Problem>)]
       def read(fields, line)
         @line, @problems = line, []

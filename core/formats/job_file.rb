@@ -75,7 +75,7 @@ module Loomshuttle
         # @return [String] a job as the file holds it
         def dump(data) = JSON.pretty_generate(data)
 
-        # Stands for a job that cannot be read.
+        # Placeholder for a job that cannot be read.
         # @param id [String] name of its folder   @param made_at [Time]
         def unreadable(id, why, made_at)
           { "id" => Text.readable(id, most: 80), "kind" => "export", "number" => nil, "name" => "A job that cannot be read", "form" => "folder", "state" => UNREADABLE, "done" => 0,

@@ -17,7 +17,7 @@ module Loomshuttle
           new(rows[at] || [], fields(rows[at] || [], known), rows.drop(at + 1), at + 2)
         end
 
-        # Each field is one column's; a word that means two things is the one that no other column is.
+        # Gives each field to one column; an ambiguous header takes the field that no other column has.
         # @return [Array<Symbol, nil>]
         def fields(header, known)
           taken = known.values_at(*header.map { |word| InputList.plain(word) }).compact
@@ -42,11 +42,11 @@ module Loomshuttle
         @header, @fields, @rows, @first = header.map { |word| word.to_s.strip }, fields, rows, first
       end
 
-      # @return [Enumerator] of each row that is not empty, with its line
+      # @return [Enumerator] over the rows that are not empty, each with its line number
       def rows = @rows.each.with_index(@first).reject { |row, _| row.all? { |cell| cell.to_s.strip.empty? } }.each
 
       # @param known [Hash{String=>String}]
-      # @return [Array<String>] headers that mean nothing, and that nobody has put aside
+      # @return [Array<String>] headers that are neither recognised nor mapped by hand
       def unknown(known) = header.zip(fields).select { |word, field| field.nil? && !word.empty? && !known.key?(InputList.plain(word)) }.map(&:first)
     end
   end

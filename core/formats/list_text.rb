@@ -14,7 +14,7 @@ module Loomshuttle
       private_constant :MARKS, :GLANCE, :FORMULA, :MARKED
 
       class << self
-        # @param bytes [String] of a file
+        # @param bytes [String] content of a file
         # @return [String] UTF-8, lines end in LF
         # @raise [Invalid] when it is not text
         def decode(bytes)
@@ -36,8 +36,8 @@ module Loomshuttle
           forgiving(text, separator) or raise Invalid.new("This is not CSV: #{e.message.sub(/ in line \d+\.?\z/, '')} in line #{e.line_number}.", where: "line #{e.line_number}")
         end
 
-        # What a spreadsheet would take as a formula gets an apostrophe before it, as spreadsheets themselves mark text; `rows` takes it away again.
-        # So does what begins with such an apostrophe already.
+        # Puts an apostrophe before anything a spreadsheet would run as a formula, as spreadsheets do to mark text; `rows` removes it again.
+        # Text that already begins with such an apostrophe gets another one.
         # Common practice (OWASP, "CSV Injection").
         # @param row [Array<Object>]
         # @return [Array<Object>]

@@ -14,7 +14,7 @@ module Loomshuttle
 
       # @param list [Array<Marker>]
       # @return [String] "cue " and "LIST adtl" chunks of a WAV file (Microsoft/IBM, Multimedia Programming Interface and Data
-      #   Specifications 1.0, 1991); empty without markers. Places beyond 32 bits cannot be told there and are left out
+      #   Specifications 1.0, 1991); empty without markers. Positions beyond 32 bits do not fit there and are left out
       def self.chunks(list)
         list = list.select { |marker| marker.at < Wav::ELSEWHERE }
         return "".b if list.empty?

@@ -4,7 +4,7 @@ module Loomshuttle
   module Formats
     # A Standard MIDI File of format 0 (MIDI Manufacturers Association, Standard MIDI Files 1.0): events at ticks, in any order.
     class MidiFile
-      # @param division [Integer] ticks a quarter note
+      # @param division [Integer] ticks per quarter note
       def initialize(division)
         @division = division
         @events = []
@@ -19,7 +19,7 @@ module Loomshuttle
       # @param beats [Integer]   @param unit [Integer] 4: quarters, 8: eighths, a power of 2
       def meter(tick, beats, unit) = meta(tick, 0x58, [beats, unit.bit_length - 1, 24, 8].pack("C4"))
 
-      # @param channel [Integer] from 1   @param ticks [Integer] its length
+      # @param channel [Integer] from 1   @param ticks [Integer] length of the note
       def note(tick, channel, key, velocity, ticks)
         add(tick, [0x90 | (channel - 1), key, velocity].pack("C3"))
         add(tick + ticks, [0x80 | (channel - 1), key, 0].pack("C3"))

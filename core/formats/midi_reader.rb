@@ -19,7 +19,7 @@ module Loomshuttle
       attr_reader :length
 
       # @param bytes [String]
-      # @raise [Invalid] when it is none, or counts in frames of film
+      # @raise [Invalid] if it is not a MIDI file, or uses SMPTE time division
       def initialize(bytes)
         wrong("is larger than #{LARGEST >> 20} MiB") if bytes.bytesize > LARGEST
         mark, size, _, tracks, @division = bytes.unpack("a4Nnnn")

@@ -7,7 +7,7 @@ module Loomshuttle
     class MidiStream
       # kind: "note", "control" or "program"; number: of the note, controller or program; channel from 1; down: pressed or let go
       Message = Value.define(:kind, :number, :channel, :down) do
-        # @return [String] what it is, pressed or not: "control 64 ch 1"
+        # @return [String] identifies the switch, pressed or released: "control 64 ch 1"
         def name = "#{kind} #{number} ch #{channel}"
       end
       # Bytes that follow a status.

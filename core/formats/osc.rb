@@ -23,8 +23,8 @@ module Loomshuttle
       DEEPEST, MOST = 8, 1000
 
       # @param bytes [String] a message or a bundle
-      # @return [Array<Message>] all messages; time tags are not waited for
-      # @raise [Malformed] saying what is wrong with them
+      # @return [Array<Message>] all messages of a bundle too; time tags are ignored
+      # @raise [Malformed] says what is wrong
       def self.unpack(bytes, depth = 0)
         bytes = bytes.b
         raise Malformed, "bundles are nested more than #{DEEPEST} deep" if depth > DEEPEST

@@ -34,7 +34,7 @@ module Loomshuttle
         payload && Packet.new(type & 0x7f, sequence, timestamp, source, payload)
       end
 
-      # Steps over contributing sources and a header extension, and drops padding (RFC 3550, 5.1 and 5.3.1).
+      # Skips contributing sources and a header extension, and drops padding (RFC 3550, 5.1 and 5.3.1).
       def self.payload_of(bytes, flags)
         start = HEADER_BYTES + (4 * (flags & 0x0f))
         if flags.anybits?(0x10)
@@ -47,7 +47,7 @@ module Loomshuttle
       end
       private_class_method :payload_of
 
-      # The difference that makes the new number follow the old one most closely, either way.
+      # The shortest way from one counter value to another, in either direction.
       # @return [Integer] signed steps from old to new on a counter that wraps at `size`
       def self.distance(old, new, size)
         step = (new - old) % size

@@ -5,11 +5,11 @@ module Loomshuttle
     # Packs lanes into RTP L24 packets (RFC 3190): streams of at most eight lanes, one packet a millisecond each.
     class RtpOut
       # @param streams [Array<Sdp::Stream>]
-      # @param packet [Integer] frames a packet
+      # @param packet [Integer] frames per packet
       # @param session [Integer] SSRC of the first stream; the others count on from it
-      # @param sparing [Boolean] whether a stream that is silent for the whole of a block sends nothing
-      # @param together [Boolean] whether all packets of a stream's block are handed over as one piece, one after the other
-      # @param send [Proc] takes stream index and bytes; together also how many bytes a packet has
+      # @param sparing [Boolean] whether a stream sends nothing for a block in which it is silent throughout
+      # @param together [Boolean] whether the packets of a stream's block are handed over in one string, one after the other
+      # @param send [Proc] called with stream index and bytes, and with `together` also the bytes per packet
       def initialize(streams, packet:, session:, sparing: false, together: false, &send)
         @sparing, @together = sparing, together
         @streams = streams
@@ -21,10 +21,10 @@ module Loomshuttle
 
       # @param block [Numo::Int32] [frames, lanes], frames a multiple of the packet
       # @param time [Integer] sample counter of its first frame
-      # @param sparing [Boolean] false: what was sent for that time before is replaced, so that silence is sent as well
+      # @param sparing [Boolean] false: replaces what was sent for that time before, so silence is sent too
       def write(block, time, sparing: @sparing) = put(pack(block, sparing: sparing), block.shape[0], time)
 
-      # @param payloads [Array<String, nil>] what pack gave for a block, now or at another time   @param frames [Integer] of the block
+      # @param payloads [Array<String, nil>] result of pack   @param frames [Integer] length of the block
       # @param time [Integer] as for write
       def put(payloads, frames, time)
         count = frames / @packet
@@ -37,7 +37,7 @@ module Loomshuttle
       end
 
       # @param block [Numo::Int32]   @param sparing [Boolean] as for write
-      # @return [Array<String, nil>] bytes of the block's sound by stream; nil where nothing is to be sent
+      # @return [Array<String, nil>] bytes for each stream; nil for a stream that sends nothing
       def pack(block, sparing: @sparing)
         # The same frozen block again is the same bytes again.
         return @payloads if block.frozen? && block.equal?(@block) && sparing == @spared

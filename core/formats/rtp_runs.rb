@@ -12,7 +12,7 @@ module Loomshuttle
         def count = payload.bytesize / bytes
 
         # @param frame_bytes [Integer]
-        # @return [Array<Rtp::Packet>] one by one
+        # @return [Array<Rtp::Packet>] in order
         def packets(frame_bytes)
           frames = bytes / frame_bytes
           Array.new(count) do |nth|
@@ -21,9 +21,9 @@ module Loomshuttle
         end
       end
 
-      # @param datagrams [Array<String>] of one stream, as they came
+      # @param datagrams [Array<String>] of one stream, in order of arrival
       # @param frame_bytes [Integer] of the stream
-      # @return [Array<Run, String>] in the same order; what is not a plain packet of whole frames stays as it came
+      # @return [Array<Run, String>] in the same order; a datagram that is not a plain packet of whole frames is returned unchanged
       def self.of(datagrams, frame_bytes)
         datagrams.each_with_object([]) do |bytes, list|
           packet = plain(bytes, frame_bytes)

@@ -9,7 +9,7 @@ module Loomshuttle
 
       # @param name [String] session name
       # @param streams [Array<Stream>]
-      # @param session [Integer] a number that is new for each session
+      # @param session [Integer] number of the session, different each time
       # @return [String] lines end with CR LF
       def self.write(name, streams, session:)
         host = streams.first.host

@@ -11,7 +11,7 @@ module Loomshuttle
       Read = Value.define(:show, :profiles)
 
       # @param show [Settings::Show]
-      # @param shipped [Array<String>] ids of profiles that everybody has
+      # @param shipped [Array<String>] ids of the profiles that come with every installation
       # @return [Hash] JSON
       def self.write(show, shipped:)
         ids = [show.rig.desk, show.rig.interface, *show.boxes.values.map(&:profile)].compact.uniq - shipped
@@ -19,10 +19,10 @@ module Loomshuttle
         { "format" => FORMAT, "about" => show.about.transform_keys(&:to_s), "settings" => show.set_settings, "profiles" => profiles }
       end
 
-      # @param data [Hash] that the schema has accepted
+      # @param data [Hash] already checked against the schema
       # @param catalog [Rig::Catalog]
       # @return [Read]
-      # @raise [Invalid] with every fault, its setting's path as the place; nothing is taken then
+      # @raise [Invalid] lists every fault, each with its setting's path; nothing is imported
       def self.read(data, catalog)
         profiles = read_profiles(data.fetch("profiles", []), catalog)
         about = data.fetch("about").transform_keys(&:to_sym)

@@ -55,7 +55,7 @@ module Loomshuttle
 
       class << self
         # @param data [Object] parsed JSON
-        # @return [Hash] a manifest that holds what everybody counts on
+        # @return [Hash] the manifest with all required fields
         # @raise [Invalid]
         def check(data)
           kept = SHAPE.check(data, FILE)
@@ -71,12 +71,12 @@ module Loomshuttle
         # @return [Array<Markers::Marker>]
         def markers(manifest) = manifest.fetch("markers", []).map { |one| Markers::Marker.new(at: one["at"], frames: one["frames"].to_i, name: one["name"]) }
 
-        # @return [String] a manifest as the file holds it
+        # @return [String] the manifest as file content
         def dump(data) = JSON.pretty_generate(data)
 
         # @param folder [String] of a take
         # @return [Hash]
-        # @raise [Invalid] when it cannot be read, or was put aside   @raise [Errno::ENOENT] when there is none
+        # @raise [Invalid] if it cannot be read or was set aside   @raise [Errno::ENOENT] if there is none
         def read(folder)
           aside = File.join(folder, ASIDE)
           raise Invalid.new(Text.readable(File.read(aside), most: 400), where: folder) if File.exist?(aside)
@@ -90,8 +90,8 @@ module Loomshuttle
         end
 
         # @param root [String] folder of all takes
-        # @return [Array<Array(String, Hash)>] each take's folder and manifest, oldest first; one that cannot be read hides no other and is
-        #   told as what it is
+        # @return [Array<Array(String, Hash)>] each take's folder and manifest, oldest first; an unreadable one is listed with a
+        #   placeholder (unreadable) and hides no other
         def all(root)
           return [] unless Dir.exist?(root)
 
@@ -102,7 +102,7 @@ module Loomshuttle
         end
 
         # @param folder [String] of a take
-        # @return [Hash] its manifest; where that cannot be read, what stands for it
+        # @return [Hash] its manifest, or a placeholder if that cannot be read
         def told(folder)
           read(folder)
         rescue Errno::ENOENT
@@ -111,9 +111,9 @@ module Loomshuttle
           unreadable(File.basename(folder), "It cannot be read: #{Text.readable(e.message, most: 400)} Its files are left as they are in #{Text.readable(folder, most: 400)}.")
         end
 
-        # Stands for a folder whose manifest cannot be read.
-        # @param name [String] of the folder   @param why [String]
-        # @return [Hash] a manifest with nothing in it
+        # Placeholder for a folder whose manifest cannot be read.
+        # @param name [String] of the folder   @param why [String] reason, a sentence
+        # @return [Hash] a manifest without tracks
         def unreadable(name, why)
           plain = Text.readable(name, most: 120)
           id = Digest::SHA256.hexdigest(name.b).unpack("a8a4a4a4a12").join("-")

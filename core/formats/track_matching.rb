@@ -9,8 +9,8 @@ module Loomshuttle
 
       class << self
         # @param taken [Array<Hash>] tracks of a take's manifest
-        # @param known [Array<#name, #outputs>] tracks of this show; of two with one name the first counts
-        # @return [Match] each track of this show plays for one of the take at most
+        # @param known [Array<#name, #outputs>] tracks of this show; if two share a name, the first counts
+        # @return [Match] each track of this show is matched with one track of the take at most
         def of(taken, known)
           free = known.reject { |track| track.outputs.empty? || plain(track.name).empty? }.reverse.to_h { |track| [plain(track.name), track] }
           matched = taken.to_h { |track| [track["number"], free.delete(plain(track["name"]))] }.compact
@@ -18,7 +18,7 @@ module Loomshuttle
         end
 
         # @param manifest [Hash]   @param project [String] name of this show
-        # @return [Boolean] whether a take tells of another show; where one of the two has no name, it is taken for ours
+        # @return [Boolean] whether a take belongs to another show; false if either has no name
         def other_show?(manifest, project)
           theirs, ours = [manifest["project"], project].map { |name| name.to_s.strip }
           !theirs.empty? && !ours.empty? && theirs != ours

@@ -7,17 +7,17 @@ module Loomshuttle
     module Wav
       PCM = 1
       FLOAT = 3
-      # What RIFF's 32 bits can tell; a field that says so is told in the "ds64" chunk instead.
+      # Largest value of RIFF's 32 bits; a field with it means that the "ds64" chunk holds the true one.
       ELSEWHERE = 0xFFFFFFFF
 
       # Chunks that a file has at most; more are not a sound file, but a disk full of zeros.
       MOST = 500
 
-      # Walks the chunks of a file up to the samples, or through the whole of it.
+      # Walks the chunks of a file up to the samples, or to the end of the file.
       # @param file [IO]
-      # @param whole [Boolean] whether to go on behind the samples
+      # @param whole [Boolean] whether to continue after the samples
       # @yieldparam id [String] four letters
-      # @yieldparam size [Integer] bytes as its header (or "ds64") tells
+      # @yieldparam size [Integer] bytes according to its header (or "ds64")
       # @yieldparam at [Integer] where its data starts
       # @return [Boolean] whether it is a RIFF/WAVE or RF64 file
       def self.each_chunk(file, whole: false)

@@ -19,8 +19,8 @@ module Loomshuttle
         new(ways, entries, levels.amplitudes).tap(&:compute)
       end
 
-      # @param gains [Numo::DFloat] amplitude of each level slot, 0 where nobody knows it
-      # @param like [Board, nil] on the same ways, whose figures are begun with
+      # @param gains [Numo::DFloat] amplitude of each level slot, 0 where it is unknown
+      # @param like [Board, nil] a board on the same paths whose figures are copied first
       def initialize(ways, entries, gains, like: nil)
         @ways, @entries, @gains = ways, entries, gains
         @joins = ways.gains(gains)
@@ -31,11 +31,11 @@ module Loomshuttle
         @carried = like ? like.carried.dup : Array.new(ways.points.size)
       end
 
-      # From the beginning.
+      # Computes everything.
       def compute = @carried.each_index { |place| sum(place) }
 
       # @param levels [Signal::Levels]
-      # @return [Board] with other levels; only what lies behind those that differ is computed
+      # @return [Board] with these levels; recomputes only what lies downstream of a changed one
       def with(levels)
         gains = levels.amplitudes
         changed = gains.ne(@gains).where
@@ -44,38 +44,38 @@ module Loomshuttle
         Board.new(@ways, @entries, gains, like: self).tap { |board| board.recompute(@ways.behind(changed.to_a)) }
       end
 
-      # @param places [Array<Integer>] in order
+      # @param places [Array<Integer>] of points, upstream ones first
       def recompute(places)
         @changed = places.to_h { |place| [place, true] }
         places.each { |place| sum(place) }
       end
 
-      # @return [Boolean] whether what is heard there may be another than on the board that this one was made from
+      # @return [Boolean] whether the figures there may differ from those of the board that this one was made from
       def changed?(point) = @changed.key?(@ways.places[point])
 
       # @param point [Rig::Point]   @param entry [Rig::Point]
-      # @return [Float] amplitude with its sign; 0 for silence
+      # @return [Float] amplitude, negative if the polarity is inverted; 0 for silence
       def amplitude(point, entry) = at(0, @ways.places[point], @columns[entry])
 
       # @param point [Rig::Point]
-      # @return [Integer] samples from where sound enters to there; the same for all that does
+      # @return [Integer] delay in samples from the entries to the point; the same for every entry
       def delay(point) = @ways.delay(point)
 
-      # @return [Integer] ways that carry something
+      # @return [Integer] number of paths that carry sound
       def count(point, entry) = at(1, @ways.places[point], @columns[entry]).to_i
 
       # @param point [Rig::Point]
-      # @return [Numo::DFloat, nil] amplitudes of all entries; nil where nothing comes by
+      # @return [Numo::DFloat, nil] amplitudes by entry; nil if no path leads there
       def row(point) = @ways.places[point]&.then { |place| row_at(0, place) }
 
-      # @return [Numo::DFloat, nil] numbers of ways, likewise
+      # @return [Numo::DFloat, nil] numbers of paths by entry; nil if no path leads there
       def counts(point) = @ways.places[point]&.then { |place| row_at(1, place) }
 
       # @return [Integer, nil] column of an entry
       def column(entry) = @columns[entry]
 
       # @param point [Rig::Point]   @param entry [Rig::Point]
-      # @return [Array<Signal::Join>] the way that carries most, from the entry on; empty where there is none
+      # @return [Array<Signal::Join>] the loudest path, starting at the entry; empty if there is none
       def loudest(point, entry)
         place, column = @ways.places[point], @columns[entry]
         joins = []

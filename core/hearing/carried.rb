@@ -9,7 +9,7 @@ module Loomshuttle
 
       class << self
         # @param survey [Survey]   @param listener [Integer]
-        # @return [Array(String, Array<Way>)] "outputs" or "channels", and the ways
+        # @return [Array(String, Array<Way>)] "outputs" or "channels", and the paths
         # @raise [Invalid] when there is no such listener
         def of(survey, listener)
           direct = survey.sides(listener).each_with_index.flat_map { |points, side| points.map { |point| lane_of(survey, point)&.with(side: side) } }

@@ -4,8 +4,8 @@ module Loomshuttle
   module Hearing
     # The notches of a comb filter, where a sound arrives twice and the later arrival is out of polarity with the first: f = (2k + 1) / (2 dt).
     module Comb
-      # @param samples [Integer] between both   @param rate [Integer] samples a second
-      # @return [Array<Float>] the first notches in Hz
+      # @param samples [Integer] difference in arrival   @param rate [Integer] samples per second   @param first [Integer] how many notches
+      # @return [Array<Float>] the lowest notches in Hz; empty for equal times
       def self.notches(samples, rate, first: 3)
         return [] if samples.zero?
 

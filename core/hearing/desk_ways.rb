@@ -23,7 +23,7 @@ module Loomshuttle
       attr_reader :alone
 
       # @param graph [Signal::Graph]
-      # @param entries [Array<Rig::Point>] where sound enters: lanes of channels, card returns
+      # @param entries [Array<Rig::Point>] where sound enters the mixer: channel lanes and card returns
       def initialize(graph, entries)
         @graph = graph
         @arriving = {}
@@ -39,11 +39,11 @@ module Loomshuttle
         freeze
       end
 
-      # @param gains [Numo::DFloat] amplitude of each level slot, and 1 at the place -1
-      # @return [Array<Float>] amplitudes of all joins, in the order of Inflow#at
+      # @param gains [Numo::DFloat] amplitude of each level slot, with a 1 appended (place -1)
+      # @return [Array<Float>] amplitudes of all joins, ordered as Inflow#at
       def gains(gains) = (@factors * gains[@slots]).to_a
 
-      # Only outputs take time, and each is fed by one point.
+      # Only outputs have a delay, and each is fed by one point.
       # @param point [Rig::Point]
       # @return [Integer] samples
       def delay(point)
@@ -51,8 +51,8 @@ module Loomshuttle
         (inflow ? inflow.joins.map(&:delay).max : 0) + (@tails[point] ||= tail(point))
       end
 
-      # @param slots [Array<Integer>] levels that have changed
-      # @return [Array<Integer>] places of all points behind them, in order
+      # @param slots [Array<Integer>] slots of the levels that changed
+      # @return [Array<Integer>] places of all points downstream of them, upstream ones first
       def behind(slots)
         open = slots.flat_map { |slot| @by_slot.fetch(slot, NONE) }
         seen = {}

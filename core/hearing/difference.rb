@@ -11,7 +11,7 @@ module Loomshuttle
       Change = Value.define(:source, :listener, :from, :to)
 
       # @param before [Survey]   @param after [Survey]
-      # @return [Array<Change>] what comes or goes first, then the greatest
+      # @return [Array<Change>] sources that appear or vanish first, then by size of the change
       def self.between(before, after)
         sources = before.sources.map(&:id) | after.sources.map(&:id)
         seats = before.listeners.map(&:number) & after.listeners.map(&:number)

@@ -6,8 +6,8 @@ module Loomshuttle
     # the preamp.
     module EarMix
       # @param survey [Survey]   @param listener [Integer]   @param lanes [Array<Integer>] card sends
-      # @return [Hash{Integer=>Array(Array, Array)}] lane => for left and right, [samples late, amplitude] of each way; a lane that takes no
-      #   channel is not heard
+      # @return [Hash{Integer=>Array(Array, Array)}] card send => for left and right, [delay in samples, amplitude] of each path; a lane that carries no
+      #   channel has none
       # @raise [Invalid] when there is no such listener
       def self.of(survey, listener, lanes)
         sides = survey.sides(listener)

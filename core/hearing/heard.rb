@@ -23,13 +23,13 @@ module Loomshuttle
       end
 
       # @param board [Board] made from this one's
-      # @return [Heard] on it; only who hears something that has changed is asked again
+      # @return [Heard] on that board; recomputes only listeners for whom something changed
       def with(board) = dup.tap { |heard| heard.turn_to(board) }
 
-      # @return [Float, nil] dB against the source; nil for silence
+      # @return [Float, nil] dB relative to the source; nil for silence
       def decibels(source, listener) = @powers[source, listener].then { |power| 10 * Math.log10(power) if power.positive? }
 
-      # @return [Array<Array(Integer, Float)>] for each ear: ways of different times as [samples, amplitude], the earliest first
+      # @return [Array<Array(Integer, Float)>] for each ear: [delay in samples, amplitude] of each arrival time, earliest first
       def arrivals(source, listener)
         @listeners[listener].ears.map do |points|
           each_way(@sources[source], points).group_by(&:first).transform_values { |list| list.sum(&:last) }

@@ -5,7 +5,7 @@ module Loomshuttle
     # Levels in words.
     module Level
       # @param db [Numeric, nil]
-      # @return [String] e.g. "−6.5 dB"; "silent" where there is none
+      # @return [String] e.g. "−6.5 dB"; "silent" for nil
       def self.words(db)
         return "silent" if db.nil? || db < Survey::NOTHING_DB
 

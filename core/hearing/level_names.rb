@@ -6,7 +6,7 @@ module Loomshuttle
     module LevelNames
       class << self
         # @param desk [Rig::Desk]
-        # @return [Set<String>]
+        # @return [Set<String>] names of all levels of the desk
         def of(desk) = desk.memo(:level_names) { (channels(desk) + mixes(desk) + outputs(desk)).to_set.freeze }
 
         # @param show [Settings::Show]   @param name [String]
@@ -22,7 +22,7 @@ module Loomshuttle
           "#{item}, from #{show.label(Rig::Point.of("desk/#{what}/#{to}"))}"
         end
 
-        # @return [String] its value for people
+        # @return [String] the value as shown to people
         def told(name, value)
           case name
           when %r{/mute\z} then { true => "muted", false => "open" }.fetch(value, "unknown")

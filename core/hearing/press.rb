@@ -13,7 +13,7 @@ module Loomshuttle
 
       # @param desk [Rig::Desk]   @param values [Hash] from outside
       # @return [Hash{String=>Object}] the same
-      # @raise [Invalid] when the desk has no such level, or it cannot be so
+      # @raise [Invalid] if the desk has no such level or the value is out of range
       def self.check(desk, values)
         known = LevelNames.of(desk)
         values.each do |name, value|

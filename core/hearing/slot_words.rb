@@ -6,7 +6,7 @@ module Loomshuttle
     module SlotWords
       class << self
         # @param name [Array] of Signal::LevelSlots   @param mix [Signal::Mix]
-        # @return [String, nil] name of the value at the desk (Signal::MixedLevels); nil where no single one decides
+        # @return [String, nil] name of the level at the desk (Signal::MixedLevels); nil if no single one decides
         def value(name, mix)
           case name
           in [:fader, number] then "channel/#{number}/fader"

@@ -11,7 +11,7 @@ module Loomshuttle
     end
 
     class Source
-      # One place where it enters, later than it sounds by so many samples.
+      # A point where it enters the mixer, and its delay to there in samples.
       Entry = Value.define(:point, :delay)
 
       # From a socket to the channels that hear it.

@@ -15,7 +15,7 @@ module Loomshuttle
 
       class << self
         # @param show [Settings::Show]   @param graph [Signal::Graph]
-        # @return [Array<Named>] in the order of the channels, and then of the returns
+        # @return [Array<Named>] channels in order, then returns
         def of(show, graph)
           heard = {}
           played = RoleWays.entering(graph, show.roles.values.reject { |role| role.kind == "parts" })

@@ -4,18 +4,22 @@ module Loomshuttle
   module Hearing
     # Who hears what in a show with a known mix: all sources and listeners, with level, delay and number of paths. When a fader moves, a new survey
     # is derived from this one, and only what lies behind the fader is computed.
+    #
+    #   survey = Survey.of(show, "channel/1/fader" => -4, "channel/1/send/1" => -9, …)
+    #   survey.figure("channel/1", 2)            # listener 2 hears bus 1: db −9.0, ms 2.0, ways 1
+    #   survey.turned("channel/1/fader" => -10, …)  # the same show after a fader moved
     class Survey
-      # Below it somebody hears nothing (dB against the source).
+      # Below this level, relative to the source, a source counts as not heard (dB).
       NOTHING_DB = -80
-      # How one source is heard by one listener: dB against the source, or nil for silence; ms until the first of it, likewise; number of ways.
+      # How one listener hears one source: level relative to the source in dB, first arrival in ms (both nil for silence), and number of paths.
       Figure = Value.define(:db, :ms, :ways) do
-        # @return [Float, nil] dB; nil for what nobody hears
+        # @return [Float, nil] dB; nil below the threshold of hearing (NOTHING_DB)
         def heard = db && db >= NOTHING_DB ? db : nil
       end
 
       attr_reader :show, :graph, :levels, :values, :sources, :listeners, :board
 
-      # @param show [Settings::Show]   @param values [Hash{String=>Object}] what the desk is mixed to (Signal::MixedLevels)
+      # @param show [Settings::Show]   @param values [Hash{String=>Object}] levels read from the desk (Signal::MixedLevels)
       # @param graph [Signal::Graph] of the show
       # @return [Survey]
       def self.of(show, values, graph = Signal.build(show))
@@ -27,7 +31,7 @@ module Loomshuttle
         new(show, graph, [values, levels], [sources, listeners], board, heard)
       end
 
-      # @param mixed [Array(Hash, Signal::Levels)] values and what follows from them   @param who [Array(Array, Array)] sources and listeners
+      # @param mixed [Array(Hash, Signal::Levels)] levels as read, and as computed from them   @param who [Array(Array, Array)] sources and listeners
       def initialize(show, graph, mixed, who, board, heard)
         @show, @graph, @board, @heard = show, graph, board, heard
         @values, @levels = mixed
@@ -37,8 +41,8 @@ module Loomshuttle
         freeze
       end
 
-      # @param values [Hash{String=>Object}] as the desk is mixed now
-      # @return [Survey] itself where nothing is another
+      # @param values [Hash{String=>Object}] levels as the desk has them now
+      # @return [Survey] itself if nothing changed
       def turned(values)
         changed = values.reject { |name, value| @values[name] == value }.keys | (@values.keys - values.keys)
         return self if changed.empty?
@@ -55,7 +59,7 @@ module Loomshuttle
       # @return [Settings::Listener, nil]
       def listener(number) = @seats[number]&.then { |at| @listeners[at] }
 
-      # @return [Array(Array<Rig::Point>, Array<Rig::Point>)] what a listener hears on the left and on the right; who hears mono the same
+      # @return [Array(Array<Rig::Point>, Array<Rig::Point>)] what a listener hears on the left and on the right; the same twice for mono
       # @raise [Invalid] when there is no such listener
       def sides(number)
         ears = listener(number)&.ears or raise Invalid.new("There is no listener #{number} any more.", where: "listener")
@@ -63,13 +67,13 @@ module Loomshuttle
       end
 
       # @param source [String]   @param listener [Integer]
-      # @return [Figure, nil] nil where there is no such source or listener
+      # @return [Figure, nil] nil if there is no such source or listener
       def figure(source, listener)
         at, to = @places[source], @seats[listener]
         figure_at(at, to) if at && to
       end
 
-      # @return [Figure] by places in `sources` and `listeners`
+      # @param source [Integer] place in `sources`   @param listener [Integer] place in `listeners`   @return [Figure]
       def figure_at(source, listener)
         db = @heard.decibels(source, listener)
         return Figure.new(db: nil, ms: nil, ways: 0) unless db
@@ -78,7 +82,7 @@ module Loomshuttle
         Figure.new(db: db - (10 * Math.log10(@sources[source].width)), ms: late, ways: @heard.counts[source, listener].to_i)
       end
 
-      # @return [Array<Float>] notches in Hz where a source arrives twice at an ear at different times; empty where it does not
+      # @return [Array<Float>] notches in Hz if a source reaches an ear twice at different times, else empty
       def notches(source, listener)
         both = @heard.arrivals(@places.fetch(source), @seats.fetch(listener)).find { |list| list.size > 1 } or return []
         loudest = both.max_by(2) { |_, amplitude| amplitude.abs }.map(&:first)
@@ -86,7 +90,7 @@ module Loomshuttle
       end
 
       # @param source [String]   @param listener [Integer]
-      # @return [Array<Signal::Join>] the way that carries most, from where the source enters the desk to what the listener hears
+      # @return [Array<Signal::Join>] the loudest path, from where the source enters the desk to what the listener hears
       def loudest(source, listener)
         entries = self.source(source).source.entries.map(&:point)
         point, entry = self.listener(listener).ears.flatten.product(entries).max_by { |to, from| @board.amplitude(to, from).abs }

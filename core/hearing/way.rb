@@ -10,7 +10,7 @@ module Loomshuttle
 
       class << self
         # @param survey [Survey]   @param source [String]   @param listener [Integer]
-        # @return [Array<Rig::Point>] its main points: what is between the taps of a channel or a mix is left out; empty for silence
+        # @return [Array<Rig::Point>] main points of the loudest path, without those between the taps of a channel or mix; empty for silence
         def points(survey, source, listener)
           joins = parts(survey, source, listener).flatten(1)
           return [] if joins.empty?
@@ -19,7 +19,7 @@ module Loomshuttle
           all.chunk_while { |one, next_one| one.base == next_one.base }.map(&:last)
         end
 
-        # @return [Array<Hop>] hop by hop; none for silence
+        # @return [Array<Hop>] the same path hop by hop; empty for silence
         def hops(survey, source, listener)
           before, inside, behind = parts(survey, source, listener)
           return [] if inside.empty?

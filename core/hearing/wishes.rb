@@ -7,12 +7,12 @@ module Loomshuttle
       # wish: Settings::Wish; source: id; listener: number; figure: Survey::Figure; kept: whether it is so
       Result = Value.define(:wish, :source, :listener, :figure, :kept)
 
-      # Figures are told to a tenth.
+      # Figures are rounded to a tenth.
       TOLERANCE = 0.05
       private_constant :TOLERANCE
 
       class << self
-        # Sources and listeners that are no more are left out.
+        # Skips wishes whose source or listener no longer exists.
         # @param survey [Survey]
         # @return [Array<Result>]
         def of(survey)
@@ -21,7 +21,7 @@ module Loomshuttle
           end
         end
 
-        # @param wish [Settings::Wish]   @param db [Float, nil] nil where nothing is heard
+        # @param wish [Settings::Wish]   @param db [Float, nil] nil for silence
         # @return [Boolean]
         def kept?(wish, db)
           case wish.kind

@@ -7,10 +7,10 @@ module Loomshuttle
     #   missing  dB that the preamp cannot give or take: the source has to (positive: louder); 0.0 when it can
     #   needed   dB by which the source is away from where it should be, however far the preamp goes
     Advice = Value.define(:change, :to, :missing, :needed) do
-      # The loud part belongs at the alignment level, and no peak above the ceiling: the show is louder than its line check.
-      # @param measure [Measure] that has heard enough
-      # @param alignment [Integer] dBFS
-      # @param gain [Numeric, nil] of the preamp in dB, nil where there is none
+      # Puts loud passages at the alignment level and keeps peaks below the ceiling, because the show is louder than its line check.
+      # @param measure [Measure] that has heard enough (Measure#heard?)
+      # @param alignment [Integer] target level for loud passages in dBFS
+      # @param gain [Numeric, nil] of the preamp in dB; nil if there is none
       # @param preamp [Rig::Preamp, nil]
       # @return [Advice]
       def self.for(measure, alignment:, gain:, preamp:)
@@ -22,7 +22,7 @@ module Loomshuttle
         new(change: to - gain, to: to, missing: gain + needed - (gain + needed).clamp(preamp.min_db, preamp.max_db), needed: needed)
       end
 
-      # The highest step that is not above; within the preamp's range.
+      # Rounds down to a step of the preamp, within its range.
       def self.nearest(gain, preamp)
         steps = ((gain - preamp.min_db + 1e-6) / preamp.step_db).floor
         (preamp.min_db + (steps * preamp.step_db)).clamp(preamp.min_db, preamp.max_db)

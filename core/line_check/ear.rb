@@ -24,7 +24,7 @@ module Loomshuttle
         @pairs, @moves = [], []
       end
 
-      # @param sources [Array<Source>] that are listened to from now on; what is as it was goes on
+      # @param sources [Array<Source>] to listen to from now on; unchanged ones keep what was measured
       def follow(sources)
         @heard = sources.to_h do |source|
           known = @heard[source.number]
@@ -41,8 +41,8 @@ module Loomshuttle
         light(@frames[meter]) if meter == "desk"
       end
 
-      # @param lines [Array<Array<Float>>] for each lane the amplitudes at Hum::FREQUENCIES in the last second
-      # @param pairs [Array<Array(Integer, Integer, Float)>] lanes that are alike (Likeness)
+      # @param lines [Array<Array<Float>>] for each lane, the amplitudes at Hum::FREQUENCIES over the last second
+      # @param pairs [Array<Array(Integer, Integer, Float)>] lanes that carry the same sound (Likeness.pairs)
       def second(lines, pairs)
         @pairs = pairs
         @heard.each_value do |one|
@@ -51,7 +51,7 @@ module Loomshuttle
         end
       end
 
-      # Forgets what one source did, or all of them.
+      # Forgets the measurements of one source, or of all.
       def forget(number = nil)
         @heard.values.select { |one| number.nil? || one.source.number == number }.each do |one|
           one.measure.reset
@@ -59,7 +59,7 @@ module Loomshuttle
         end
       end
 
-      # @param alignment [Integer] dBFS
+      # @param alignment [Integer] target level for loud passages in dBFS
       # @return [Array<Line>] in patch order
       def roll(alignment)
         alike = likenesses
@@ -70,7 +70,7 @@ module Loomshuttle
         end
       end
 
-      # @return [Array<Line>] by need, and what is furthest off first
+      # @return [Array<Line>] most urgent first; equals by how far off they are
       def self.by_need(lines)
         lines.sort_by { |line| [line.also.empty? || line.verdict.word != "good" ? Judge::WORDS.index(line.verdict.word) : Judge::WORDS.size - 1.5, line.source.number] }
       end

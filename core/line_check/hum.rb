@@ -38,7 +38,7 @@ module Loomshuttle
         @seconds.shift if @seconds.size > SECONDS
       end
 
-      # @param loud [Float, nil] dBFS of the source's loud part
+      # @param loud [Float, nil] dBFS RMS of the source's loud passages
       # @return [Found, nil]
       def found(loud)
         return if @seconds.size < LEAST

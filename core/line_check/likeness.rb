@@ -14,7 +14,7 @@ module Loomshuttle
       QUIET = 0.001
 
       # @param block [Numo::DFloat] [frames, lanes]
-      # @return [Array<Array(Integer, Integer, Float)>] two lanes (0-based, ascending) and r, where it is SAME or TURNED
+      # @return [Array<Array(Integer, Integer, Float)>] two lanes (0-based, ascending) and their correlation r, if that reaches SAME or TURNED
       def self.pairs(block)
         rows = block.transpose
         middle = rows - rows.mean(axis: 1).expand_dims(1)
@@ -25,7 +25,7 @@ module Loomshuttle
         found(middle[lanes, true] / Numo::NMath.sqrt(energy[lanes]).expand_dims(1), lanes)
       end
 
-      # @param rows [Numo::DFloat] of the lanes, each of energy 1
+      # @param rows [Numo::DFloat] [lanes, frames], each row with energy 1
       def self.found(rows, lanes)
         (0...(lanes.size - 1)).flat_map do |one|
           rows[(one + 1)..-1, true].mulsum(rows[one, true], axis: 1).to_a.each_with_index.filter_map do |r, nth|

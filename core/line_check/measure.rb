@@ -25,14 +25,14 @@ module Loomshuttle
 
       def initialize = reset
 
-      # Forgets everything, as when the preamp was turned.
+      # Forgets everything, e.g. after the preamp was changed.
       def reset
         @all, @sounding = [], []
         @now = Audio::Level::SILENCE_DB
         @sounded_at = nil
       end
 
-      # @param position [Integer] samples  @param peak [Float] dBFS  @param rms [Float] dBFS by AES17
+      # @param position [Integer] in samples  @param peak [Float] dBFS  @param rms [Float] dBFS by AES17
       def add(position, peak, rms)
         @now = peak
         keep(@all, [peak, rms])
@@ -42,10 +42,10 @@ module Loomshuttle
         keep(@sounding, [peak, rms])
       end
 
-      # @return [Boolean] whether it has sounded long enough to tell
+      # @return [Boolean] whether the source has sounded long enough for a verdict
       def heard? = @sounding.size >= ENOUGH
 
-      # @return [Float, nil] dBFS RMS of the loud part
+      # @return [Float, nil] dBFS RMS of the loud passages; nil before it has sounded
       def loud
         squares = @sounding.map { |_, rms| 10**(rms / 10) }
         return if squares.empty?
@@ -60,10 +60,10 @@ module Loomshuttle
       # @return [Integer] frames that reached full scale
       def clips = @sounding.count { |peak, _| peak >= Audio::Level::CLIPPED_DB }
 
-      # @return [Float, nil] dBFS RMS that one frame in ten of the last ten seconds stays below
+      # @return [Float, nil] dBFS RMS that a tenth of the last ten seconds stays below
       def noise_floor = @all.size < ENOUGH ? nil : @all.map(&:last).sort[@all.size / 10]
 
-      # @return [Float] dB by which the last frames stand above those before; 0 while it is quiet
+      # @return [Float] dB by which the latest frames exceed those before; 0 while it is quiet
       def rise
         recent = @all.last(RECENT).map(&:first)
         before = @all[0...-RECENT]&.last(BEFORE).to_a.map(&:first)
@@ -72,7 +72,7 @@ module Loomshuttle
         recent.max - [before.sort[before.size / 2], SOUNDS_DB].max
       end
 
-      # @return [Boolean] whether it just made a noise
+      # @return [Boolean] whether the source just started to sound
       def rose? = rise >= RISE_DB
 
       private

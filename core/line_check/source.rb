@@ -8,10 +8,10 @@ module Loomshuttle
     #   lanes     card sends (0-based) that carry it as it comes from the preamp or the card
     #   gain      dB at the desk, nil without a preamp     preamp   Rig::Preamp or nil
     Source = Value.define(:number, :name, :dye, :stage, :socket, :meter, :at, :lanes, :gain, :preamp, :phantom, :mic) do
-      # @return [Array] what a measure depends on; once this changes it begins again
+      # @return [Array] what a measurement depends on; when it changes, measuring starts over
       def setting = [stage, meter, at, gain, phantom]
 
-      # @return [String] as a person says it
+      # @return [String] e.g. "Channel 7 Fiddle"
       def title = "Channel #{number} #{name}".strip
     end
   end

@@ -7,10 +7,10 @@ module Loomshuttle
       # Taps that carry a channel before anything is done to it.
       RAW = %w[preamp channel-in].freeze
 
-      # Channels that hear something on stage and have a name or are sent: others only moved along with their block. What songs are played into
-      # has its levels in Playback, and nobody who could be asked to play.
+      # Channels with a stage source that have a name or a card send; others only moved along with their block. Channels fed by playback are
+      # left out: nobody can be asked to play them.
       # @param show [Settings::Show]
-      # @param desk [Hash{String=>Object}] path => value where the desk differs from the plan
+      # @param desk [Hash{String=>Object}] path => value, for settings in which the desk differs from the plan
       # @return [Array<Source>] in patch order
       def self.of(show, desk = {})
         show = Settings::SharedPreamp.settled(show)

@@ -10,7 +10,7 @@ module Loomshuttle
       LANES = 48
 
       # @param rate [Integer] samples a second
-      # @return [Integer] lanes each way; 0 for a rate the link does not do
+      # @return [Integer] lanes each way; 0 at a rate the link does not support
       def self.lanes(rate)
         fold = BASE_RATES.map { |base| rate / base.to_f }.find { |times| [1, 2].include?(times) }
         fold ? (LANES / fold).to_i : 0

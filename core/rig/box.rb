@@ -18,7 +18,7 @@ module Loomshuttle
       # @return ["box"]
       def kind = "box"
 
-      # @return [Hash] as it was read
+      # @return [Hash] the profile's data as read
       def to_json_data = @data
 
       def inspect = "#<Box #{id}>"

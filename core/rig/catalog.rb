@@ -4,7 +4,7 @@ module Loomshuttle
   module Rig
     # All known profiles, shipped and imported.
     class Catalog
-      # @param folder [String] of JSON files; the schema beside them is left out
+      # @param folder [String] of JSON files; the schema beside them is skipped
       # @return [Catalog]
       # @raise [Invalid] for a file that is not a profile
       def self.read(folder)
@@ -18,7 +18,7 @@ module Loomshuttle
       end
 
       # @param more [Array<Desk, Box, Interface>]
-      # @return [Catalog] with these too; one of the same id takes the other's place
+      # @return [Catalog] with these added; one with a known id replaces the old one
       def with(more) = Catalog.new(@profiles.merge(more.to_h { |profile| [profile.id, profile] }).values)
 
       # @return [Array<Desk, Box, Interface>]
@@ -26,13 +26,13 @@ module Loomshuttle
 
       def ==(other) = other.is_a?(Catalog) && all.map(&:to_json_data) == other.all.map(&:to_json_data)
 
-      # @return [Array<String>] ids of a kind
+      # @return [Array<String>] ids of all profiles of a kind
       def ids(kind) = all.select { |profile| profile.kind == kind }.map(&:id)
 
       # @param kind ["desk", "box", "interface"]
-      # @param where [String] setting that names it
+      # @param where [String] path of the setting that names it, for the error
       # @return [Desk, Box, Interface]
-      # @raise [Invalid] when there is none of that kind
+      # @raise [Invalid] if there is no such profile of that kind
       def fetch(kind, id, where: "profile")
         found = @profiles[id]
         return found if found&.kind == kind

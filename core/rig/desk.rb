@@ -13,7 +13,7 @@ module Loomshuttle
         # @return [Point]
         def point(number) = first.beside(number - 1)
 
-        # @return [Array<Point>] all that the patch can name
+        # @return [Array<Point>] all its points, whether present or not
         def points = (1..names).map { |number| point(number) }
 
         # @return [Boolean] whether its sockets are the desk's own
@@ -53,32 +53,32 @@ module Loomshuttle
       # @return ["desk"]
       def kind = "desk"
 
-      # @return [Hash] as it was read
+      # @return [Hash] the profile's data as read
       def to_json_data = @data
 
       def inspect = "#<Desk #{id}>"
 
-      # What others derive from the profile alone is kept with it.
+      # Caches what is derived from the profile alone.
       # @param key [Symbol]
-      # @yieldreturn [Object] made once
+      # @yieldreturn [Object] computed once
       def memo(key) = @memo[key] ||= yield
 
-      # @return [Integer] samples a second that a new show starts with
+      # @return [Integer] samples per second of a new show
       def rate = rates.first
 
       # @return [Strip, nil]
       def strip(number) = strips[number - 1]
 
-      # @return [Array<Point>] sockets it has itself
+      # @return [Array<Point>] input sockets on the desk itself
       def input_sockets = inlets.select(&:own?).flat_map { |family| family.points.first(family.present) }
 
-      # @return [Array<Point>] base points of a channel, one a lane; left and right of a stereo one
+      # @return [Array<Point>] base points of a channel, one per lane
       def channel_points(number) = strip(number).width == 1 ? [Point.desk("ch", number)] : Point::SIDES.map { |side| Point.desk("ch", number, side) }
 
       # @return [Array<Point>] base points that a card send can carry
       def sendable_points = all_channel_points + mix_points
 
-      # @return [Array<Point>] base points that matrices can have in them: buses and mains
+      # @return [Array<Point>] base points that can feed a matrix: buses and mains
       def into_matrix = mix_points.reject { |point| point.kind == "matrix" }
 
       # @return [Array<Point>] base points that outputs can carry
@@ -88,10 +88,10 @@ module Loomshuttle
       end
 
       # @param list [:stage_points, :return_points, :sendable_points, :mix_points, :output_points]
-      # @return [Set<Point>] one of its lists, to ask whether it has a point
+      # @return [Set<Point>] one of its lists as a set, for quick membership tests
       def known(list) = memo(list) { public_send(list).to_set.freeze }
 
-      # Taps that a base point offers: a mix has no preamp and no channel equaliser.
+      # @return [Array<String>] taps that a base point offers; a mix has no preamp and no channel equaliser
       def taps_of(base) = base.channel? ? taps : taps & %w[pre-fader post-fader]
 
       # @return [Integer] lanes the card carries each way in a mode

@@ -8,10 +8,10 @@ module Loomshuttle
       RESERVE_BYTES = 256 * 1024 * 1024
 
       # @param free_bytes [Integer] free space of the capture disk
-      # @param lanes [Integer] lanes written at once (a stereo track counts two)
+      # @param lanes [Integer] lanes written at the same time (two for a stereo track)
       # @param rate [Integer] samples a second
-      # @param bits [Integer] bits a sample: 24 or 32
-      # @return [Float, nil] seconds; nil when nothing is written, so that no time can be told
+      # @param bits [Integer] bits per sample: 24 or 32
+      # @return [Float, nil] seconds; nil if nothing is written
       def self.seconds(free_bytes:, lanes:, rate:, bits:)
         return nil if lanes.zero?
 

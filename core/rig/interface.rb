@@ -5,7 +5,7 @@ module Loomshuttle
     # A playback interface between a computer and the desk's line inputs. Some offer all outputs only at a low rate or bit depth. A twin serves two
     # computers and changes over when the pilot of the first falls silent.
     class Interface
-      # What it can do at once: so many outputs at a rate and width.
+      # The number of outputs available at a rate and bit depth.
       Mode = Value.define(:rate, :bits, :outputs)
 
       attr_reader :id, :name, :outputs, :computers, :changeover, :modes
@@ -27,10 +27,10 @@ module Loomshuttle
       # @return [Array<Integer>]
       def rates = modes.map(&:rate).uniq
 
-      # @return [Integer] outputs that can be used at once; 0 when it does not do this rate and width at all
+      # @return [Integer] usable outputs; 0 if the interface does not support this rate and bit depth
       def outputs_at(rate:, bits:) = modes.select { |mode| mode.rate == rate && mode.bits == bits }.map(&:outputs).max || 0
 
-      # @return [Hash] as it was read
+      # @return [Hash] the profile's data as read
       def to_json_data = @data
 
       def inspect = "#<Interface #{id}>"

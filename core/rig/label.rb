@@ -14,7 +14,7 @@ module Loomshuttle
       # @return [String] e.g. "Channel 17 L at post-fader"
       def self.for(point) = point.tap ? "#{base(point)} at #{TAPS.fetch(point.tap)}" : base(point)
 
-      # @return [String] a socket in few characters, for a cell: "A 9", "In 3", "card 31"
+      # @return [String] a short form for cells: "A 9", "In 3", "card 31"
       def self.short(point)
         case point.device
         when "box" then "#{point.letter.upcase} #{'out ' unless point.kind == 'in'}#{point.number}"

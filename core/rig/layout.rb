@@ -7,10 +7,10 @@ module Loomshuttle
     class Layout
       # A box as it hangs on a link. up and down: ranges of the link's lanes that its sockets take.
       Hung = Value.define(:letter, :box, :port, :place, :up, :down) do
-        # @return [String] what clocks, findings and screens call it: "box-a"
+        # @return [String] its name in clocks, findings and paths: "box-a"
         def id = "box-#{letter}"
 
-        # @return [String] what people call it
+        # @return [String] for people: "Box A"
         def title = "Box #{letter.upcase}"
 
         # @param kind ["in", "out"]
@@ -40,7 +40,7 @@ module Loomshuttle
         freeze
       end
 
-      # @return [Array<Hung>] boxes of a port in the order of their chain
+      # @return [Array<Hung>] boxes on a port in the order of their chain
       def chain(port) = hung.select { |one| one.port == port }
 
       # @return [Hash{Point=>Array<Point>}] link lane => sockets that feed it (more than one where offsets overlap)
@@ -49,34 +49,34 @@ module Loomshuttle
       # @return [Hash{Point=>Array<Point>}] link lane => sockets that it comes out of
       attr_reader :down
 
-      # @return [Array<Source>] all that a channel's stage source can name
+      # @return [Array<Source>] all possible stage sources of a channel
       def sources = @sources.values
 
       # @return [Hash{Point=>true}] all physical input sockets, and the lanes that they reach
       attr_reader :connected
 
-      # @return [Integer, nil] a source's place among all, from 1
+      # @return [Integer, nil] a source's position among all, from 1
       def number(point) = @numbers[point]
 
       # @return [Source, nil]
       def source(point) = @sources[point]
 
-      # @return [Point] the socket behind a source, or the source itself where there is none
+      # @return [Point] the physical socket of a source, or the source itself if it has none
       def socket_of(point) = @sources[point]&.socket || point
 
-      # @return [String] a point in words; behind a link its socket and the lane that brings it: "Box A in 1 (link A, lane 1)"
+      # @return [String] a point in words; for a link, the socket and its lane: "Box A in 1 (link A, lane 1)"
       def words(point)
         socket = socket_of(point)
         socket == point ? Label.for(point) : "#{Label.for(socket)} (#{Label.for(point).sub('Link', 'link')})"
       end
 
-      # @return [Array<Point>] sockets that an outlet (a local socket or a lane of a link) comes out of
+      # @return [Array<Point>] sockets at which an outlet (a local socket or a lane of a link) appears
       def sockets_of_outlet(point) = point.link? ? down.fetch(point, []) : [point]
 
       # @return [Array<Point>] all physical input sockets
       def sockets = hung.flat_map { |one| (1..one.box.inputs).map { |number| one.socket("in", number) } } + desk.input_sockets
 
-      # Two layouts of the same devices are the same, so that shows compare by their settings.
+      # Layouts of the same devices are equal, so that shows can be compared by their settings.
       def ==(other) = other.is_a?(Layout) && [desk.id, hung, rate] == [other.desk.id, other.hung, other.rate]
 
       def inspect = "#<Layout #{desk.name}, #{hung.map(&:id).join(' ')}, #{rate}>"

@@ -22,18 +22,18 @@ module Loomshuttle
             polarity: outputs.fetch("polarity", false))
       end
 
-      # @return [String] the tap of a send that names none
+      # @return [String] tap of a send that does not name one
       def usual_send_tap = send_taps.include?("pre-fader") ? "pre-fader" : send_taps.first
 
-      # @param base [Point] that an output carries
-      # @return [Array<String>] taps at which it can be taken; none of a card return, which is past the mixer
+      # @param base [Point] carried by an output
+      # @return [Array<String>] taps at which an output can take it; none for a card return, which bypasses the mixer
       def taps_of(base)
         return [] if base.card?
 
         base.channel? ? channel_taps : mix_taps
       end
 
-      # @return [Array<String>] all that outputs have, in the order of the sound's way
+      # @return [Array<String>] all taps that outputs offer, in signal order
       def output_taps = Label::TAPS.keys & (mix_taps | channel_taps)
 
       # @param rate [Integer] samples a second

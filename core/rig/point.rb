@@ -20,20 +20,20 @@ module Loomshuttle
         desk/(?:main/[a-z]+|[a-z]+/#{NUMBER}(?:/[lr])?)(?:@(?:#{Label::TAPS.keys.join('|')}))? | box-[a-h]/[a-z]+/#{NUMBER} | card/(?:send|return)/#{NUMBER} |
         track/#{NUMBER}/(?:in|out)(?:/[lr])? | recorder/mix/[lr] | interface/out/#{NUMBER} | link/[a-z]/(?:up|down)/#{NUMBER})\z}x
 
-      # Points are made by the hundred for each graph, and there are few; those that were read are kept, up to so many.
+      # Every graph uses the same few hundred points; parsed ones are kept, up to this many.
       KEPT = 20_000
       private_constant :NUMBER, :PATTERN, :KEPT
 
       @kept = {}
 
       class << self
-        # @param name [String]
+        # @param name [String] such as "desk/ch/7" or "box-a/in/3"
         # @return [Point]
-        # @raise [Invalid] when it names no point
+        # @raise [Invalid] if it does not name a point
         def of(name) = @kept[name] || read(name) || raise(Invalid.new("There is no point #{Text.readable(name, most: 60)} in this rig.", where: "point"))
 
         # @param text [Object]
-        # @return [Point, nil] nil where it is not a point's name
+        # @return [Point, nil] nil if the text does not name a point
         def read(text)
           return unless text.is_a?(String) && PATTERN.match?(text)
 
@@ -84,7 +84,7 @@ module Loomshuttle
       # @return [String, nil] of its box, or the port of its link
       attr_reader :letter
 
-      # Use Point.of.
+      # Use Point.of, which keeps one object per name.
       def initialize(name)
         @name = name.dup.freeze
         @hash = @name.hash
@@ -113,18 +113,18 @@ module Loomshuttle
       def playback? = device == "interface"
       def right? = side == "r"
 
-      # @return [String] its name without slashes
+      # @return [String] its name with dots instead of slashes
       def dotted = @others[:dotted] ||= name.tr("/", ".").freeze
 
       # @return [Point] without its tap
       def base = tap ? other(:base) { name.split("@").first } : self
 
       # @param tap [String] one of Label::TAPS
-      # @return [Point] the same lane there
+      # @return [Point] the same lane at that tap
       def at(tap) = other(tap) { "#{base.name}@#{tap}" }
 
       # @param steps [Integer]
-      # @return [Point, nil] so many numbers further; nil before the first
+      # @return [Point, nil] the point that many numbers further on; nil before the first
       def beside(steps)
         return self if steps.zero?
         return unless number + steps >= 1
@@ -132,12 +132,12 @@ module Loomshuttle
         other(steps) { name.sub(%r{/\d+(?=/|@|\z)}, "/#{number + steps}") }
       end
 
-      # @return [Boolean] whether it differs by its number alone
+      # @return [Boolean] whether the two differ only in their number
       def kin?(other) = [device, letter, kind, side, tap] == [other.device, other.letter, other.kind, other.side, other.tap]
 
       def to_s = name
 
-      # @return [String] no character of a name needs to be escaped
+      # @return [String] its name in quotes; no character of a name needs escaping
       def to_json(*) = @json
       def inspect = "#<Point #{name}>"
 

@@ -11,7 +11,7 @@ module Loomshuttle
 
       # @param path [String] a profile's JSON file
       # @return [Desk, Box, Interface]
-      # @raise [Invalid] when the file is not JSON, or makes no device
+      # @raise [Invalid] if the file is not JSON or does not describe a device
       def self.read(path)
         from(JSON.parse(File.read(path)))
       rescue JSON::ParserError => e
@@ -20,7 +20,7 @@ module Loomshuttle
 
       # @param data [Hash] the parsed JSON
       # @return [Desk, Box, Interface]
-      # @raise [Invalid] saying what is missing or impossible, and where
+      # @raise [Invalid] says what is missing or impossible, and where
       def self.from(data)
         raise Invalid.new("A profile is a JSON object.", where: "profile") unless data.is_a?(Hash)
 

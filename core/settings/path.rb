@@ -6,7 +6,7 @@ module Loomshuttle
     # order has no item.
     Path = Value.define(:name, :show, :collection, :key, :item, :setting) do
       class << self
-        # @raise [Invalid] when nothing is at the path
+        # @raise [Invalid] if the show has no such setting
         def parse(show, name)
           name = name.to_s
           kind, *rest = name.split("/", -1)
@@ -36,8 +36,8 @@ module Loomshuttle
       # @return [Object] the setting's value
       def value = order? ? show.group(collection).keys : setting.plain(item)
 
-      # @return [Object] what of a value is kept, frozen
-      # @raise [Invalid] naming the setting in words, with its path as where
+      # @return [Object] the value to store, frozen
+      # @raise [Invalid] names the setting in words, with its path as `where`
       def keep(value)
         order? ? collection.keep_order(value) : setting.kind.keep(value, self)
       rescue Refusal => e

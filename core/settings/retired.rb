@@ -4,7 +4,7 @@ module Loomshuttle
   module Settings
     # Settings of older shows that no longer exist. They are skipped when such a show is read.
     module Retired
-      # Lanes of a personal-mix system were fed in blocks, like sockets; now each has a source of its own.
+      # Lanes of a personal-mix system used to be fed in blocks, like sockets; now each has its own source.
       PATHS = [%r{\Aoutlet/personal-\d+/first\z}].freeze
 
       # @param settings [Hash{String=>Object}]

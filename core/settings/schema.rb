@@ -5,7 +5,7 @@ module Loomshuttle
     # The declarations as JSON Schema, for the show's published schema and for the contract (bin/schemas writes both).
     module Schema
       class << self
-        # @return [Hash{String=>Hash}] regular expression for paths => schema of their values
+        # @return [Hash{String=>Hash}] regular expression for paths => JSON schema of their values
         def by_path
           Settings.collections.each_with_object({}) do |collection, all|
             all["^#{collection.order}$"] = ORDER if collection.list?
@@ -14,7 +14,7 @@ module Loomshuttle
         end
 
         # @param collection [Collection]
-        # @return [Hash{String=>Hash}] field => schema, of one item as the API tells it, its key first
+        # @return [Hash{String=>Hash}] field => JSON schema, for one item in the API, its key first
         def item(collection)
           fields = collection.settings.to_h { |field, setting| [field.to_s, setting.kind.schema.merge({ "description" => setting.unit }.compact)] }
           return fields if collection.one?

@@ -14,15 +14,15 @@ module Loomshuttle
     #   on       which desks have that address: a proc that takes the desk and the item's key; nil: all
     Setting = Value.define(:field, :kind, :blank, :words, :unit, :nothing, :part, :capture, :desk, :on) do
       # @param desk [Rig::Desk]   @param key [Integer, String, nil] of the item
-      # @return [Object] its value while nobody has set it
+      # @return [Object] its initial value
       def blank_for(desk, key) = blank.is_a?(Proc) ? blank.call(desk, key) : blank
 
       # @param desk [Rig::Desk]   @param key [Integer, String, nil] of the item
-      # @return [Boolean] whether such a desk has it
+      # @return [Boolean] whether the setting is sent to this desk
       def on_desk?(desk, key) = !self.desk.nil? && (on.nil? || on.call(desk, key))
 
       # @param item [Object] of its collection
-      # @return [Object] its JSON value there
+      # @return [Object] the setting's JSON value in that item
       def plain(item) = kind.plain(item[field])
     end
   end

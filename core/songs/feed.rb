@@ -12,7 +12,7 @@ module Loomshuttle
       CENTRE_DB = -10 * Math.log10(2)
 
       class << self
-        # Where everything of a song goes. What has no output goes nowhere.
+        # Routes the parts of a song to outputs. A part without an output is left out.
         # @param song [Song]   @param roles [Array<Role>]
         # @return [Array<Feed>]
         def of(song, roles)
@@ -23,7 +23,7 @@ module Loomshuttle
         end
 
         # @param song [Song]   @param roles [Array<Role>]
-        # @return [Array<String>] roles of a song that have no output, its click and guide among them
+        # @return [Array<String>] roles of a song, including click and guide, that have no output
         def homeless(song, roles)
           outputs = roles.to_h { |role| [role.name, role.outputs] }
           song.stems.map(&:role).uniq.select { |role| outputs.fetch(role, []).empty? }

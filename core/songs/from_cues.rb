@@ -5,12 +5,12 @@ module Loomshuttle
     # Sections of a song from markers in one of its files: each at the nearest bar, with an offset in samples if it is not meant to be exactly
     # there.
     module FromCues
-      # A place so near to a bar (seconds) is on it; a song whose first place comes later than a bar begins with a section of its own.
+      # A cue this close to a bar line (seconds) snaps to it; a song whose first cue comes later than a bar gets a section before it.
       NEAR = 0.05
 
       # @param cues [Array<Array(Integer, String)>] samples at the song's rate, and names
-      # @param song [Song] with its tempo map and beginning
-      # @return [Array<Hash>] as SongFile has them
+      # @param song [Song] provides tempo map and start
+      # @return [Array<Hash>] sections as in SongFile
       def self.sections(cues, song)
         named = cues.reject { |at, name| name.match?(/\Aend\b/i) || at >= song.frames }.uniq(&:first)
         return [] if named.empty?

@@ -6,7 +6,7 @@ module Loomshuttle
     module FromMidi
       class << self
         # @param midi [Formats::MidiReader]
-        # @return [Hash] "tempos", "meters" and "sections" as SongFile has them; what the file does not tell is left out
+        # @return [Hash] "tempos", "meters" and "sections" as in SongFile, as far as the file contains them
         def changes(midi)
           meters = meters(midi)
           found = { "meters" => meters }

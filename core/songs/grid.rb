@@ -6,7 +6,7 @@ module Loomshuttle
     module Grid
       class << self
         # @param song [Song]   @param sample [Integer]   @param unit ["beat", "bar"]
-        # @return [Integer] the first beat or bar at a sample of the song or behind it
+        # @return [Integer] sample of the first beat or bar at or after the given one
         def next(song, sample, unit)
           late = sample - song.start
           return song.start unless late.positive?

@@ -4,10 +4,10 @@ module Loomshuttle
   module Songs
     # One pass of a section: its samples from and to; nth: of how many passes.
     Pass = Value.define(:section, :from, :to, :nth, :of) do
-      # All passes of a song as it goes tonight.
+      # All passes of a song with tonight's skips and repeats.
       # @param song [Song]   @param tonight [Tonight]
       # @return [Array<Pass>] in order
-      # @raise [Invalid] when nothing is left of it
+      # @raise [Invalid] if every section is skipped
       def self.all(song, tonight = Tonight.plain)
         passes = song.parts.reject { |section| tonight.skips.include?(section.key) }.flat_map do |section|
           times = tonight.repeats.fetch(section.key, 1)

@@ -14,7 +14,7 @@ module Loomshuttle
       CUES = %w[click guide].freeze
       SUMS = [-3, -6].freeze
 
-      # What a role of this name is, where nobody has said (common practice, no published source).
+      # Guesses a role's kind from its name (common practice, no published source).
       # @param name [String]
       # @return [String] of KINDS
       def self.kind_of(name)
@@ -27,7 +27,7 @@ module Loomshuttle
         end
       end
 
-      # @return [Float] for a decibel figure
+      # @return [Float] amplitude; 1.0 at 0 dB
       def self.amplitude(decibels) = 10**(decibels / 20.0)
     end
   end

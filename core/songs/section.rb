@@ -10,9 +10,9 @@ module Loomshuttle
 
     class Section
       class << self
-        # Where a section is that begins at a sample.
-        # @param sample [Integer] of the song   @param song [Song]   @param near [Integer] so near to a bar it is on it
-        # @return [Hash] "bar", the nearest one, and "shift", as SongFile has them
+        # The bar and shift of a section that begins at a sample.
+        # @param sample [Integer] of the song   @param song [Song]   @param near [Integer] samples within which it snaps to the bar
+        # @return [Hash] "bar" (the nearest) and "shift" (samples), as in SongFile
         def place(sample, song, near: 0)
           bar = [song.map.place(song.map.quarter([sample - song.start, 0].max)).first.floor, 1].max
           bar += 1 if (begins(bar + 1, song) - sample).abs < (begins(bar, song) - sample).abs
@@ -20,10 +20,10 @@ module Loomshuttle
           { "bar" => bar, "shift" => shift.abs <= near ? 0 : shift }
         end
 
-        # A song with another section from a sample on, or with one moved there.
-        # @param data [Hash] as SongFile has it   @param sample [Integer]   @param key [Integer, nil] of the one that is moved
-        # @param near [Integer] so near to a bar it is on it
-        # @return [Array<Hash>] its sections, in order
+        # Adds a section at a sample, or moves one there.
+        # @param data [Hash] a song as in SongFile   @param sample [Integer]   @param key [Integer, nil] of the section to move
+        # @param near [Integer] samples within which it snaps to the bar
+        # @return [Array<Hash>] the song's sections, in order
         # @raise [Invalid]
         def at(data, sample, key: nil, near: 0)
           song = SongFile.song(data)

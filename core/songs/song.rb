@@ -11,25 +11,25 @@ module Loomshuttle
                         :crew)
 
     class Song
-      # @return [Array<Section>] its own, or one that is all of it
+      # @return [Array<Section>] its sections, or a single one for the whole song
       def parts = sections.empty? ? [Section.new(key: 0, name: name, dye: dye, bar: 1, shift: 0, click: true, words: "")] : sections
 
       # @param section [Section]
-      # @return [Integer] sample where it begins; the first one with the song
+      # @return [Integer] sample at which it begins; the first begins with the song
       def begins(section)
         first?(section) ? lead : (start + map.sample(map.bar(section.bar)) + section.shift).clamp(0, frames)
       end
 
-      # @return [Integer] sample behind its last
+      # @return [Integer] sample after its last one
       def ends(section)
         after = parts[parts.index(section) + 1]
         after ? begins(after) : frames
       end
 
-      # @return [Integer] sample where the song begins to play: before its stems where it is counted in for longer than they wait
+      # @return [Integer] sample at which playing begins; negative if the count-in starts before the stems
       def lead = [0, start - count_in].min
 
-      # @return [Integer] samples of the count-in
+      # @return [Integer] length of the count-in in samples
       def count_in
         return 0 unless click.on && click.stem.nil?
 
@@ -37,7 +37,7 @@ module Loomshuttle
       end
 
       # @param sample [Integer]
-      # @return [Section] in which it lies
+      # @return [Section] the section at that sample
       def section_at(sample) = parts.reverse_each.find { |one| begins(one) <= sample } || parts.first
 
       # @param key [Integer]   @return [Section, nil]

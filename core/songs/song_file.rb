@@ -55,7 +55,7 @@ module Loomshuttle
 
       class << self
         # @param data [Object] parsed JSON
-        # @return [Hash] with everything in it
+        # @return [Hash] the song with all fields
         # @raise [Invalid]
         def check(data)
           kept = ALL.check(data, FILE).merge(CHANGES.check(data, FILE))
@@ -66,7 +66,7 @@ module Loomshuttle
           full
         end
 
-        # @param data [Hash] as check gives it
+        # @param data [Hash] as returned by check
         # @return [Song]
         def song(data)
           Song.new(id: data["id"], version: data["version"], name: data["name"], dye: data["dye"], rate: data["rate"], frames: data["frames"], start: data["start"], map: map(data),
@@ -86,7 +86,7 @@ module Loomshuttle
           raise Invalid.new("#{FILE} is damaged: not valid JSON.", where: path)
         end
 
-        # @return [String] a song as the file holds it
+        # @return [String] the song as file content
         def dump(data) = JSON.pretty_generate(data)
 
         private

@@ -21,7 +21,7 @@ module Loomshuttle
         end
 
         # @param names [Array<String>] of files and folders
-        # @return [Float, nil] quarter notes per minute that they tell
+        # @return [Float, nil] tempo found in the names, in quarter notes per minute
         def bpm(names) = names.filter_map { |name| name[BPM, 1]&.tr(",", ".") }.map(&:to_f).find { |bpm| Timing::TempoMap::BPM.cover?(bpm) }
 
         private

@@ -6,7 +6,7 @@ module Loomshuttle
     module Strokes
       class << self
         # @param song [Song]
-        # @return [Array<Timing::Click::Stroke>] in order; none where it has no click of its own
+        # @return [Array<Timing::Click::Stroke>] in order; empty if the song has no generated click
         def of(song)
           return [] unless song.click.on && song.click.stem.nil?
 

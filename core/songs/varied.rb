@@ -13,16 +13,16 @@ module Loomshuttle
 
       class << self
         # @param tempo [Integer]   @param key [Integer]
-        # @return [Boolean] whether the song is as it is
+        # @return [Boolean] whether the song plays unchanged
         def plain?(tempo, key) = tempo == 100 && key.zero?
 
-        # @param frames [Integer] of the song as it is
-        # @return [Integer] as it goes
+        # @param frames [Integer] at the original tempo   @param tempo [Integer] percent
+        # @return [Integer] frames at the new tempo
         def frames(frames, tempo) = Rational(frames * 100, tempo).round
 
-        # @param data [Hash] as SongFile gives it
-        # @return [Hash] likewise; the files of its stems are those that are made ahead
-        # @raise [Invalid] when it would be out of bounds
+        # @param data [Hash] a song as in SongFile   @param tempo [Integer] percent   @param key [Integer] semitones up
+        # @return [Hash] the same song at that tempo and key, with the stem files prepared for them
+        # @raise [Invalid] if its tempo would be out of range
         def data(data, tempo, key)
           return data if plain?(tempo, key)
 
@@ -33,11 +33,11 @@ module Loomshuttle
         end
 
         # @param stem [Hash]
-        # @return [String] its file, below the song's folder. Named by what it was made of, so that one that was exchanged is made again
+        # @return [String] path below the song's folder; it contains the stem's checksum, so a replaced stem is prepared again
         def file(stem, tempo, key) = File.join(FOLDER, "#{tempo} #{semitones(stem, key)}", "#{stem['sum'][0, 32]}.wav")
 
         # @param stem [Hash] role and name
-        # @return [Integer] by how much it is transposed
+        # @return [Integer] semitones by which the stem is transposed; 0 for click, guide and drums
         def semitones(stem, key) = Role.kind_of(stem["role"]) == "parts" && !stem["role"].match?(KEYLESS) ? key : 0
 
         # @return [String] "94 %, up 2"

@@ -4,10 +4,15 @@ module Loomshuttle
   module Songs
     # The path through a song while it plays: which of its samples sound when, with jumps on the grid and repeated sections. It knows no audio. A
     # jump is a short crossfade that ends at its target, so that whatever begins there is complete.
+    #
+    #   walk = Walk.new(song)
+    #   walk.take(480)                   # [Span(at: 0, from: 0, frames: 480, first: 1, last: 1)]
+    #   walk.jump(4, at_next: "bar")     # Asked(kind: "jump", edge: 96_000, …): leaves at sample 96,000 for section 4
+    #   walk.take(480)                   # goes on; the block at the edge holds two spans that crossfade
     class Walk
       # Samples of the song from `from` on, heard from frame `at` of a block on, with a gain that goes evenly from `first` to `last`.
       Span = Value.define(:at, :from, :frames, :first, :last) do
-        # Heard as it is.
+        # Whether it is played without fades.
         def whole? = first >= 1 && last >= 1
       end
       # What was asked and is not done yet: "jump" (to a place) or "stop"; edge: sample of the song where it is left
@@ -23,7 +28,7 @@ module Loomshuttle
       attr_reader :song, :passes, :position, :asked
 
       # @param song [Song]   @param tonight [Tonight]
-      # @param section [Integer, nil] key of the one to begin with   @param sample [Integer, nil] or where, in samples of the song
+      # @param section [Integer, nil] key of the section to start with   @param sample [Integer, nil] or the sample of the song
       # @raise [Invalid]
       def initialize(song, tonight = Tonight.plain, section: nil, sample: nil)
         @song = song
@@ -34,7 +39,7 @@ module Loomshuttle
         begin_at(start_place(section, sample))
       end
 
-      # @return [Pass] under way, or the last one
+      # @return [Pass] the current one, or the last
       def pass = @passes[@pass]
 
       # @return [Boolean] whether the section goes around until it is left
@@ -44,17 +49,17 @@ module Loomshuttle
 
       def over? = @over
 
-      # @return [Boolean] whether it has ended, or is about to, since somebody asked for that
+      # @return [Boolean] whether it ended, or will end, because somebody asked for a stop
       def stopped? = @stopped == true
 
       # @return [Integer] frames of the block that was taken last; fewer than were asked for at the end
       attr_reader :taken
 
-      # @return [Place, nil] what comes behind this section, as things stand; nil: the end
+      # @return [Place, nil] what follows this section as things stand; nil at the end
       def after = way_on.last
 
       # @param frames [Integer]
-      # @return [Array<Span>] what sounds in the next block; nothing behind the end
+      # @return [Array<Span>] what to play in the next block; empty after the end
       def take(frames)
         spans, at = [], 0
         at += @turn ? turn(spans, at, frames - at) : run(spans, at, frames - at) while at < frames && !@over
@@ -63,7 +68,7 @@ module Loomshuttle
         spans
       end
 
-      # @return [Integer] frames until the end, should nothing be asked any more
+      # @return [Integer] frames until the end, if nobody asks for anything more
       def left
         here = @turn ? @turn.place : Place.new(pass: @pass, sample: @position)
         return 0 if @over || here.nil?
@@ -73,13 +78,13 @@ module Loomshuttle
 
       # @param key [Integer] of a section   @param at_next [String] of AT_NEXT
       # @return [Asked]
-      # @raise [Invalid] when it is not played tonight
+      # @raise [Invalid] if the section is skipped tonight
       def jump(key, at_next: "bar")
         place = place_of(key) or raise Invalid.new("#{song.section(key)&.name || 'That section'} is not played tonight.", where: "section")
         ask("jump", at_next, place)
       end
 
-      # Ends at the end of the section, or sooner.
+      # Asks for a stop at the end of the section, or sooner (AT_NEXT).
       def stop(at_next: "section") = ask("stop", at_next, nil)
 
       # @param wanted [Boolean]
@@ -88,7 +93,7 @@ module Loomshuttle
         @rounds = 1 unless wanted
       end
 
-      # Takes back what was asked and is not done yet.
+      # Cancels a jump or stop that was asked for and has not happened yet.
       # @return [Boolean] whether there was anything
       def take_back
         had = !@asked.nil? || @around

@@ -9,10 +9,10 @@ module Loomshuttle
 
       # @param show [Settings::Show]
       # @param settings [Hash{String=>Object}]
-      # @param moving ["slot", "block"] whether a single stage source takes a free slot while there are any, or takes its
-      #   whole block along
-      # @return [Hash{String=>Object}] the settings and those that move along
-      # @raise [Invalid] when no block can start so that the channel hears it
+      # @param moving ["slot", "block"] whether a single stage source uses a free slot while there is one, or moves its
+      #   whole block
+      # @return [Hash{String=>Object}] the settings, and those that move with them
+      # @raise [Invalid] if no block can start so that the channel gets its source
       def self.settings(show, settings, moving: "slot")
         return settings if show.profile.stage_block == 1 && show.profile.take_block == 1
 
@@ -20,7 +20,7 @@ module Loomshuttle
       end
 
       # @param label [String] what the edit does, in words
-      # @return [Settings::Edit, nil] with what moves along; nil where that cannot be
+      # @return [Settings::Edit, nil] with what moves along; nil if impossible
       def self.edit(show, label, settings)
         Settings::Edit.set(label, settings(show, settings)).tap { |edit| edit.apply(show) }
       rescue Invalid

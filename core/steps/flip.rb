@@ -5,9 +5,9 @@ module Loomshuttle
     # Flips channels between stage and take.
     module Flip
       # @param to ["stage", "take"]
-      # @param channels [Array<Integer>, nil] nil: all that can; to take that is every channel with a take source
+      # @param channels [Array<Integer>, nil] nil: every channel that can (to take: every one with a take source)
       # @return [Settings::Edit]
-      # @raise [Invalid] when a named channel has nothing to hear there
+      # @raise [Invalid] if a given channel has no source there
       def self.edit(show, to:, channels: nil)
         raise Invalid.new("A channel is on stage or on take, not on \"#{to}\".", where: "to") unless Settings::POSITIONS.include?(to)
 

@@ -24,7 +24,7 @@ module Loomshuttle
       ANYTHING = Shape::Kind.new(->(value, _) { value })
       SETTINGS = Shape.map(ANYTHING, most: 20_000)
       ROLES = Shape.list(Shape.record({ "name" => Shape.text(most: 40) }, { "kind" => WORD, "outputs" => Shape.list(NUMBER, most: 2) }), most: 200)
-      # What each kind is told, checked before anything is computed. What settings hold is checked by Rules.
+      # Options of each kind, checked before anything is computed. Values of settings are checked by Rules.
       OPTIONS = {
         "settings" => { "settings" => SETTINGS, "label" => Shape.or_none(Shape.text(most: 200)), "moving" => Shape.one_of(*Completed::WAYS) },
         "run_straight" => { "column" => WORD, "first" => NUMBER, "count" => NUMBER, "start" => Shape.any_of(NUMBER, WORD) },
@@ -47,9 +47,9 @@ module Loomshuttle
 
       # @param show [Settings::Show]
       # @param kind [String] a key of KINDS
-      # @param options [Hash{String=>Object}] what that kind needs
+      # @param options [Hash{String=>Object}] arguments of that kind
       # @return [Proposal]
-      # @raise [Invalid] when it cannot be done, or an option is missing
+      # @raise [Invalid] if it is impossible, or an option is missing
       def self.for(show, kind, options)
         name = KINDS[kind] or raise Invalid.new("There is no step \"#{kind}\"; known are #{KINDS.keys.join(', ')}.", where: "kind")
         made = send(name, show, OPTIONS.fetch(kind).check(options, "options"))

@@ -4,11 +4,11 @@ module Loomshuttle
   module Steps
     # Recalls saved parts of a patch (Settings::PresetParts) into a show.
     module Recall
-      # As they can be set: on another desk with all that must give way to it, on the
-      # same one with what moves along.
+      # Saved settings as they can be set now: on another desk with everything that has to make room, on the
+      # same desk with what moves along.
       # @param settings [Hash{String=>Object}]
-      # @return [Array(Hash, Array<String>)] what can be set, and the paths that the rig lacks
-      # @raise [Invalid] when the saved desk is not known here
+      # @return [Array(Hash, Array<String>)] settings that can be set, and the paths that the rig lacks
+      # @raise [Invalid] if this computer has no profile of the saved desk
       def self.settings(show, settings)
         desk = settings["rig/desk"]
         refit = desk && desk != show.rig.desk ? Settings::Refit.settings(show, desk) : {}
@@ -19,7 +19,7 @@ module Loomshuttle
         [refit.empty? ? Completed.settings(show, fits) : refit.merge(fits), lacks.map(&:first)]
       end
 
-      # A track whose width changes gives up the lanes that do not come with it.
+      # A track that changes between mono and stereo gives up the lanes that are not part of the saved settings.
       def self.emptied(show, settings)
         lanes = settings.keys.grep(%r{/stereo\z}).flat_map do |path|
           base = path.delete_suffix("stereo")

@@ -8,10 +8,10 @@ module Loomshuttle
       FOOT = 0.3048
 
       # @param celsius [Numeric]
-      # @return [Float] metres a second
+      # @return [Float] metres per second
       def self.speed(celsius) = AT_ZERO * Math.sqrt(1 + (celsius / 273.15))
 
-      # @return [Float] milliseconds that sound takes for so many metres
+      # @return [Float] time in milliseconds that sound needs for the distance
       def self.ms(metres, celsius) = 1000.0 * metres / speed(celsius)
     end
   end

@@ -14,7 +14,7 @@ module Loomshuttle
 
       # @param map [TempoMap]
       # @param subdivision [String] a key of SUBDIVISIONS
-      # @param accents [Hash{String=>Array<Integer>}] time signature => beats, where they are chosen
+      # @param accents [Hash{String=>Array<Integer>}] time signature => accented beats, where chosen
       # @raise [Invalid]
       def initialize(map, subdivision: "beats", accents: {})
         @map, @accents = map, accents
@@ -25,7 +25,7 @@ module Loomshuttle
       end
 
       # @param bars [Enumerable<Integer>] from 1
-      # @return [Enumerator::Lazy<Stroke>] in order; computed as they are asked for
+      # @return [Enumerator::Lazy<Stroke>] in order, computed on demand
       def strokes(bars) = bars.lazy.flat_map { |bar| of_bar(bar) }
 
       # @return [Array<Stroke>]

@@ -9,7 +9,7 @@ module Loomshuttle
       # @return [Float] milliseconds
       def self.ms(samples, rate) = samples * 1000.0 / rate
 
-      # @param buffer [Integer] samples the recorder holds each way
+      # @param buffer [Integer] samples that the recorder buffers each way
       # @return [Hash] :in, :out and :total in milliseconds
       def self.round_trip(buffer:, rate:)
         each_way = ms(buffer, rate)

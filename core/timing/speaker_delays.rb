@@ -14,7 +14,7 @@ module Loomshuttle
 
       class << self
         # @param show [Settings::Show]
-        # @return [Array<Zone>] none where no main speaker has a place
+        # @return [Array<Zone>] empty if no main speaker has a position
         def zones(show)
           placed = show.outputs.values.select { |output| output.speaker && output.x && output.y }
           mains, others = placed.partition { |output| output.speaker == "main" }

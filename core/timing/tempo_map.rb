@@ -10,9 +10,9 @@ module Loomshuttle
       Tempo = Value.define(:at, :bpm, :ramp)
       # bar: number, from 1, where it begins; beats of a unit (4: quarters, 8: eighths) in a bar
       Meter = Value.define(:bar, :beats, :unit) do
-        # @return [Rational] quarter notes of a bar
+        # @return [Rational] length of a bar in quarter notes
         def quarters = Rational(beats * 4, unit)
-        # @return [Rational] quarter notes of a beat
+        # @return [Rational] length of a beat in quarter notes
         def beat = Rational(4, unit)
         def to_s = "#{beats}/#{unit}"
       end
@@ -42,7 +42,7 @@ module Loomshuttle
       def self.plain(bpm, meter, rate:) = new([Tempo.new(at: 0, bpm: bpm, ramp: false)], [self.meter(meter)], rate: rate)
 
       # @param tempos [Array<Tempo>]   @param meters [Array<Meter>]
-      # @raise [Invalid] when they are not in order from the beginning, or out of bounds
+      # @raise [Invalid] if they do not start at the beginning, are out of order or out of range
       def initialize(tempos, meters, rate:)
         @tempos = tempos.map { |tempo| tempo.with(at: tempo.at.to_r, bpm: exact(tempo.bpm)) }.freeze
         @meters, @rate = meters.freeze, rate
@@ -53,17 +53,17 @@ module Loomshuttle
       end
 
       # @param quarter [Numeric]
-      # @return [Rational, Float] seconds; exact where no ramp goes before
+      # @return [Rational, Float] seconds from the start; exact (Rational) if no ramp comes before
       def seconds(quarter)
         at = segment(@tempos.map(&:at), quarter)
         @seconds[at] + lasts(@tempos[at], @tempos[at + 1], quarter - @tempos[at].at)
       end
 
-      # @return [Integer] the sample that is nearest to a place
+      # @return [Integer] the sample nearest to a position in quarter notes
       def sample(quarter) = (seconds(quarter) * @rate).round
 
       # @param sample [Numeric]
-      # @return [Rational, Float] the place in quarter notes
+      # @return [Rational, Float] the position in quarter notes
       def quarter(sample)
         time = sample.is_a?(Integer) ? Rational(sample, @rate) : sample / @rate
         at = segment(@seconds, time)
@@ -75,7 +75,7 @@ module Loomshuttle
       end
 
       # @param bar [Integer] from 1
-      # @return [Rational] quarter notes at its beginning
+      # @return [Rational] quarter notes from the start to the bar
       def bar(number)
         at = segment(@meters.map(&:bar), number)
         @bars[at] + (@meters[at].quarters * (number - @meters[at].bar))

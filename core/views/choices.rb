@@ -20,8 +20,8 @@ module Loomshuttle
       # @param show [Settings::Show]
       # @param column [String] a key of COLUMNS
       # @param number [Integer]
-      # @return [Array<Choice>] the first one empties the cell, where that is possible
-      # @raise [Invalid] when there is no such cell
+      # @return [Array<Choice>] the first one empties the cell, if possible
+      # @raise [Invalid] if there is no such cell
       def self.for(show, column, number)
         list = COLUMNS[column] or raise Invalid.new("There are no choices for \"#{column}\".", where: "column")
         new(show).send(list, number).map do |label, settings, missing, marks|
@@ -29,7 +29,7 @@ module Loomshuttle
         end
       end
 
-      # Lanes, channels and outputs are called by their number as well.
+      # Lanes, channels and outputs can also be found by their number.
       def self.numbers(label) = [label[/\A[A-Za-z ]+ (\d+)\z/, 1] || label[/\AChannel (\d+)\b/, 1]].compact
       private_class_method :numbers
 

@@ -30,7 +30,7 @@ module Loomshuttle
       attr_reader :rate, :outputs, :time
 
       # @param outputs [Integer]
-      # @param on_end [Proc] called once a song has come to its end, or was faded out; takes what was on
+      # @param on_end [Proc] called with the Loaded song after it ended or was faded out
       def initialize(rate:, outputs:, on_end: ->(_) {})
         @rate, @outputs, @on_end = rate, outputs, on_end
         @mix, @gain, @orders = Mix.new(outputs), Gain.new, Orders.new
@@ -46,9 +46,9 @@ module Loomshuttle
       # @return [Loaded, nil]
       def following = @following == :opening ? nil : @following
 
-      # Loads a song. A pause before another one ends, and that one does not begin.
+      # Loads a song. Cancels a pause and the song that would have followed it.
       # @param loaded [Loaded]
-      # @raise [Invalid] while a song is heard
+      # @raise [Invalid] if a song is playing
       def load(loaded)
         @doing.synchronize do
           raise Invalid.new("#{@loaded.song.name} plays; stop it first.", where: "song") if playing?
@@ -57,7 +57,7 @@ module Loomshuttle
         end
       end
 
-      # What comes after the song that is on; :opening: a song that is still being opened; nil: nothing.
+      # Sets what follows the loaded song: a song, :opening while that is still being opened, or nil.
       # @param loaded [Loaded, :opening, nil]
       def follow_with(loaded)
         @doing.synchronize do
@@ -66,14 +66,14 @@ module Loomshuttle
         end
       end
 
-      # @param roles [Array<Songs::Role>] from now on
+      # @param roles [Array<Songs::Role>] new routing of the roles
       def roles=(roles)
         @doing.synchronize { [@loaded, following].compact.each { |one| one.material.roles = roles } }
       end
 
       # @param what [String] "play", "stop", "fade", "panic", "jump", "around", "stop.at", "take.back"
-      # @param at [Integer, nil] sample of the clock; nil: with the next block
-      # @raise [Invalid] when there is no such command, it does not take that, or the state does not allow it
+      # @param at [Integer, nil] sample of the clock; nil for the next block
+      # @raise [Invalid] if the command is unknown, an argument is wrong, or the state does not allow it
       def command(what, at: nil, **with)
         check(what, with)
         @orders.drop("play", at || @time) if SILENCES.include?(what)
@@ -82,10 +82,10 @@ module Loomshuttle
         @doing.synchronize { obey(what, with) }
       end
 
-      # @return [Boolean] whether it is heard
+      # @return [Boolean] whether a song is playing
       def playing? = HEARD.include?(@state)
 
-      # The clock is elsewhere: what plays goes on, counted from there, and so does what is to be done at a time.
+      # Follows a jump of the clock: playing and pending commands continue, counted from the new time.
       # @param time [Integer]
       def at(time)
         @doing.synchronize do
@@ -96,7 +96,7 @@ module Loomshuttle
       end
 
       # @param frames [Integer]
-      # @return [Numo::SFloat] [outputs, frames] full scale 1.0; frozen, and the same one each time, where nothing plays
+      # @return [Numo::SFloat] [outputs, frames], full scale 1.0; while nothing plays, always the same frozen array
       def render(frames)
         @doing.synchronize do
           @block = nil
@@ -106,24 +106,24 @@ module Loomshuttle
         end
       end
 
-      # @return [Hash] for people: what plays and where, what was asked
+      # @return [Hash] status for people: what plays and where, what was asked
       def status = @doing.synchronize { DeckStatus.of(self, @walk, @gain, @held) }
 
-      # @return [Integer] commands whose time has not come
+      # @return [Integer] number of pending commands
       def waiting = @orders.size
 
-      # @return [Hash] time of the clock; song, whether it plays and is not about to be silent, and its sample at that time
+      # @return [Hash] time of the clock, the song, whether it is playing (and not fading out), and its sample at that time
       def place
         @doing.synchronize { { "time" => @time, "song" => @loaded&.song&.id, "playing" => @state == :playing, "position" => playing? ? @walk.position : @held } }
       end
 
-      # @return [Integer] frames until the end of the song that plays; 0 where none does
+      # @return [Integer] frames until the end of the playing song; 0 if none plays
       def left = playing? ? @walk.left : 0
 
-      # @return [Integer, nil] frames until the next song starts automatically
+      # @return [Integer, nil] frames until the next song starts automatically; nil if none will
       def pause_left = @state == :pausing ? [@begins - @time, 0].max : nil
 
-      # @return [Integer] pieces that were not in memory in time
+      # @return [Integer] pieces that were not read in time
       def missed = @mix.missed.to_i
 
       private
@@ -266,7 +266,7 @@ module Loomshuttle
         @state = :ready
       end
 
-      # Whoever has sent ahead turns that down himself, and goes on in silence.
+      # What was sent ahead is faded by its sender (Horizon); the deck continues in silence.
       def silence(ramp: true)
         @orders.clear
         fall(ramp ? PANIC : 0, :panic)

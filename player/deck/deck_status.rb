@@ -5,7 +5,7 @@ module Loomshuttle
     # A deck's status for people.
     module DeckStatus
       class << self
-        # @param deck [Deck]   @param walk [Songs::Walk, nil]   @param gain [Gain]   @param held [Integer, nil] sample where it was stopped
+        # @param deck [Deck]   @param walk [Songs::Walk, nil]   @param gain [Gain]   @param held [Integer, nil] sample at which it was stopped
         # @return [Hash]
         def of(deck, walk, gain, held)
           common = { "state" => state(deck, gain), "next" => deck.following&.song&.name, "missed" => deck.missed, "waiting" => deck.waiting, "pause_left" => deck.pause_left }

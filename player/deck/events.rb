@@ -6,7 +6,7 @@ module Loomshuttle
   module Player
     # Short sounds at samples of a song, such as strokes of a click.
     class Events
-      # @param events [Array<Array(Integer, Numo::NArray)>] sample and sound of each, in order
+      # @param events [Array<Array(Integer, Numo::NArray)>] start sample and sound of each event, in order
       def initialize(events)
         @starts = events.map(&:first)
         @sounds = events.map { |_, sound| Numo::SFloat.cast(sound) }

@@ -11,22 +11,22 @@ module Loomshuttle
 
       def initialize = rise
 
-      # All of it is heard.
+      # Goes back to full level.
       def rise
         @why, @left, @frames = nil, 0, 0
       end
 
-      # Down to silence, more slowly the lower it is where it takes long.
+      # Fades to silence; long fades slow down towards the end.
       # @param frames [Integer]   @param why [Symbol]
       def fall(frames, why)
         level = now
         @from, @frames, @left, @why = level, frames, frames, why
       end
 
-      # @return [Boolean] whether it is turned down all the way
+      # @return [Boolean] whether the fade has reached silence
       def silent? = !@why.nil? && @left.zero?
 
-      # @param block [Numo::SFloat] [outputs, frames], turned in place
+      # @param block [Numo::SFloat] [outputs, frames], changed in place
       def turn(block)
         return unless @why
 

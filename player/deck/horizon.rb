@@ -11,7 +11,7 @@ module Loomshuttle
 
       def initialize = @blocks = []
 
-      # What was sent counts no more: the clock is elsewhere, or somebody has thrown it away.
+      # Forgets what was sent, because the clock jumped or the card dropped it.
       def clear = @blocks.clear
 
       # @param block [Numo::SFloat] [outputs, frames]   @param time [Integer] of its first frame
@@ -20,8 +20,8 @@ module Loomshuttle
         @blocks.shift while @blocks.size > MOST
       end
 
-      # @param from [Integer] what sounds before it stays   @param frames [Integer] until it is silent
-      # @yieldparam block [Numo::SFloat] the same, turned down   @yieldparam time [Integer]
+      # @param from [Integer] time at which the fade starts   @param frames [Integer] its length
+      # @yieldparam block [Numo::SFloat] the same block, faded   @yieldparam time [Integer] of its first frame
       def turn_down(from, frames)
         @blocks.each do |entry|
           time, block = entry

@@ -20,7 +20,7 @@ module Loomshuttle
         @frames += block.shape[1]
       end
 
-      # @param output [Integer] from 1   @param where [Numo::Bit] [frames] samples that were beyond full scale
+      # @param output [Integer] from 1   @param where [Numo::Bit] [frames] true for samples beyond full scale
       def limited(output, where) = @limited[output - 1] += where.count_true
 
       # @param where [Numo::Bit] as limited, [outputs, frames]
@@ -28,13 +28,13 @@ module Loomshuttle
         where.shape[0].times { |at| limited(at + 1, where[at, true]) }
       end
 
-      # @return [Array<Hash>] output, and samples that were limited, since the last song began; only of those that were
+      # @return [Array<Hash>] output and number of clipped samples since the song began; only outputs that clipped
       def told_limited = @limited.each_with_index.filter_map { |samples, at| { "output" => at + 1, "samples" => samples } if samples.positive? }
 
-      # A song begins.
+      # Starts counting from zero for a song.
       def forget_limited = @limited = [0] * @outputs
 
-      # @return [Hash] "outputs" in dBFS; everything begins again
+      # @return [Hash] "outputs" in dBFS; resets the peaks
       def take = { "outputs" => @peaks.map { |peak| decibels(peak) } }.tap { clear }
 
       private

@@ -10,7 +10,7 @@ module Loomshuttle
     class Loaded
       def song = material.song
 
-      # @return [Numeric, nil] seconds after which what follows begins on its own; nil: it waits for a hand
+      # @return [Numeric, nil] seconds until the next song starts automatically; nil if it waits for Play
       def goes_on
         follows, pause = tonight.follows || song.follows, tonight.pause || song.pause
         { "on" => 0, "pause" => pause }[follows]

@@ -7,7 +7,7 @@ module Loomshuttle
       attr_reader :song, :stock, :sums, :feeds
 
       # @param song [Songs::Song]   @param stock [Stock]   @param roles [Array<Songs::Role>]
-      # @param voice [Voice, nil] that speaks the guide   @param timecode [Timecode, nil]
+      # @param voice [Voice, nil] speaks the guide   @param timecode [Timecode, nil]
       def initialize(song, stock, roles, voice: nil, timecode: nil)
         @song, @stock, @sums = song, stock, Sums.new(stock)
         @made = { "click" => click, "guide" => guide(voice), "timecode" => timecode }.compact
@@ -15,22 +15,22 @@ module Loomshuttle
         self.roles = roles
       end
 
-      # @return [Array<String>] what cannot be heard of it, and why
+      # @return [Array<String>] which parts cannot be heard, and why
       def troubles = @stock.troubles.values + @troubles
 
-      # Sends everything elsewhere from now on.
+      # Changes the routing from now on.
       # @param roles [Array<Songs::Role>]
       def roles=(roles)
         @feeds = Songs::Feed.of(@song, roles).reject { |feed| feed.source == "pilot" }.group_by(&:source).freeze
         @sums.feeds = @feeds
       end
 
-      # Reads ahead, and adds up what was read. @return [Boolean] whether there was something to do
+      # Reads ahead and sums what was read. @return [Boolean] whether there was anything to do
       def fill = @stock.fill || @sums.fill
 
-      # @param source [Integer, String] as Songs::Feed has it
+      # @param source [Integer, String] as in Songs::Feed
       # @return [Numo::SFloat, nil] [frames, lanes], or nil for silence
-      # @yield when it is not there in time
+      # @yield if the piece was not read in time
       def read(source, from, frames, &) = source.is_a?(Integer) ? @stock.read(source, from, frames, &) : @made[source]&.read(from, frames)
 
       private

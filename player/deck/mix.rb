@@ -6,7 +6,7 @@ module Loomshuttle
   module Player
     # A song's sound at each output: spans of it (Songs::Walk), summed by its feeds.
     class Mix
-      # @param outputs [Integer] how many there are
+      # @param outputs [Integer] number of outputs
       def initialize(outputs)
         @outputs = outputs
       end
@@ -15,7 +15,7 @@ module Loomshuttle
       attr_reader :missed
 
       # @param material [Material]   @param spans [Array<Songs::Walk::Span>]
-      # @param into [Numo::SFloat] [outputs, frames], added to   @param late [Integer] frame of it where the spans begin
+      # @param into [Numo::SFloat] [outputs, frames], added to   @param late [Integer] frame at which the spans begin
       def add(material, spans, into, late = 0)
         spans.each do |span|
           summed = span.whole? && add_sums(material, span, into, late + span.at)
@@ -30,8 +30,8 @@ module Loomshuttle
         end
       end
 
-      # @param into [Numo::SFloat] [outputs, frames], added to   @param heard [Numo::SFloat] [frames, lanes]
-      # @param feed [Songs::Feed]   @param at [Integer] frame of the first
+      # @param into [Numo::SFloat] [outputs, frames], added to   @param heard [Numo::SFloat] [frames, lanes] of the source
+      # @param feed [Songs::Feed]   @param at [Integer] frame at which it begins
       def self.feed_into(into, heard, feed, at)
         lane = heard[true, feed.lane]
         lane *= feed.gain unless feed.gain == 1

@@ -22,9 +22,9 @@ module Loomshuttle
         @worker&.stop
       end
 
-      # Does it when its turn comes, and waits for that.
-      # @return [Object] of the block
-      # @raise [Invalid] that the block raises, or when it takes too long
+      # Runs the block when its turn comes, and waits for the result.
+      # @return [Object] the block's result
+      # @raise [Invalid] raised by the block, or if it takes too long
       def wait(&block)
         return block.call if here?
 
@@ -34,7 +34,7 @@ module Loomshuttle
         kind == :done ? value : raise(value)
       end
 
-      # Does it when its turn comes. What is still waiting under the same name is left out, since this is newer.
+      # Runs the block when its turn comes; it replaces a waiting block of the same name.
       # @param name [Symbol]
       def later(name, &block)
         return block.call if here?

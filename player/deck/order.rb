@@ -17,7 +17,7 @@ module Loomshuttle
         @ended = Queue.new
       end
 
-      # Puts a song on, which must be in memory before it can begin, and waits for that.
+      # Loads a song and waits until it can start.
       # @param key [Integer] of an item
       # @raise [Invalid]
       def put_on(key)
@@ -26,10 +26,10 @@ module Loomshuttle
         @opener.later(:make_ready) { make_ready }
       end
 
-      # Puts a song on without waiting. A song that cannot be opened is reported as a problem.
+      # Loads a song without waiting. One that cannot be opened is reported as a problem.
       # @param key [Integer] of an item
-      # @yield once it is on
-      # @raise [Invalid] when there is no such item
+      # @yield once it is loaded
+      # @raise [Invalid] if there is no such item
       def put_on_later(key)
         item = @items.fetch(key)
         @opener.later(:put_on) do
@@ -41,12 +41,12 @@ module Loomshuttle
         end
       end
 
-      # Called by the clock's thread: a song is through.
+      # Called by the clock's thread when a song has ended.
       # @param loaded [Loaded]
       def ended(loaded) = @ended << loaded
 
-      # Reads ahead, and makes the next song ready.
-      # @return [Boolean] whether there was something to do
+      # Reads ahead and prepares the next song.
+      # @return [Boolean] whether there was anything to do
       def fill
         unless @ended.empty? || @settling
           @settling = true
@@ -56,15 +56,15 @@ module Loomshuttle
         read.any?
       end
 
-      # The running order or what is in it has changed.
+      # Follows a change of the running order or its songs.
       def renew = @opener.later(:renew) { bring_up_to_date }
 
-      # @return [Array<Hash>] key of each item, and whether it was played
+      # @return [Array<Hash>] key of each item, and whether it has been played
       def told = @items.keys.map { |key| { "key" => key, "played" => @played.include?(key) } }
 
       private
 
-      # @raise [Invalid] when it cannot be opened, or a song plays
+      # @raise [Invalid] if it cannot be opened, or a song plays
       def exchange(item)
         loaded = ready?(item) ? @next : @items.open(item)
         previous = @deck.loaded

@@ -28,20 +28,20 @@ module Loomshuttle
       def fetch(key) = find(key) || raise(Invalid.new("The running order has no song #{key}.", where: "item"))
 
       # @param key [Integer, nil]
-      # @return [Hash, nil] the item that follows it
+      # @return [Hash, nil] the item after it
       def after(key) = @config["items"].index { |item| item["key"] == key }&.then { |at| @config["items"][at + 1] }
 
       # @param loaded [Loaded]
-      # @return [Boolean] whether a song is still as the running order has it.
+      # @return [Boolean] whether a loaded song still matches the running order
       def current?(loaded)
         item = find(loaded.item)
         !item.nil? && loaded.song.id == item["song"] && loaded.tonight == self.class.tonight(item) && (item["version"].nil? || item["version"] == loaded.song.version)
       end
 
-      # Reads the song of an item, so far that it may begin at once.
+      # Opens the song of an item and reads enough of it to start at once.
       # @param item [Hash] as Config::ITEM
       # @return [Loaded]
-      # @raise [Invalid] when it cannot be opened
+      # @raise [Invalid] if it cannot be opened
       def open(item)
         tonight = self.class.tonight(item)
         song, stock, voice = @library.open(item["song"], tonight)

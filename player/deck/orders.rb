@@ -14,7 +14,7 @@ module Loomshuttle
         @lock = Mutex.new # held for moments
       end
 
-      # @raise [Invalid] when too much waits
+      # @raise [Invalid] if too many commands are pending
       def add(time, what, details)
         @lock.synchronize do
           raise Invalid.new("#{MOST} commands wait already.", where: "at") if @waiting.size >= MOST
@@ -24,19 +24,19 @@ module Loomshuttle
         end
       end
 
-      # @return [Integer, nil] time of the next
+      # @return [Integer, nil] time of the next pending command
       def next_at = @lock.synchronize { @waiting.first&.at }
 
-      # @return [Order, nil] one whose time has come, taken out
+      # @return [Order, nil] removes and returns a command that is due
       def due(time) = @lock.synchronize { @waiting.shift if @waiting.any? && @waiting.first.at <= time }
 
-      # @return [Integer] commands whose time has not come
+      # @return [Integer] number of pending commands
       def size = @lock.synchronize { @waiting.size }
 
-      # @param time [Integer] commands of that name are not done from then on
+      # @param time [Integer] pending commands of that name at or after it are dropped
       def drop(what, time) = @lock.synchronize { @waiting.reject! { |one| one.what == what && one.at >= time } }
 
-      # The clock jumps: everything keeps its distance.
+      # Shifts all pending commands after a jump of the clock.
       def shift_by(samples) = @lock.synchronize { @waiting.map! { |one| one.with(at: one.at + samples) } }
 
       def clear = @lock.synchronize { @waiting.clear }

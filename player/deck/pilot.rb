@@ -25,9 +25,9 @@ module Loomshuttle
         tone.outputs.each { |output| block[output - 1, true].inplace + wave if output <= block.shape[0] }
       end
 
-      # What leaves where nothing plays.
+      # The output while nothing plays.
       # @param silence [Numo::SFloat] [outputs, frames]   @param time [Integer] of its first frame
-      # @return [Numo::SFloat] frozen, and the same one as long as it would be the same
+      # @return [Numo::SFloat] frozen; the same array as long as its content is the same
       def alone(silence, time)
         tone = @tone or return silence
         wave = wave_at(tone, time, silence.shape[1])

@@ -20,7 +20,7 @@ module Loomshuttle
       attr_reader :size
 
       # @param song [Songs::Song]   @param folder [String] of its files
-      # @param open [Proc] takes a path and gives what reads `bytes(from, count, into)` (Formats::Wav::Reader)
+      # @param open [Proc] called with a path, returns an object with `bytes(from, count, into)` (Formats::Wav::Reader)
       def initialize(song, folder, open: Formats::Wav::Reader.method(:new))
         @song, @size = song, PIECE * song.rate
         @lock = Mutex.new # held for moments, never while a disk is waited for
@@ -30,20 +30,20 @@ module Loomshuttle
         @files = @stems.transform_values { |stem| opened(stem, File.join(folder, stem.file), open) }.compact
         @most = [MOST / (@size * 4 * [@stems.values.sum(&:lanes), 1].max), LEAST].max
         @ahead = [AHEAD, (@most - 2) * 2 / 3].min # with many stems less is read ahead, rather than more kept
-        # No more than stay: what is let go would be read again and again.
+        # Never more than can stay in memory, or pieces would be dropped and read over and over.
         @lead = (Songs::Walk::FADE * song.rate).ceil # a crossfade begins so long before
         @heads = song.parts.flat_map { |section| seconds(song.begins(section) - @lead, HEAD) }.uniq.first([@most - (@ahead + (@ahead / 2) + 2), 0].max)
         @wanted = [seconds(0, @ahead), []]
       end
 
-      # What plays now, so that what follows is read.
-      # @param position [Integer] sample of the song   @param after [Integer, nil] sample where it goes on behind this section
+      # Tells what plays now, so that what follows is read.
+      # @param position [Integer] sample of the song   @param after [Integer, nil] sample at which it continues after this section
       def play_from(position, after = nil)
         wanted = [seconds(position, @ahead), after ? seconds(after - @lead, @ahead / 2) : []]
         @lock.synchronize { @wanted = wanted } unless wanted == @wanted
       end
 
-      # Reads one second of all stems. @return [Boolean] whether there was something to do
+      # Reads one second of all stems. @return [Boolean] whether there was anything to do
       def fill
         at = @lock.synchronize { [*@wanted.flatten, *@heads].find { |second| !@pieces.key?(second) } } or return false
         piece = @files.to_h { |id, file| [id, part(id, file, at)] }.compact
@@ -59,12 +59,12 @@ module Loomshuttle
       def soon(ahead, behind) = @lock.synchronize { @wanted }.zip([ahead, behind]).flat_map { |seconds, most| seconds.first(most) }.uniq
 
       # @param second [Integer]
-      # @return [Hash{Integer=>Numo::SFloat}, nil] [frames, lanes] by the id of a stem, as far as they are long; nil: not in memory
+      # @return [Hash{Integer=>Numo::SFloat}, nil] [frames, lanes] by stem id, without stems that end earlier; nil if not in memory
       def piece(second) = @lock.synchronize { @pieces[second] }
 
       # @param id [Integer] of a stem
       # @return [Numo::SFloat, nil] [frames, lanes] full scale 1.0; nil for silence
-      # @yield when a piece is not there
+      # @yield if a piece is missing
       def read(id, from, frames)
         first, last = [from, 0].max, [from + frames, @stems[id].frames].min
         return if first >= last || !@files.key?(id)

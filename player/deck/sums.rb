@@ -16,13 +16,13 @@ module Loomshuttle
         @feeds, @sums = {}, {}.freeze
       end
 
-      # Sums made for other feeds are not used any more.
+      # Discards sums made for other feeds.
       # @param feeds [Hash{Integer, String=>Array<Songs::Feed>}] by source
       def feeds=(feeds)
         @feeds = feeds.select { |source, _| source.is_a?(Integer) }.freeze
       end
 
-      # Adds up one second. @return [Boolean] whether there was something to do
+      # Adds up one second. @return [Boolean] whether there was anything to do
       def fill
         feeds, wanted = @feeds, @stock.soon(AHEAD, BEHIND)
         kept = @sums.select { |second, (made_of, _)| made_of.equal?(feeds) && wanted.include?(second) }
@@ -32,7 +32,7 @@ module Loomshuttle
         !piece.nil?
       end
 
-      # @return [Array<Numo::SFloat>, nil] consecutive parts of [outputs, frames], up to the highest output in use; nil when no sum is ready
+      # @return [Array<Numo::SFloat>, nil] consecutive parts of [outputs, frames], up to the highest output in use; nil if no sum is ready
       def of(from, frames)
         feeds, sums, size = @feeds, @sums, @stock.size
         return if from.negative?

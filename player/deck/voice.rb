@@ -22,7 +22,7 @@ module Loomshuttle
       attr_reader :problem
 
       # @param words [String]
-      # @return [Numo::SFloat, nil] nil where nothing can be said
+      # @return [Numo::SFloat, nil] nil if the words cannot be spoken
       def say(words) = @said.fetch(words) { @said[words] = trimmed(own(words) || spoken(words)) }
 
       private

@@ -8,8 +8,8 @@ module Loomshuttle
       # Seconds: so long it is held, or so soon it comes again.
       HELD, TWICE = 0.8, 1.5
 
-      # @param word [String] of WORDS   @param down [Boolean] pressed, or let go   @param now [Numeric] seconds
-      # @return [String, nil] what is to be done at once
+      # @param word [String] of WORDS   @param down [Boolean] pressed or released   @param now [Numeric] seconds
+      # @return [String, nil] the command to run now
       def press(word, down, now)
         return (word if down) unless word == "stop"
         return @down_at = nil unless down
@@ -22,8 +22,8 @@ module Loomshuttle
         "stop"
       end
 
-      # Called often.
-      # @return [String, nil] what has been held long enough
+      # Called often, to notice long presses.
+      # @return [String, nil] the command of a key held long enough
       def look(now)
         return unless @down_at && now - @down_at >= HELD
 

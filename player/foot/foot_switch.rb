@@ -15,9 +15,9 @@ module Loomshuttle
       LARGEST, MOST = 1024, 50
       DEVICES = "/dev/snd/midiC*D*"
 
-      # @param unit [Unit]   @param config [Config]   @param now [Proc] seconds that only grow
-      # @param port [Integer, nil] UDP port of OSC   @param from [Array<String>] addresses of the network that may send to it
-      # @param devices [Array<String>] paths of raw MIDI devices beside those of the system
+      # @param unit [Unit]   @param config [Config]   @param now [Proc] monotonic time in seconds
+      # @param port [Integer, nil] UDP port of OSC   @param from [Array<String>] network addresses allowed to send
+      # @param devices [Array<String>] paths of further raw MIDI devices
       def initialize(unit, config, now:, port: nil, from: [], devices: [])
         @unit, @config, @now, @more = unit, config, now, devices
         @from = ["127.0.0.1", *from]
@@ -35,12 +35,12 @@ module Loomshuttle
         [@osc, @device].each { |one| one&.close }
       end
 
-      # @return [Hash] everything that is to be set, and what was heard last
+      # @return [Hash] all settings, and the last message received
       def status
         { "osc" => @osc && @port, "devices" => devices.keys, "midi" => chosen, "keys" => keys, "last" => @last, "problem" => @problem }
       end
 
-      # One turn: waits a moment for something, and does it.
+      # One turn: waits briefly for a message and acts on it.
       def turn
         open_device
         ready, = IO.select([@osc, @device].compact, nil, nil, LOOK)
@@ -110,7 +110,7 @@ module Loomshuttle
 
       def press(word, down) = carry_out(@keys.press(word, down, @now.call))
 
-      # What cannot be done now is told where everything else is told.
+      # A refused command is reported with the status.
       def carry_out(word)
         case word
         when "go" then @unit.go(waiting: false)

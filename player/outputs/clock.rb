@@ -22,8 +22,8 @@ module Loomshuttle
         @restarts = @foreign = @agree = 0
       end
 
-      # @param packet [Formats::Rtp::Packet]   @param now [Numeric] seconds that only grow
-      # @return [Symbol, nil] :on, or :jumped where the time is another one; nil for what is not believed
+      # @param packet [Formats::Rtp::Packet]   @param now [Numeric] monotonic time in seconds
+      # @return [Symbol, nil] :on, or :jumped if the time changed; nil for a packet that is not trusted
       def hear(packet, now)
         return stranger if @source && packet.source != @source && now - @heard < SILENT
 

@@ -15,8 +15,8 @@ module Loomshuttle
       # A device that takes faster than this times its rate is not a clock (a plugin that writes a file); it is held back.
       FASTEST = 1.02
 
-      # @param device [Runtime::SoundDevices::Device]   @param rate [Integer]   @param now [Proc] seconds that only grow
-      # @param most [Integer] outputs that are played to; what it has beyond them is silent
+      # @param device [Runtime::SoundDevices::Device]   @param rate [Integer]   @param now [Proc] monotonic time in seconds
+      # @param most [Integer] outputs in use; any further ones stay silent
       def initialize(device, rate:, now:, most: 16)
         @device, @rate, @now = device, rate, now
         @lanes = [device.outputs, most].min
@@ -27,16 +27,16 @@ module Loomshuttle
 
       attr_reader :device
 
-      # @return [Array<Formats::Sdp::Stream>] its outputs in eights
+      # @return [Array<Formats::Sdp::Stream>] its outputs in streams of eight
       def streams
         @streams ||= (1..@lanes).each_slice(LANES).map do |slice|
           Formats::Sdp::Stream.new(host: "", port: 0, lanes: slice.size, first: slice.first, rate: @rate, payload_type: Formats::Rtp::PAYLOAD_TYPE)
         end
       end
 
-      # Waits until it takes more.
+      # Waits until the card accepts more.
       # @param seconds [Float] longest wait
-      # @yieldparam bytes [String] an RTP packet with its time
+      # @yieldparam bytes [String] an RTP packet with the card's time
       def hear(seconds)
         open unless @pipe
         return sleep([seconds, 0.05].min) unless @pipe
@@ -49,7 +49,7 @@ module Loomshuttle
         lose
       end
 
-      # The streams of a millisecond go out together; what it has already is past.
+      # All streams of a millisecond leave together; anything earlier than what the card already has is too late.
       def send(index, bytes)
         packet = Formats::Rtp.unpack(bytes)
         return unless @pipe
@@ -64,10 +64,10 @@ module Loomshuttle
         written?
       end
 
-      # @return [Hash] for people
+      # @return [Hash] status for people
       def status = { "id" => Runtime::SoundDevices.id_of(@device.name), "words" => @device.words, "state" => @state, "outputs" => @lanes }
 
-      # Ends at once what it still has to play: aplay takes that along. It is opened again at once.
+      # Silences at once what the card still has to play, by ending aplay and opening it again.
       # @return [true]
       def cut
         close

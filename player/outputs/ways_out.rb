@@ -16,8 +16,8 @@ module Loomshuttle
       private_constant :LARGEST, :LARGEST_PACKET, :MOST
 
       # @param host [String]   @param rate [Integer]   @param outputs [Integer]
-      # @param interface [Array(Integer, Integer)] UDP port of its clock, and first port of its lanes   @param card_clock [Integer, nil] UDP port
-      # @param description [String] path to the card's description of its returns (SDP)   @param now [Proc] seconds that only grow
+      # @param interface [Array(Integer, Integer)] UDP port of its clock, and first port of its lanes   @param card_clock [Integer, nil] UDP port of the card's clock
+      # @param description [String] path to the card's description of its returns (SDP)   @param now [Proc] monotonic time in seconds
       def initialize(host:, rate:, outputs:, interface:, card_clock:, description:, now: Runtime::Clock.method(:now))
         @rate, @outputs, @description, @now = rate, outputs, description, now
         @interface = (1..outputs).each_slice(LANES).with_index.map { |slice, index| stream(host, interface.last + (2 * index), slice.size, slice.first) }
@@ -33,8 +33,8 @@ module Loomshuttle
       attr_reader :streams
 
       # @param returns [Array<Integer>] first lanes of the card's streams; none: the interface
-      # @param device [Runtime::SoundDevices::Device, nil] a sound card of this computer, which comes first
-      # @return [Boolean] whether that is another way than before; the card's may have moved
+      # @param device [Runtime::SoundDevices::Device, nil] a sound card of this computer; it takes precedence
+      # @return [Boolean] whether the output path changed, also because the card's returns moved
       def use(returns, device = nil)
         return false if device && device == @sound&.device
         return by_sound(device) if device
@@ -58,7 +58,7 @@ module Loomshuttle
         yield bytes if bytes.is_a?(String)
       end
 
-      # @param bytes [String] packets of one stream, one after the other   @param size [Integer] of each
+      # @param bytes [String] consecutive packets of one stream   @param size [Integer] bytes of each
       def send(index, bytes, size = bytes.bytesize)
         return @sound.send(index, bytes) if @sound
 
@@ -67,11 +67,11 @@ module Loomshuttle
         nil # the way has just become another one
       end
 
-      # Ends at once what a sound card still has to play.
-      # @return [Boolean] whether there is one
+      # Silences at once what a sound card still has to play.
+      # @return [Boolean] whether a sound card is in use
       def cut = !@sound.nil? && @sound.cut
 
-      # What comes by the clock that is not listened to is let go, many times more than comes between two looks.
+      # Discards what arrives from the unused clock; MOST is many times more than arrives between two calls.
       def let_go = (@clocks.values - [@clock]).each { |socket| MOST.times { break if socket.recv_nonblock(1, exception: false) == :wait_readable } }
 
       def close = [*@clocks.values, *@senders, @sound].compact.each(&:close)
@@ -103,7 +103,7 @@ module Loomshuttle
         @way == :card ? @streams : []
       end
 
-      # As the recorder: nothing leaves this computer unless whoever starts the application says so.
+      # As in the recorder, nothing leaves this computer unless allowed at the start.
       def plays_to?(stream)
         stream.rate == @rate && stream.lanes.between?(1, LANES) && stream.port.between?(1, 65_535) && Runtime::CardHosts.allow?(stream.host)
       end

@@ -12,13 +12,13 @@ module Loomshuttle
     class Follower
       AGAIN = 0.5
 
-      # @param unit [Unit]   @param digest [Proc] of what must be the same
+      # @param unit [Unit]   @param digest [Proc] returns the checksums of what must match (Twin.digest)
       def initialize(unit, digest:)
         @unit, @digest = unit, digest
         @lock = Mutex.new # held for moments
       end
 
-      # @param to [Hash, nil] "host", "port" and "code" of the leader; nil: it follows nobody
+      # @param to [Hash, nil] "host", "port" and "code" of the leader; nil stops following
       def follow(to)
         @lock.synchronize { @to = to }
         @worker ||= Runtime::Worker.start("follows") { |worker| turn(worker) }
@@ -32,7 +32,7 @@ module Loomshuttle
         @worker&.stop
       end
 
-      # @return [Hash, nil] host, port, connected, problem, differs (names) and apart (samples, where both play); nil where it follows nobody
+      # @return [Hash, nil] host, port, connected, problem, differs (names) and apart (samples, if both play); nil if it follows nobody
       def status
         to = @to or return
         told = @told if @hears.equal?(to) # of the one before nothing counts

@@ -16,7 +16,7 @@ module Loomshuttle
       # After a wrong code nobody's is looked at for so long (seconds): at first, and at most, the longer the more were wrong.
       WRONG, LONGEST = 0.5, 5
 
-      # @param host [String]   @param port [Integer]   @param code [Proc] gives the code   @param digest [Proc] of what must be the same
+      # @param host [String]   @param port [Integer]   @param code [Proc] returns the code   @param digest [Proc] returns the checksums of what must match
       def initialize(host, port, code:, digest:)
         @code, @digest = code, digest
         @server = TCPServer.new(host, port)
@@ -38,10 +38,10 @@ module Loomshuttle
         @server.close
       end
 
-      # @return [Integer] players that follow
+      # @return [Integer] number of followers
       def count = @lock.synchronize { @followers.size }
 
-      # @return [Array<Hash>] "differs": names, of each follower
+      # @return [Array<Hash>] for each follower, "differs": names of what differs
       def told = @lock.synchronize { @followers.map { |one| { "differs" => Twin.differences(one[:digest], @digest.call) } } }
 
       # Never waits.

@@ -33,23 +33,23 @@ module Loomshuttle
 
       class << self
         # @param config [Config]   @param library [SongReader]
-        # @return [Hash{String=>String}] checksums of all that must be the same, by name for people
+        # @return [Hash{String=>String}] checksums of everything that must match, by name for people
         def digest(config, library)
           songs = config["items"].map { |item| item["song"] }.uniq.to_h { |id| library.sum(id) }.merge(varied(config["items"], library))
           plain = config["items"].map { |item| item.except("key", "version") }
           { "the running order" => sum(plain), "roles and outputs" => sum(config["roles"]), "the pilot" => sum(config["pilot"].slice("hz", "level_db")) }.merge(songs)
         end
 
-        # A sample as the other computer counts it, on this one's count. Both hear 32 bits of one clock, but may have begun on either side of
-        # its wrap.
-        # @param mine [Integer] any sample on this one's count that is less than half a round away
+        # Translates a sample count of the other computer into this one's. Both receive the same 32-bit clock, but may have started on either
+        # side of a wrap.
+        # @param mine [Integer] a sample on this computer's count, less than half a wrap away
         def near(mine, theirs) = mine + Formats::Rtp.distance(mine % Formats::Rtp::TIMESTAMPS, theirs % Formats::Rtp::TIMESTAMPS, Formats::Rtp::TIMESTAMPS)
 
-        # @return [Array<String>] names of what differs, or is not there
+        # @return [Array<String>] names of what differs or is missing
         def differences(one, other) = (one.keys | other.keys).reject { |name| one[name] == other[name] }
 
         # @param line [String]
-        # @return [Array(String, Hash)] what is said, and its details
+        # @return [Array(String, Hash)] word and details
         # @raise [Invalid]
         def read(line)
           word, details = JSON.parse(line, max_nesting: 6).first

@@ -15,7 +15,7 @@ module Loomshuttle
         AGAIN = 1.0
         # Playback that nobody feeds any more is closed after this (seconds).
         IDLE = 1.0
-        # A stretch that was lost is told by its length up to this (seconds).
+        # A lost stretch up to this length (seconds) is filled by its exact length.
         LONGEST = 600
         # A device that delivers faster than this times its rate is not a clock (a plugin that reads a file); it is held back.
         FASTEST = 1.02
@@ -27,7 +27,7 @@ module Loomshuttle
 
         # @param device [Runtime::SoundDevices::Device]   @param rate [Integer]
         # @param sends [Array<Formats::Sdp::Stream>] as the engine expects them   @param returns [Array<Formats::Sdp::Stream>]
-        # @param now [Proc] seconds that only grow
+        # @param now [Proc] monotonic time in seconds
         def initialize(device, rate:, sends:, returns:, now:)
           @device, @rate, @sends, @returns, @now = device, rate, sends, returns, now
           @lanes = device.inputs
@@ -43,10 +43,10 @@ module Loomshuttle
           @state = "gone"
         end
 
-        # Waits for samples and hands them on as packets.
+        # Waits for samples and yields them as packets.
         # @param seconds [Float] longest wait
         # @yieldparam stream [Integer] @yieldparam bytes [String]
-        # @return [Boolean] whether any came
+        # @return [Boolean] whether anything arrived
         def receive(seconds, **, &)
           open_capture unless @capture
           close_idle
@@ -59,7 +59,7 @@ module Loomshuttle
           bytes == :wait_readable ? false : hand_on(bytes, &)
         end
 
-        # Plays a packet; the streams of a millisecond go out together.
+        # Plays a packet; all streams of a millisecond leave together.
         def send(index, bytes)
           packet = Formats::Rtp.unpack(bytes)
           @parts = {} unless packet.timestamp == @period
@@ -76,7 +76,7 @@ module Loomshuttle
           @parts = {} if @parts.size >= @returns.size
         end
 
-        # @return [Hash] for people
+        # @return [Hash] status for people
         def status
           { "id" => Runtime::SoundDevices.id_of(@device.name), "device" => @device.name, "words" => @device.words, "state" => @state, "overruns" => @overruns, "lost" => @playout.lost, "lanes" => @lanes }
         end
@@ -153,7 +153,7 @@ module Loomshuttle
           true
         end
 
-        # Time goes on by whole packets; what is left of one is counted with what is lost next.
+        # Time advances by whole packets; a remainder is added to the next loss.
         def skip_lost
           @skip = [@skip + @overrun.pop, LONGEST * @rate].min until @overrun.empty?
           @time += @skip - (@skip % PACKET)

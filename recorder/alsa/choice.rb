@@ -14,7 +14,7 @@ module Loomshuttle
         KEPT = Shape.record(Runtime::SoundDevices::FIELDS.merge("inputs" => Shape.whole(1..Runtime::SoundDevices::MOST_LANES)),
                             { "rate" => Shape.or_none(Shape.whole(Formats::TakeManifest::RATES)) })
 
-        # @param home [String] folder of the file   @param aside [Runtime::Aside, nil] for a file that cannot be read
+        # @param home [String] folder of the file   @param aside [Runtime::Aside, nil] takes an unreadable file
         def initialize(home, aside = nil)
           @path = File.join(home, "sound-device.json")
           aside&.read(@path) { |data| data && parse(data) }
@@ -24,10 +24,10 @@ module Loomshuttle
         # @return [Runtime::SoundDevices::Device, nil] nil for the desk's own card
         attr_reader :device
 
-        # Chooses another one; the recorder starts again on it.
-        # @param id [String, nil] as the list has it; nil for the desk's own card
-        # @param rate [Integer, nil] that the show runs at
-        # @raise [Invalid] when it is not there, or busy, or runs at no rate of ours
+        # Chooses another sound card; the recorder restarts on it.
+        # @param id [String, nil] from the list; nil for the desk's own card
+        # @param rate [Integer, nil] of the show, samples per second
+        # @raise [Invalid] if it is missing, busy, or supports none of our rates
         def choose(id, rate = nil)
           found = id && Runtime::SoundDevices.look(id)
           raise Invalid.new("#{found.words} runs at none of #{RATES.join(', ')} Hz.", where: "device") if found && rates(found, rate).empty?
@@ -36,13 +36,13 @@ module Loomshuttle
           { "device" => found&.name }
         end
 
-        # @return [Boolean] whether another one was chosen since this one was read
+        # @return [Boolean] whether the choice has changed since it was read
         def changed? = read != [@device, @wanted]
 
-        # @return [Integer] samples a second: what the show runs at, where the device can
+        # @return [Integer] samples per second: the show's rate if the device supports it
         def rate = rates(@device, @wanted).first
 
-        # @return [Array<Formats::Sdp::Stream>] its lanes in eights, as a desk would send them
+        # @return [Array<Formats::Sdp::Stream>] its lanes in streams of eight, like a desk's
         def sends = streams(@device.inputs)
         def returns = streams(@device.outputs)
 

@@ -20,9 +20,9 @@ module Loomshuttle
         end
 
         # Never waits.
-        # @param bytes [String] a period of all lanes   @param pipe [IO]
+        # @param bytes [String] one period of all lanes   @param pipe [IO] of aplay
         # @return [Boolean] whether it will be played
-        # @raise [SystemCallError] when the other side has gone
+        # @raise [SystemCallError] if the other side has gone
         def offer(bytes, pipe)
           drain(pipe)
           if !@waiting.empty? && @waiting.bytesize + bytes.bytesize > @most
@@ -35,7 +35,7 @@ module Loomshuttle
           true
         end
 
-        # Another pipe begins with a whole frame.
+        # Drops what waits, because a new pipe must begin with a whole frame.
         def clear = @waiting = "".b
 
         private

@@ -21,14 +21,14 @@ module Loomshuttle
       attr_reader :markers
 
       # @param root [String] folder of all takes
-      # @param tracks [Array<Track>] those to write   @param started_at [Time]
-      # @param limit [Integer, nil] frames after which it ends on its own
+      # @param tracks [Array<Track>] to write   @param started_at [Time]
+      # @param limit [Integer, nil] length in frames after which it stops automatically
       # @param bits [24, 32]   @param project [String] the show
       # @param mirror [String, nil] folder of a second copy of all takes
-      # @param over [Hash, nil] take, number, from and trip of the take that it is played along to: it begins with silence that costs
-      #   nothing up to `from`, so that both stand on one time line
+      # @param over [Hash, nil] take, number, from and trip of the take that is overdubbed: the new take begins with silence that takes
+      #   no disk space up to `from`, so that both share one time line
       # @param numbers [Numbers]
-      # @raise [SystemCallError] when the folder or a file cannot be made
+      # @raise [SystemCallError] if the folder or a file cannot be created
       def initialize(root, tracks:, name:, lanes:, rate:, started_at:, limit: nil, bits: 24, project: "", mirror: nil, over: nil, numbers: Numbers.new)
         @tracks, @name, @rate, @limit, @started_at, @bits, @project = tracks, name, rate, limit, started_at, bits, project
         @id = SecureRandom.uuid
@@ -56,15 +56,15 @@ module Loomshuttle
         @due = true # on the disk with the next batch: a recorder that ends then loses none
       end
 
-      # @return [String, nil] what has gone wrong so far, in words
+      # @return [String, nil] what went wrong so far, in sentences
       def problem = [break_words.last, behind_words, *lost].compact.join(" ").then { |words| words unless words.empty? }
 
-      # @return [String] the folder that tells of it
+      # @return [String] path of the take's folder (the mirror's if the first copy was given up)
       def folder = @copies.folder
 
-      # Writes what it still may of a batch.
+      # Writes a batch, up to the wanted length.
       # @param batch [Batch]
-      # @raise [SystemCallError] when no copy can be written; one of two may fail, and is told of
+      # @raise [SystemCallError] if no copy can be written; if one of two fails, it becomes a problem
       def write(batch)
         batch = batch.first(@limit - @frames) if @limit
         @start ||= batch.position
@@ -80,7 +80,7 @@ module Loomshuttle
         refresh if @due || (@frames % @refresh) < batch.frames
       end
 
-      # Lets tracks rest, or resume: they are not written from the next batch on, and stay aligned.
+      # Pauses or resumes tracks from the next batch on; paused tracks stay aligned.
       # @param numbers [Array<Integer>]
       def rest(numbers, resting)
         numbers.each do |number|
@@ -90,31 +90,31 @@ module Loomshuttle
         end
       end
 
-      # @return [Array<Integer>] numbers of the tracks that rest now
+      # @return [Array<Integer>] numbers of the paused tracks
       def resting = @tracks.map(&:number).select { |number| resting?(number) }
 
-      # @return [Array<Integer>] lanes (0-based) that are not written since their tracks rest
+      # @return [Array<Integer>] lanes (0-based) of paused tracks
       def resting_lanes = @tracks.select { |track| resting?(track.number) }.flat_map { |track| track.inputs.map { |lane| lane - 1 } }
 
-      # @return [Boolean] whether the wanted length is reached
+      # @return [Boolean] whether the wanted length has been reached
       def full? = !@limit.nil? && @frames >= @limit
 
-      # @return [Array<Symbol>] :first and :mirror, as far as they are written
+      # @return [Array<Symbol>] :first and :mirror, if they are still being written
       def copies = @copies.written
 
-      # Closes one of two copies whole, and goes on in the other.
+      # Closes one of two copies cleanly and continues with the other.
       # @param copy [Symbol]   @param why [String]
-      # @return [Boolean] whether there is another one
+      # @return [Boolean] whether there is another copy
       def leave(copy, why) = @copies.leave(copy, why)
 
-      # @return [Integer] bytes a second of one copy; resting tracks take none
+      # @return [Integer] bytes per second of one copy; paused tracks need none
       def bytes_a_second = self.class.bytes_a_second(@tracks.reject { |track| resting?(track.number) }, @rate, @bits)
 
       # @param tracks [Array<Track>]   @param rate [Integer]   @param bits [24, 32]
       def self.bytes_a_second(tracks, rate, bits) = tracks.sum { |track| track.inputs.size } * rate * bits / 8
 
-      # Ends it and makes all files true.
-      # @param why [String, nil] what ended it, unless that was as wished
+      # Ends the capture and completes all files.
+      # @param why [String, nil] reason, if it did not end as wished
       # @return [Hash] the manifest
       def finish(why = nil)
         rest(resting, false)

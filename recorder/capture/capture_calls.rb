@@ -6,20 +6,20 @@ module Loomshuttle
     # does the work.
     class CaptureCalls
       # @param engine [Engine]   @param config [Config]   @param capturing [Capturing]   @param playback [TakePlayback]
-      # @param on_change [Proc] called when the state has changed
+      # @param on_change [Proc] called after each change of state
       def initialize(engine, config, capturing, playback, on_change:)
         @engine, @config, @capturing, @playback, @changed = engine, config, capturing, playback, on_change
       end
 
       # @param tracks [Array<Hash>] number, name, inputs, outputs, armed
-      # @param others [Hash] what is not given stays: buffer (samples each way), own_mix (return lanes of the recorder mix, or
+      # @param others [Hash] other values, unchanged if absent: buffer (samples each way), own_mix (return lanes of the recorder mix, or
       #   none), bits (24 or 32, float), mirror (folder of a second copy, or nil), project (the show)
       def configure(tracks:, **others)
         @config.change(tracks, others.transform_keys(&:to_s))
         @changed.call
       end
 
-      # @param numbers [Array<Integer>, nil] tracks; nil: all that have an input
+      # @param numbers [Array<Integer>, nil] tracks; nil for all that have an input
       # @raise [Invalid]
       def arm(armed:, numbers: nil)
         raise Invalid.new("armed must be true or false", where: "armed") unless [true, false].include?(armed)
@@ -31,8 +31,8 @@ module Loomshuttle
       end
 
       # @param name [String] of the take
-      # @param frames [Integer, nil] length after which it stops on its own
-      # @param back [Numeric] seconds before now that it begins, as far as the look-back goes
+      # @param frames [Integer, nil] length after which it stops automatically
+      # @param back [Numeric] seconds of look-back to include, as far as they are held
       # @return [Hash] as Capturing#status
       # @raise [Invalid]
       def start(name: "", frames: nil, back: 0)
@@ -44,8 +44,8 @@ module Loomshuttle
       end
 
       # Captures tracks while others play.
-      # @param tracks [Array<Track>]   @param at [Proc] gives the position where it begins, once it is known   @param over [Hash] what it is laid over
-      # @yield starts what plays, once the capture waits for it
+      # @param tracks [Array<Track>]   @param at [Proc] returns the start position once it is known   @param over [Hash] the overdubbed take, as in Capture
+      # @yield to start playback, once the capture is waiting for it
       # @return [Hash] as Capturing#status
       # @raise [Invalid]
       def start_over(tracks, name:, at:, over:, &play)
@@ -54,7 +54,7 @@ module Loomshuttle
       end
 
       # @return [Hash] the take's manifest
-      # @raise [Invalid] when nothing is captured
+      # @raise [Invalid] if there is no capture
       def stop
         done = @capturing.stop
         raise Invalid.new("Nothing is being captured.", where: "capture") unless done
@@ -76,10 +76,10 @@ module Loomshuttle
       end
 
       # @param take [Integer, String] number or id
-      # @return [Boolean] whether it is the one under way
+      # @return [Boolean] whether it is the take being captured
       def under_way?(take) = @capturing.status&.values_at("id", "number")&.include?(take) == true
 
-      # @param changes [Hash] of the take under way; markers only
+      # @param changes [Hash] to the take being captured; markers only
       # @return [Hash] as Capturing#status
       def change(**changes)
         @capturing.markers = TakeMarkers.parse(changes.fetch(:markers) { raise Invalid.new("Only markers can be changed while it is captured.", where: "take") })

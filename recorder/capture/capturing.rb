@@ -6,12 +6,12 @@ module Loomshuttle
     class Capturing
       # Batches of the past that are written for each that comes, until the capture has caught up with now.
       CATCH_UP = 6
-      # Less than this on the disk (bytes), or less than so many seconds of it, and the take is closed while that is still possible.
+      # With less free space than this (bytes, or seconds of capture), the take is closed while that is still possible.
       RESERVE = 64 << 20
       LAST_SECONDS = 10
       # One that would be closed in a moment is not begun (seconds).
       FIRST_SECONDS = 15
-      # Less than this (seconds), and it is told.
+      # Below this remaining time (seconds), a warning is shown.
       WARN_SECONDS = 300
       # What is behind is waited for when a take is stopped (seconds).
       LONGEST_WAIT = 60
@@ -31,8 +31,8 @@ module Loomshuttle
 
       # @param root [String] folder of all takes   @param rate [Integer] samples a second   @param lanes [Integer]
       # @param numbers [Numbers]                    @param wall [Proc] the time of day
-      # @param on_change [Proc] called when its state has changed on its own
-      # @yieldreturn [Integer] position up to which batches have arrived, though they may wait to be handled
+      # @param on_change [Proc] called when the state changes without a call
+      # @yieldreturn [Integer] position up to which batches have arrived, handled or not
       def initialize(root, rate:, lanes:, numbers:, wall:, on_change:, &arrived)
         @root, @rate, @lanes, @numbers, @wall, @on_change, @arrived = root, rate, lanes, numbers, wall, on_change, arrived
         @handled = 0
@@ -43,7 +43,7 @@ module Loomshuttle
         @free = {}
       end
 
-      # @param copy [:first, :mirror]   @param bytes [Integer, nil] free on its disk, where they are known
+      # @param copy [:first, :mirror]   @param bytes [Integer, nil] free on its disk; nil if unknown
       def tell_free(copy, bytes)
         @free = { **@free, copy => bytes }
       end
@@ -51,11 +51,11 @@ module Loomshuttle
       # @return [Boolean]
       def going? = !@capture.nil?
 
-      # @param tracks [Array<Track>]   @param back [Numeric] seconds before now that it begins
-      # @param at [Proc, nil] gives the position at which it begins, or nil while that is not known
-      # @param options [Hash] limit, bits, project, mirror and over, as Capture has them
-      # @raise [Invalid] when one is under way, or the disk is full   @raise [SystemCallError]
-      # @yield before anything is made, once nothing stands against it; what fails there ends it
+      # @param tracks [Array<Track>]   @param back [Numeric] seconds of look-back to include
+      # @param at [Proc, nil] returns the start position, or nil while it is unknown
+      # @param options [Hash] limit, bits, project, mirror and over, as in Capture
+      # @raise [Invalid] if a capture is running or the disk is full   @raise [SystemCallError]
+      # @yield after all checks and before anything is created; an error there cancels the capture
       def start(tracks, name:, back: 0, at: nil, **options)
         @lock.synchronize do
           raise Invalid.new("Take #{@capture.number} is being captured already.", where: "capture") if @capture
@@ -72,7 +72,7 @@ module Loomshuttle
         status
       end
 
-      # @return [Hash, nil] the take's manifest with "folder"; nil when there was none
+      # @return [Hash, nil] the take's manifest with "folder"; nil if there was no capture
       def stop(why = nil)
         now = @arrived.call
         @lock.synchronize do
@@ -83,7 +83,7 @@ module Loomshuttle
       end
 
       # @param frames [Integer] how far back
-      # @return [Array<Batch>] what arrived lately, oldest first
+      # @return [Array<Batch>] the latest batches, oldest first
       def past(frames) = @lock.synchronize { @look_back.since(frames) }
 
       # @param batch [Batch]
@@ -100,7 +100,7 @@ module Loomshuttle
         end
       end
 
-      # Lets tracks rest or resume from now on, also while the past is still being written.
+      # Pauses or resumes tracks from now on, even while look-back is still being written.
       # @param numbers [Array<Integer>]
       # @raise [Invalid]
       def rest(numbers, resting)
@@ -117,8 +117,8 @@ module Loomshuttle
         status
       end
 
-      # Sets a marker at the newest sample that has arrived, or begins or ends a section there.
-      # @param name [String, nil] "Marker 3" and the like without one   @param kind ["point", "begin", "end"]
+      # Sets a marker at the newest sample, or begins or ends a section there.
+      # @param name [String, nil] nil for "Marker 3" and so on   @param kind ["point", "begin", "end"]
       # @return [Hash] at, frames and name
       def mark(name, kind)
         now = @arrived.call
@@ -131,7 +131,7 @@ module Loomshuttle
         end
       end
 
-      # @param markers [Array<Formats::Markers::Marker>] instead of those that are there
+      # @param markers [Array<Formats::Markers::Marker>] replace the present ones
       def markers=(markers)
         @lock.synchronize do
           @section = nil
@@ -142,7 +142,7 @@ module Loomshuttle
       # @return [Integer, nil] frames captured so far
       def frames = @capture&.frames
 
-      # @return [Array<Integer>] lanes (0-based) of tracks that rest
+      # @return [Array<Integer>] lanes (0-based) of paused tracks
       def resting_lanes = @capture ? @capture.resting_lanes : []
 
       # @return [Hash, nil]

@@ -6,16 +6,16 @@ module Loomshuttle
     class Copies
       # @param first [TakeFolder]
       # @param rate [Integer] samples a second
-      # @yieldparam copy [TakeFolder, PacedFolder] one that was given up, to be closed
+      # @yieldparam copy [TakeFolder, PacedFolder] a given-up copy, to be closed
       def initialize(first, rate, &close)
         @copies = { first: first }
         @rate, @close = rate, close
         @problems = {}
       end
 
-      # Each of two is written at its own pace.
+      # Adds a second copy; each is written at its own pace.
       # @param root [String] folder of the mirror's takes
-      # @yieldreturn [TakeFolder] in it
+      # @yieldreturn [TakeFolder] the new folder there
       def add_mirror(root)
         @mirror = root
         @copies = { **@copies, mirror: yield }.transform_values { |copy| PacedFolder.new(copy) }
@@ -23,20 +23,20 @@ module Loomshuttle
         tell(:mirror, 0, e.message.chomp("."))
       end
 
-      # @return [Array<Symbol>] :first and :mirror, as far as they are written
+      # @return [Array<Symbol>] :first and :mirror, if they are still being written
       def written = @copies.keys
 
-      # @return [String] the folder that tells of the take
+      # @return [String] path of the first copy that is still written
       def folder = @copies.each_value.first.path
 
-      # @return [Array<String>] what was given up and why, a sentence or two each
+      # @return [Array<String>] which copies were given up and why, a sentence or two each
       def problems = @problems.values
 
       # @return [String, nil]
       def mirror_problem = @problems[:mirror]
 
       # @yieldparam copy [TakeFolder, PacedFolder]
-      # @raise [SystemCallError] when the last one fails
+      # @raise [SystemCallError] if the last copy fails
       def each
         @copies.each do |name, copy|
           yield copy
@@ -47,9 +47,9 @@ module Loomshuttle
         end
       end
 
-      # Closes one of two whole, and goes on in the other.
+      # Closes one of two copies cleanly and continues with the other.
       # @param name [Symbol]   @param why [String]
-      # @return [Boolean] whether there is another one
+      # @return [Boolean] whether there is another copy
       def leave(name, why)
         return false if @copies.size == 1
 
@@ -57,8 +57,8 @@ module Loomshuttle
         true
       end
 
-      # @param manifest [Proc] makes it
-      # @yieldparam words [String] what went wrong; the next one tells of it
+      # @param manifest [Proc] returns the manifest
+      # @yieldparam words [String] what went wrong; the next copy's manifest reports it
       def close(manifest, markers, &block)
         @copies.values.reverse_each { |copy| copy.close(manifest.call, markers)&.then(&block) }
       end

@@ -28,10 +28,10 @@ module Loomshuttle
         @list << one if @list.size < MOST
       end
 
-      # @return [Array<Hash>] the first ones
+      # @return [Array<Hash>] the first gaps, as listed in the manifest
       def list = @list.map(&:dup)
 
-      # @return [Hash] count, frames, and how many are not in the list
+      # @return [Hash] count, frames, and how many are not listed
       def total = { "count" => @count, "frames" => @frames, "unlisted" => @count - @list.size }
     end
   end

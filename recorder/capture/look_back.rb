@@ -24,11 +24,11 @@ module Loomshuttle
       # @return [Integer] frames held
       def frames = @batches.empty? ? 0 : @batches.last.position + @batches.last.frames - @batches.first.position
 
-      # @return [Hash] seconds and bytes held, and what they may grow to
+      # @return [Hash] seconds and bytes held, and their limits
       def status = { "seconds" => (frames / @rate.to_f).round(1), "bytes" => @held, "most_seconds" => SECONDS, "most_bytes" => @bytes }
 
       # @param frames [Integer] how far back
-      # @return [Array<Batch>] from there on, oldest first; whole batches
+      # @return [Array<Batch>] whole batches from there on, oldest first
       def since(frames)
         from = @batches.empty? ? 0 : @batches.last.position + @batches.last.frames - frames
         @batches.drop_while { |batch| batch.position < from }

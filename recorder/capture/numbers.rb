@@ -10,7 +10,7 @@ module Loomshuttle
         @lock = Mutex.new
       end
 
-      # @param folders [Array<String>] where takes are kept
+      # @param folders [Array<String>] that hold takes
       # @return [Integer]
       def next(folders)
         @lock.synchronize { @given = [@given + 1, *folders.map { |folder| free(folder) }].max }

@@ -28,13 +28,13 @@ module Loomshuttle
       def path = @folder.path
       def frames = @folder.frames
 
-      # @raise [SystemCallError] what an earlier piece met, or EIO when the disk takes nothing any more
+      # @raise [SystemCallError] the error of an earlier piece, or EIO if the disk no longer accepts anything
       def write(pieces, row) = hand_in(:write, pieces, row)
 
       # @raise [SystemCallError] as write
       def refresh(manifest) = hand_in(:refresh, manifest)
 
-      # Waits until everything that was handed in is written; nothing can be handed in afterwards.
+      # Waits until everything handed in is written; accepts nothing afterwards.
       # @raise [SystemCallError] as write
       def settle
         @lock.synchronize do
@@ -45,7 +45,7 @@ module Loomshuttle
         raise @problem if @problem
       end
 
-      # Closes what has settled or failed; what hangs is left as it is.
+      # Closes a folder that has settled or failed; one whose disk hangs is left as it is.
       # @return [String, nil] what went wrong
       def close(manifest, markers)
         return "#{path} could not be closed." unless @thread.join(0.1)

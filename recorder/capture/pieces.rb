@@ -12,7 +12,7 @@ module Loomshuttle
       end
 
       # @param batch [Batch]   @param tracks [Array<Track>]
-      # @return [Hash{Track=>String}] little-endian samples, interleaved where a track has two lanes
+      # @return [Hash{Track=>String}] little-endian samples, interleaved for a track with two lanes
       def of(batch, tracks)
         return {} if tracks.empty?
 

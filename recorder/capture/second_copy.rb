@@ -12,7 +12,7 @@ module Loomshuttle
       Found = Value.define(:problem, :note)
 
       class << self
-        # @param folder [String] of second copies   @param takes [String] folder of all takes
+        # @param folder [String] for second copies   @param takes [String] folder of all takes
         # @param fstab [String] the system's list of disks   @param mounts [Array<String>]
         # @return [Found]
         def look(folder, takes, fstab: "/etc/fstab", mounts: MOUNTS)
@@ -22,7 +22,7 @@ module Loomshuttle
           Found.new(problem: "The folder #{folder} cannot be used: #{e.message}.", note: nil)
         end
 
-        # @raise [Invalid] when nothing can be written there
+        # @raise [Invalid] if the folder is not writable
         def check(folder, takes)
           problem = look(folder, takes).problem
           raise Invalid.new(problem, where: "mirror") if problem

@@ -19,7 +19,7 @@ module Loomshuttle
         @more = ConditionVariable.new
       end
 
-      # Never waits for whoever takes them.
+      # Never waits for the reader.
       # @param batch [Batch]
       def <<(batch)
         @lock.synchronize do
@@ -29,7 +29,7 @@ module Loomshuttle
         self
       end
 
-      # @return [Batch, nil] the next one, waited for; nil once it is closed and empty
+      # @return [Batch, nil] the next batch, waiting if necessary; nil once closed and empty
       def pop
         @lock.synchronize do
           @more.wait(@lock, 1) while @batches.empty? && !@closed # woken by << and close; the second is a net

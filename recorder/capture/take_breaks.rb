@@ -8,7 +8,7 @@ module Loomshuttle
       PAUSED = "Gap of %<seconds>.1f s at %<at>.1f s: the desk sent no audio."
       RESTARTED = "Gap of %<seconds>.1f s at %<at>.1f s: the desk restarted."
 
-      # @param breaks [Array<Hash>] "at" in frames, "seconds" without sound, and "kind": "paused", or none where it started again
+      # @param breaks [Array<Hash>] "at" in frames, "seconds" without sound, and "kind": "paused", or absent if the sender restarted
       # @param rate [Integer]
       # @return [Array<String>] a sentence each
       def self.words(breaks, rate)

@@ -13,11 +13,11 @@ module Loomshuttle
 
       attr_reader :path
 
-      # @param path [String] must not be there yet
+      # @param path [String] must not exist yet
       # @param names [Hash{Track=>String}] file of each track
-      # @yieldparam path [String] of a file to make   @yieldparam track [Track]
+      # @yieldparam path [String] of a file to create   @yieldparam track [Track]
       # @yieldreturn [Formats::Wav::Writer]
-      # @raise [SystemCallError] when the folder or a file cannot be made
+      # @raise [SystemCallError] if the folder or a file cannot be created
       def initialize(path, names)
         @path = path
         Dir.mkdir(path)
@@ -27,11 +27,11 @@ module Loomshuttle
         Runtime::Files.sync(File.dirname(path))
       end
 
-      # @return [Integer] frames that all of its files have
+      # @return [Integer] length of the shortest file in frames
       def frames = @writers.values.map(&:frames).min
 
-      # @param pieces [Hash{Track=>String, Integer}] samples, or frames of rest
-      # @param row [String] of the overview
+      # @param pieces [Hash{Track=>String, Integer}] samples, or frames of silence for a paused track
+      # @param row [String] bytes of the overview
       def write(pieces, row)
         pieces.each do |track, piece|
           piece.is_a?(Integer) ? @writers[track].rest(piece) : @writers[track].write(piece)
@@ -39,19 +39,19 @@ module Loomshuttle
         @overview.write(row)
       end
 
-      # Makes all heads true for what is written.
-      # @param manifest [Hash, nil] kept too, where it is given
+      # Brings the heads of all files up to date.
+      # @param manifest [Hash, nil] written too, if given
       def refresh(manifest)
         @writers.each_value(&:refresh)
         keep(manifest) if manifest
       end
 
-      # Nothing waits here: what is written is written.
+      # Does nothing: this class writes at once.
       def settle = nil
 
-      # Closes all files at the length that all of them have: the last piece may have reached only some.
+      # Closes all files at the same length, since the last piece may have reached only some of them.
       # @param markers [Array<Formats::Markers::Marker>]
-      # @return [String, nil] what went wrong; the rest is closed all the same
+      # @return [String, nil] what went wrong; everything else is closed anyway
       def close(manifest, markers)
         FileUtils.rm_f(File.join(@path, SPARE))
         length = [frames, manifest["frames"]].min

@@ -10,16 +10,16 @@ module Loomshuttle
       # Streams that a card has at most, and lanes of one (RFC 3190's packets of a millisecond hold no more).
       STREAMS, LANES = 64, 32
 
-      # @param home [String]   @param hosts [Array<String>] addresses beside this computer's own
-      # @raise [Invalid] for an encoding other than L24, and for what no card has
-      # @raise [SystemCallError] while there is no description
+      # @param home [String]   @param hosts [Array<String>] allowed addresses besides this computer's own
+      # @raise [Invalid] for an encoding other than L24, or lanes that no card has
+      # @raise [SystemCallError] if there is no description yet
       def initialize(home, hosts: Runtime::CardHosts.others)
         @hosts = hosts
         @files = %w[card-sends.sdp card-returns.sdp].map { |name| File.join(home, name) }
         @sends, @returns = read
       end
 
-      # @return [Boolean] whether the desk now describes another card; a desk that only restarted describes the same
+      # @return [Boolean] whether the desk now describes a different card; a restart alone changes nothing
       def changed?
         read != [@sends, @returns]
       rescue SystemCallError, Invalid

@@ -25,7 +25,7 @@ module Loomshuttle
       TAKEN_OVER = 5
       # Without arriving samples for this long (seconds) there is no clock.
       CLOCK_LOST = 0.5
-      # Silence that is told, where no counter tells it (seconds).
+      # Silence of this length is reported even without a counter (seconds).
       PAUSE = 0.5
       # How the sender's time went on: kind "paused" or "restarted", at (position), and seconds on the wall.
       Break = Struct.new(:kind, :at, :seconds)
@@ -33,8 +33,8 @@ module Loomshuttle
       attr_reader :position, :intakes, :timeline, :rate, :batch, :heard_at
 
       # @param streams [Array<Formats::Sdp::Stream>] of the card's sends
-      # @param now [Proc] seconds that only grow
-      # @param on_batch [Proc] takes each Batch, in order
+      # @param now [Proc] monotonic time in seconds
+      # @param on_batch [Proc] called with each Batch, in order
       def initialize(streams, now: -> { 0.0 }, &on_batch)
         @streams, @now, @on_batch = streams, now, on_batch
         @rate = streams.first.rate
@@ -72,20 +72,20 @@ module Loomshuttle
         end
       end
 
-      # Somebody looked and nothing had come: silence is measured by this.
+      # Notes that nothing had arrived at this moment; silence is measured by this.
       def look = synchronize { @quiet.look(@now.call) }
 
       # @return [Integer] lanes of all streams
       def lanes = @streams.sum(&:lanes)
 
-      # @return [Float, nil] samples a second, as they come; nil before it can be told
+      # @return [Float, nil] measured samples per second; nil until it is known
       def hz = synchronize { clock? ? @pace.hz : nil }
 
       # @return [Boolean] whether samples arrive
       def clock? = !@heard_at.nil? && @now.call - @heard_at < CLOCK_LOST
 
-      # @param why [String] what cannot be done without
-      # @raise [Invalid] when no samples arrive
+      # @param why [String] what needs the clock, for the message
+      # @raise [Invalid] if no samples arrive
       def need_clock(why)
         raise Invalid.new("No audio from the desk, so #{why}.", where: "clock") unless clock?
       end

@@ -5,7 +5,7 @@ module Loomshuttle
     # Puts one stream's packets back into order by their timestamps. Positions are samples on the engine's time line.
     # Packets that come twice are dropped, late ones counted, and what never came is silence with a note of where.
     class Intake
-      # Packets that wait at most; what comes beyond is let go and counted.
+      # Most packets that wait; further ones are dropped and counted.
       MOST = 4000
       # A stretch that did not arrive: position and frames.
       Gap = Struct.new(:at, :frames)
@@ -25,7 +25,7 @@ module Loomshuttle
 
       # @param position [Integer] of the first frame
       # @param payload [String] whole frames
-      # @param packets [Integer] how many follow on each other in it; several only where it goes on (goes_on?)
+      # @param packets [Integer] consecutive packets in the payload; more than one only if goes_on?
       def push(position, payload, packets = 1)
         frames = payload.bytesize / @frame_bytes
         @counts[:packets] += packets
@@ -39,20 +39,20 @@ module Loomshuttle
         @run = position + frames if position == @run
       end
 
-      # @return [Boolean] whether what begins there is the very next, and there is room for it
+      # @return [Boolean] whether the position is exactly the next one, and there is room
       def goes_on?(position) = position == @newest && position >= @taken && @waiting.size < MOST
 
-      # @return [Boolean] whether everything before a position is here
+      # @return [Boolean] whether everything before the position has arrived
       def complete_to?(position)
         advance_run while @run < position && @waiting.key?(@run)
         @run >= position
       end
 
-      # @return [Integer, nil] position of the oldest that waits
+      # @return [Integer, nil] position of the oldest waiting packet
       def oldest = @waiting.each_key.min
 
       # Takes the frames up to a position.
-      # @return [Array(String, Array<Gap>)] interleaved bytes, and what is missing in them
+      # @return [Array(String, Array<Gap>)] interleaved bytes, and the gaps in them
       def take(upto)
         parts = []
         gaps = []
@@ -64,7 +64,7 @@ module Loomshuttle
         [parts.size == 1 ? parts.first : parts.join, gaps]
       end
 
-      # Passes over a stretch of which nothing is here.
+      # Skips a stretch of which nothing arrived.
       # @return [Gap]
       def skip(upto)
         gap = Gap.new(@taken, upto - @taken)
@@ -74,7 +74,7 @@ module Loomshuttle
         gap
       end
 
-      # Starts over at a position, when the sender did.
+      # Starts over at a position, after the sender did.
       def restart(position)
         @waiting.clear
         @taken = @newest = @run = position

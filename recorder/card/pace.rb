@@ -10,16 +10,16 @@ module Loomshuttle
       # What is further off is not a clock that runs wrong: nothing comes, or in fits.
       BELIEVED = (0.8..1.2)
 
-      # @param rate [Integer] that it should be
+      # @param rate [Integer] nominal samples per second
       def initialize(rate)
         @rate = rate
         restart
       end
 
-      # Nothing that was counted before goes on.
+      # Forgets what was counted so far.
       def restart = @seconds = []
 
-      # @param now [Float] seconds that only grow   @param position [Integer] samples so far
+      # @param now [Float] monotonic time in seconds   @param position [Integer] samples so far
       def note(now, position)
         second, lead = now.floor, position - (now * @rate)
         last = @seconds.last
@@ -30,7 +30,7 @@ module Loomshuttle
         @seconds.shift if @seconds.size > WINDOW
       end
 
-      # @return [Float, nil] samples a second; nil before it can be told
+      # @return [Float, nil] measured samples per second; nil until it is known
       def hz
         first, last = [@seconds.first(EDGE), @seconds.last(EDGE)].map { |edge| edge.max_by { |_, lead, _, _| lead } }
         return if first.nil? || last[2] - first[2] < LEAST

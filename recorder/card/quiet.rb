@@ -5,21 +5,21 @@ module Loomshuttle
     # How long nothing arrived, by the wall clock. Time in which this process itself was held up does not count, since packets then wait in the
     # sockets.
     class Quiet
-      # A look is due this often (seconds); what is longer is our own delay.
+      # Expected time between looks (seconds); anything longer is our own delay and does not count as silence.
       LOOK = 0.3
 
       def initialize
         @for = 0.0
       end
 
-      # Somebody looked, and nothing had come.
-      # @param now [Float] seconds that only grow
+      # Notes that nothing had arrived.
+      # @param now [Float] monotonic time in seconds
       def look(now)
         @for += [now - @at, LOOK].min if @at
         @at = now
       end
 
-      # Something has come.
+      # Notes that something arrived.
       # @return [Float] seconds of silence before it
       def heard(now)
         look(now)

@@ -7,7 +7,7 @@ module Loomshuttle
     class Sender
       # Seconds without a word, and another one may take the place.
       SILENT = 0.5
-      # Packets that have to follow on each other, within so many numbers.
+      # Consecutive packets required to trust a sender, within this many sequence numbers.
       PROBATION = 3
       NEAR = 20
       # Others that are listened to at once, and how long each has for its packets (seconds).
@@ -23,7 +23,7 @@ module Loomshuttle
       # @return [Integer] of the stream
       attr_reader :frame_bytes
 
-      # @param lanes [Integer] of the stream   @param payload_type [Integer] as its description has it
+      # @param lanes [Integer] of the stream   @param payload_type [Integer] from its description
       def initialize(lanes, payload_type)
         @frame_bytes, @payload_type = lanes * Audio::Pcm24::BYTES, payload_type
         @candidates = []
@@ -31,9 +31,9 @@ module Loomshuttle
         @heard = 0.0
       end
 
-      # @param packet [Formats::Rtp::Packet]   @param now [Float] seconds that only grow
-      # @return [Array<Formats::Rtp::Packet>] those to take now, in the order they came: none of a stranger; all that were held once its
-      #   sender is believed
+      # @param packet [Formats::Rtp::Packet]   @param now [Float] monotonic time in seconds
+      # @return [Array<Formats::Rtp::Packet>] packets to accept now, in order of arrival: none from a stranger; all held ones once their
+      #   sender is trusted
       def admit(packet, now)
         return stranger unless whole?(packet)
 
@@ -48,7 +48,7 @@ module Loomshuttle
       end
 
       # @param run [Formats::RtpRuns::Run]   @param now [Float]
-      # @return [Boolean] whether it is of the sender that is listened to, who counts as heard then
+      # @return [Boolean] whether the run comes from the accepted sender, which then counts as heard
       def goes_on?(run, now)
         return false unless @key == [run.source, run.bytes] && run.payload_type == @payload_type
 
@@ -56,7 +56,7 @@ module Loomshuttle
         true
       end
 
-      # @return [Integer] frames of a packet of the sender that is listened to
+      # @return [Integer] frames per packet of the accepted sender
       def frames = @key[1] / @frame_bytes
 
       private

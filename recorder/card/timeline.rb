@@ -12,20 +12,20 @@ module Loomshuttle
         @restarts = 0
       end
 
-      # @return [Boolean] whether anything has come yet
+      # @return [Boolean] whether anything has arrived yet
       def started? = !@base_timestamp.nil?
 
-      # @param timestamp [Integer] that stands for a position from now on
+      # @param timestamp [Integer] RTP timestamp of the position from now on
       def start(timestamp, position)
         @restarts += 1 if started?
         @base_timestamp, @base_position = timestamp, position
       end
 
       # @param timestamp [Integer]
-      # @return [Integer] its position, within half a round of the counter either way
+      # @return [Integer] its position, within half a wrap of the counter in either direction
       def position(timestamp) = @base_position + Formats::Rtp.distance(@base_timestamp, timestamp, Formats::Rtp::TIMESTAMPS)
 
-      # The base moves along with what arrives, so that distances stay small and the counter may wrap any number of times.
+      # Moves the base along, so that distances stay small and the counter may wrap any number of times.
       def move(timestamp, position)
         @base_timestamp, @base_position = timestamp, position if position > @base_position
       end

@@ -13,17 +13,17 @@ module Loomshuttle
       PAUSE, PAUSE_PLAYING = 0.015, 0.002
 
       # @param sends [Array<Formats::Sdp::Stream>] @param returns [Array<Formats::Sdp::Stream>]
-      # @raise [Invalid] when a port is taken
+      # @raise [Invalid] if a port is in use
       def initialize(sends, returns)
         @sockets = sends.map { |stream| bind(stream) }
         @out = returns.map { |stream| Runtime::PacketSender.new(stream.host, stream.port) }
       end
 
-      # Waits for packets and hands over all that are there.
+      # Waits for packets and yields all that are there.
       # @param seconds [Float] longest wait
-      # @param playing [Boolean] whether something is played back
+      # @param playing [Boolean] whether a take is playing
       # @yieldparam stream [Integer] @yieldparam arrived [Formats::RtpRuns::Run, String]
-      # @return [Boolean] whether any came
+      # @return [Boolean] whether anything arrived
       def receive(seconds, playing: false)
         return false unless @flowing || IO.select(@sockets, nil, nil, seconds)
 
@@ -33,10 +33,10 @@ module Loomshuttle
         @flowing
       end
 
-      # Nobody is asked whether the desk is there; its side counts what it misses.
+      # Sends without asking whether the desk is there; the desk counts what it misses.
       def send(index, bytes) = @out[index].send(bytes)
 
-      # @return [Hash] for people
+      # @return [Hash] status for people
       def status = { "id" => nil, "device" => nil, "words" => "the desk's card", "state" => "running", "overruns" => 0, "lanes" => nil }
 
       def close = [*@sockets, *@out].each(&:close)

@@ -18,9 +18,9 @@ module Loomshuttle
 
       # @param reader [TakeReader]
       # @param streams [Array<Formats::Sdp::Stream>] of the card's returns
-      # @param buffer [Integer] samples from arrival to sounding
+      # @param buffer [Integer] samples between the arrival of input and the matching output
       # @param source [Integer] SSRC of the first stream
-      # @param whole [Boolean] whether the card takes all streams or none; otherwise those that nothing of the take plays to are left to others
+      # @param whole [Boolean] whether the card needs all streams; otherwise streams that the take does not use are left to others
       # @param send [Proc] takes stream index and RTP bytes
       def initialize(reader, streams:, buffer:, source:, whole: false, &send)
         @reader, @streams, @buffer, @source, @send = reader, streams, buffer, source, send
@@ -58,18 +58,18 @@ module Loomshuttle
       # @return [Integer, nil] position on the time line at which the first packet left; nil before
       attr_reader :started
 
-      # @return [Boolean] whether the last packet has been sent
+      # @return [Boolean] whether the last packet was sent
       def done? = @reader.done? && @ready.empty?
 
       # @return [Integer] frame of the take that goes out now
       attr_reader :position
 
-      # @return [Integer] samples that were limited at full scale (TakeReader#limited)
+      # @return [Integer] samples clipped at full scale (TakeReader#limited)
       def limited = @reader.respond_to?(:limited) ? @reader.limited : 0
 
       def reader_range = [@reader.from, @reader.to, @reader.loop]
 
-      # Ends it; waits for a read that is under way on another thread.
+      # Ends it, after any read still running on another thread.
       def close
         @reading.synchronize do
           @closed = true

@@ -49,8 +49,8 @@ module Loomshuttle
         end
       end
 
-      # @param input [Integer] send (1-based) that it comes back on
-      # @param started [Proc] position at which the burst left, or nil before   @param rate [Integer]
+      # @param input [Integer] send (1-based) on which it returns
+      # @param started [Proc] returns the position at which the burst left, nil before   @param rate [Integer]
       def initialize(input, started, rate)
         @input, @started, @longest = input - 1, started, LONGEST * rate
         @heard = []
@@ -72,7 +72,7 @@ module Loomshuttle
 
       def heard? = @frames >= @longest + BURST
 
-      # @return [Integer, nil] samples from leaving to coming back; nil when it did not come back
+      # @return [Integer, nil] samples between leaving and returning; nil if it did not return
       def frames
         sound = Numo::DFloat.cast(Numo::Int32.hstack(@heard)[0...(@longest + BURST)])
         burst = Numo::DFloat.cast(RoundTrip.burst)

@@ -17,10 +17,10 @@ module Loomshuttle
       # @return [Integer] lanes back to the card
       def lanes = @returns.sum(&:lanes)
 
-      # Starts another one; what played before ends.
-      # @param reader [#read] a TakeReader, or what reads like one
-      # @param manifest [Hash] id, number, name and frames for people
-      # @param buffer [Integer] samples from arrival to sounding
+      # Starts playing; whatever played before stops.
+      # @param reader [#read] a TakeReader, or an object with the same methods
+      # @param manifest [Hash] id, number, name and frames, for the status
+      # @param buffer [Integer] samples between the arrival of input and the matching output
       # @return [Player]
       def start(reader, manifest, buffer:)
         player = Player.new(reader, streams: @returns, buffer: buffer, source: @source, whole: @whole == true, &@send)
@@ -30,7 +30,7 @@ module Loomshuttle
         @engine.synchronize { @engine.player = @player = player }
       end
 
-      # @return [Boolean] whether there was one
+      # @return [Boolean] whether anything was playing
       def stop
         player = take_out
         player&.close
@@ -40,13 +40,13 @@ module Loomshuttle
       # @return [Boolean]
       def going? = !@player.nil?
 
-      # @return [Boolean] whether it has come to its end
+      # @return [Boolean] whether it has reached its end
       def over? = @player&.done? == true
 
-      # Reads ahead. @return [Boolean] whether there was something to do
+      # Reads ahead. @return [Boolean] whether there was anything to do
       def fill = @player ? @player.fill : false
 
-      # @return [Integer, nil] frame that goes out now
+      # @return [Integer, nil] frame being sent now
       def position = @player&.position
 
       # @return [String, nil] id of the take

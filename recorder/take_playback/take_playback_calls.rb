@@ -7,12 +7,12 @@ module Loomshuttle
     # Requests about take playback: play, stop, overdub, and measuring the round trip. They are checked here against the card and the takes;
     # TakePlayback does the work.
     class TakePlaybackCalls
-      # A loop is no shorter (seconds): each round costs a turn of its own.
+      # Shortest loop (seconds), because each repetition costs work.
       SHORTEST_LOOP = 0.1
 
       # @param engine [Engine]   @param config [Config]   @param playback [TakePlayback]   @param captures [CaptureCalls]
-      # @param shelf [Shelf] of the takes   @param now [Proc] seconds that only grow
-      # @param on_change [Proc] called when the state has changed
+      # @param shelf [Shelf] of the takes   @param now [Proc] monotonic time in seconds
+      # @param on_change [Proc] called after each change of state
       def initialize(engine, config, playback, captures, shelf:, now:, on_change:)
         @engine, @config, @playback, @captures, @shelf, @changed = engine, config, playback, captures, shelf, on_change
         @transport = Monitor.new # held while playback is changed, never while a batch is waited for
@@ -21,7 +21,7 @@ module Loomshuttle
 
       # @param take [Integer, String] number or id
       # @param from [Integer] frame   @param to [Integer, nil]
-      # @param by_name [Boolean] whether a take of another show may play, each track where this show's track of that name goes
+      # @param by_name [Boolean] whether a take of another show may play, each track to the return of this show's track with the same name
       # @return [Hash] as Playback#status
       # @raise [Invalid]
       def play(take:, from: 0, to: nil, loop: false, by_name: false)
@@ -43,9 +43,9 @@ module Loomshuttle
         @playback.status
       end
 
-      # Captures some tracks while the others of a take play, on one time line with it: what the desk sends is counted from when
-      # it could hear the take, so that what was played along stands where it was played. Where it is refused, nothing plays.
-      # @param take [Integer, String] number or id   @param tracks [Array<Integer>] numbers to capture; they are not played
+      # Captures some tracks while the others of a take play. Both share one time line: the desk's audio counts from the moment at which
+      # the take could be heard, so that overdubs line up. If the capture is refused, nothing plays.
+      # @param take [Integer, String] number or id   @param tracks [Array<Integer>] numbers to capture, not played back
       # @param from [Integer] frame of the take
       # @return [Hash] as Capturing#status
       # @raise [Invalid]
@@ -59,13 +59,13 @@ module Loomshuttle
         @transport.synchronize { over(manifest, wanted, TakeReader.new(folder, manifest, outputs: outputs_of(played), lanes: @playback.lanes, from: from), name) }
       end
 
-      # @return [Integer] samples from sending to coming back: as measured with this buffer, or else the buffer
+      # @return [Integer] round trip in samples: as measured with this buffer, else the buffer itself
       def trip = @config.trip
 
-      # Measures the way out by a return and back by a send, and keeps it for overdubs.
+      # Measures the round trip through a return and a send, and stores it for overdubs.
       # @param output [Integer] return   @param input [Integer] send
-      # @return [Hash] frames, and buffer that it was measured with
-      # @raise [Invalid] when nothing comes back, or there is no such lane, or another one is under way
+      # @return [Hash] frames, and the buffer used while measuring
+      # @raise [Invalid] if nothing returns, there is no such lane, or another measurement is running
       def measure(output:, input:)
         @engine.need_clock("nothing can be measured")
         raise Invalid.new("The card has returns 1 to #{@playback.lanes}, not #{output}.", where: "output") unless output.between?(1, @playback.lanes)
@@ -80,7 +80,7 @@ module Loomshuttle
         @changed.call
       end
 
-      # @param wait [Proc] lets time pass while a measurement listens
+      # @param wait [Proc] waits while a measurement listens (given by tests)
       def wait=(wait)
         @measurement.wait = wait
       end
@@ -88,10 +88,10 @@ module Loomshuttle
       # @param batch [Batch] that has arrived
       def listen(batch) = @measurement.add(batch)
 
-      # Reads ahead. @return [Boolean] whether there was something to do
+      # Reads ahead. @return [Boolean] whether there was anything to do
       def fill = @playback.fill
 
-      # Ends what has come to its end. Whoever changes playback at that moment checks its end himself.
+      # Stops playback that has reached its end. A call that changes playback at the same moment checks the end itself.
       def stop_at_end
         return unless @playback.over? && @transport.try_enter
 

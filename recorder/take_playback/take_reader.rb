@@ -17,9 +17,9 @@ module Loomshuttle
       # @param outputs [Hash{Integer=>Array<Integer>}] track number => return lanes (1-based)
       # @param lanes [Integer] returns of the card
       # @param own_mix [Array<Integer>] return lanes of the own mix, left and right; empty for none
-      # @param from [Integer] first frame   @param to [Integer, nil] frame behind the last
-      # @param loop [Boolean] whether it starts again at `from`
-      # @raise [Invalid] when the range is not inside the take, or nothing of it has an output
+      # @param from [Integer] first frame   @param to [Integer, nil] frame after the last
+      # @param loop [Boolean] whether to repeat from `from`
+      # @raise [Invalid] if the range exceeds the take, or none of its tracks has an output
       def initialize(folder, manifest, outputs:, lanes:, own_mix: [], from: 0, to: nil, loop: false)
         @frames = manifest["frames"]
         @from, @to, @loop, @lanes = from, to || @frames, loop, lanes
@@ -36,11 +36,11 @@ module Loomshuttle
       # @return [Integer] samples of sums that were limited at full scale so far
       attr_reader :limited
 
-      # @return [Array<Integer>] return lanes on which something of it plays
+      # @return [Array<Integer>] return lanes it plays on
       def lanes_played = (@parts.flat_map(&:last) + @own_mix).uniq
 
       # @param count [Integer] frames
-      # @return [Numo::Int32] [count, lanes]; silence behind the end
+      # @return [Numo::Int32] [count, lanes]; silence after the end
       def read(count)
         block = Numo::Int32.zeros(count, @lanes)
         filled = 0
@@ -54,15 +54,15 @@ module Loomshuttle
         block
       end
 
-      # @param frame [Integer] counted on from a place in the range
-      # @return [Integer] frame of the take, after as many rounds as it takes
+      # @param frame [Integer] counted without wrapping at the loop's end
+      # @return [Integer] frame of the take, wrapped into the loop
       def place(frame)
         return [frame, @to].min unless @loop
 
         @from + ((frame - @from) % (@to - @from))
       end
 
-      # @return [Boolean] whether the end is reached
+      # @return [Boolean] whether the end has been reached
       def done? = @position >= @to
 
       def close = @parts.map(&:first).each(&:close)

@@ -9,7 +9,7 @@ module Loomshuttle
       PATIENCE = 5
 
       # @param playback [TakePlayback]   @param transport [Monitor] held while playback is changed
-      # @param returns [Integer] lanes of the card   @param rate [Integer]   @param now [Proc] seconds that only grow
+      # @param returns [Integer] lanes of the card   @param rate [Integer]   @param now [Proc] monotonic time in seconds
       def initialize(playback, transport:, returns:, rate:, now:)
         @playback, @transport, @returns, @rate, @now = playback, transport, returns, rate, now
         @wait = -> { sleep(0.02) }
@@ -24,8 +24,8 @@ module Loomshuttle
 
       # @param output [Integer] return   @param input [Integer] send
       # @param buffer [Integer] samples
-      # @return [Integer, nil] frames; nil when nothing came back
-      # @raise [Invalid] while something plays, or another measurement is under way
+      # @return [Integer, nil] frames; nil if nothing returned
+      # @raise [Invalid] if something plays, or another measurement is running
       def measure(output, input, buffer)
         raise Invalid.new("A measurement is under way already.", where: "trip") unless @one.try_lock
 

@@ -15,15 +15,15 @@ module Loomshuttle
         # @return [Array<Array(String, Hash)>] as Formats::TakeManifest.all
         def all(root) = Formats::TakeManifest.all(root)
 
-        # @return [Hash, nil] nil where there is none, or none that can be read
+        # @return [Hash, nil] nil if it is missing or unreadable
         def read(folder)
           Formats::TakeManifest.read(folder)
         rescue SystemCallError, Invalid
           nil
         end
 
-        # @param frames [Integer] where the files really end
-        # @return [Hash] the manifest with nothing behind that, and rests that reach to it
+        # @param frames [Integer] actual length of the files
+        # @return [Hash] the manifest cut to that length, with open pauses ended there
         def ending(data, frames)
           cut = ->(list, last) { list.to_a.select { |one| one["at"] <= last }.map { |one| one.merge("frames" => [one["frames"].to_i, frames - one["at"]].min) } }
           tracks = data["tracks"].map do |track|

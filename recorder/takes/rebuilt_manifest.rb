@@ -13,7 +13,7 @@ module Loomshuttle
 
       class << self
         # @param folder [String] of a take
-        # @return [Boolean] whether its manifest is missing or empty, and it has files to rebuild it from
+        # @return [Boolean] whether its manifest is missing or empty, and there are files to rebuild it from
         def needed?(folder)
           path = File.join(folder, Manifest::FILE)
           return false if File.exist?(File.join(folder, Manifest::ASIDE)) || (File.exist?(path) && !File.read(path, 4096, mode: "rb").to_s.match?(EMPTY))
@@ -21,7 +21,7 @@ module Loomshuttle
           wavs(folder).any?
         end
 
-        # @return [Hash, nil] a manifest of a take that is still open; nil when no file can be read
+        # @return [Hash, nil] a manifest of an open take; nil if no file can be read
         def of(folder)
           files = wavs(folder).filter_map { |name| description(File.join(folder, name)) }
           return if files.empty?

@@ -10,7 +10,7 @@ module Loomshuttle
       # Stands in a take's folder while it is measured.
       MEASURING = ".measuring"
 
-      # @param shelf [Shelf] that keeps what was measured
+      # @param shelf [Shelf] stores the results
       def initialize(shelf)
         @shelf = shelf
         @waiting = []
@@ -21,7 +21,7 @@ module Loomshuttle
       def add(takes) = @waiting.concat(takes.map { |take| take["folder"] })
 
       # Reads one stretch. Called from one thread only.
-      # @return [Boolean] whether there is more to do
+      # @return [Boolean] whether more is left to do
       def step
         return !@waiting.empty? && open_next unless @take
 
@@ -33,7 +33,7 @@ module Loomshuttle
         true
       end
 
-      # @return [Hash, nil] number and name of the take at work, and done, a share from 0 to 1
+      # @return [Hash, nil] number and name of the take being measured, and `done`, from 0 to 1
       def status
         take = @take or return
         { "number" => take["number"], "name" => take["name"], "done" => (@done / [@total, 1].max.to_f).round(3) }

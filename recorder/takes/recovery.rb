@@ -16,7 +16,7 @@ module Loomshuttle
       OPEN = /"state":\s*"capturing"|"#{UNMEASURED}":\s*true/
 
       # @param root [String] folder of all takes
-      # @param cautious [Boolean] whether nothing is tried, since the recorder ends again and again
+      # @param cautious [Boolean] whether to leave takes alone, because the recorder has crashed repeatedly
       # @return [Array<Hash>] manifests of the takes that were closed, each with its "folder"
       def self.run(root, cautious: false)
         folders(root).filter_map do |folder|

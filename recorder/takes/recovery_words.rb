@@ -7,8 +7,8 @@ module Loomshuttle
       # Tracks that are named; more are counted.
       NAMED = 4
 
-      # @param manifest [Hash] as it was found
-      # @param kept [Array<Hash>] its tracks whose files were closed   @param lost [Array<Hash>] those without a usable file
+      # @param manifest [Hash] as found
+      # @param kept [Array<Hash>] tracks whose files were recovered   @param lost [Array<Hash>] those without a usable file
       # @param frames [Integer] length of the take
       # @return [String]
       def self.of(manifest, kept, lost, frames)

@@ -6,8 +6,8 @@ module Loomshuttle
     # there.
     class Shelf
       # @param root [String] folder of all takes        @param numbers [Numbers]
-      # @param playing [Proc] id of the take that plays, or nil   @param on_change [Proc] called when something has changed
-      # @param mirror [Proc] folder of second copies, or nil
+      # @param playing [Proc] returns the id of the playing take, or nil   @param on_change [Proc] called after each change
+      # @param mirror [Proc] returns the folder of second copies, or nil
       def initialize(root, numbers:, playing:, on_change:, mirror: -> {})
         @root, @numbers, @playing, @on_change, @mirror = root, numbers, playing, on_change, mirror
         @changing = Mutex.new # a manifest is read, changed and written by one thread at a time
@@ -15,7 +15,7 @@ module Loomshuttle
 
       # @param take [Integer, String] number or id
       # @return [Array(String, Hash)] its folder and manifest
-      # @raise [Invalid] when there is none, or it is still captured, or cannot be read
+      # @raise [Invalid] if there is no such take, it is still being captured, or is unreadable
       def find(take)
         found = any(take)
         raise Invalid.new("Take #{take} is still being captured.", where: "take") if found.last["state"] == "capturing"
@@ -25,10 +25,10 @@ module Loomshuttle
       end
 
       # @param changes [Hash] name, notes, colour, markers, tracks
-      # @return [Hash] its manifest then
+      # @return [Hash] the changed manifest
       def change(take:, **changes) = changed { TakeChange.apply(*find(take), changes.transform_keys(&:to_s)) }
 
-      # Moves a take into the bin, and its second copy into the one beside that.
+      # Moves a take into the bin, and its second copy into the bin beside that copy.
       def discard(take:)
         copies = copies(take)
         manifest = longest(copies).last
@@ -41,10 +41,10 @@ module Loomshuttle
         end
       end
 
-      # @return [Array<Hash>] what lies in the bin
+      # @return [Array<Hash>] takes in the bin
       def bin = roots.flat_map { |root| TakeChange.binned(root) }.group_by { |take| take["id"] }.values.map { |copies| copies.max_by { |take| take["frames"] } }
 
-      # Takes a take out of the bin, and its second copy.
+      # Restores a take and its second copy from the bin.
       # @raise [Invalid]
       def restore(number:)
         found = roots.select { |root| TakeChange.binned(root).any? { |take| take["number"] == number } }
@@ -56,7 +56,7 @@ module Loomshuttle
         end
       end
 
-      # @return [Hash] how many takes that was
+      # @return [Hash] how many takes were deleted
       def empty_bin
         takes = bin.size
         changed do
@@ -65,13 +65,13 @@ module Loomshuttle
         end
       end
 
-      # Takes over a take that others have made, such as of delivered files.
-      # @param folder [String] in the folder of all jobs
+      # Adopts a take made elsewhere, e.g. from delivered files.
+      # @param folder [String] inside the folder of all jobs
       # @return [Hash] its manifest
       def adopt(folder:) = changed { TakeChange.adopt(@root, folder, @numbers.next(roots)) }
 
-      # Keeps the levels of a recovered take, which is whole from now on.
-      # @param folder [String] of the take   @param levels [Array<Hash>] number of a track, peak_dbfs and rms_dbfs; others stay as they are
+      # Stores the levels of a recovered take, which is complete from now on.
+      # @param folder [String] of the take   @param levels [Array<Hash>] number of a track, peak_dbfs and rms_dbfs; other tracks stay as they are
       def measured(folder, levels)
         changed do
           manifest = Manifest.read(folder) or next # in the bin by now

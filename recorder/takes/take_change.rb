@@ -13,9 +13,9 @@ module Loomshuttle
 
       class << self
         # @param folder [String]   @param manifest [Hash]
-        # @param changes [Hash{String=>Object}] name, notes, colour, markers, and tracks (number, name); what is absent stays.
-        #   Files keep their names: an export has the new ones.
-        # @return [Hash] the manifest then
+        # @param changes [Hash{String=>Object}] name, notes, colour, markers, and tracks (number, name); absent ones stay.
+        #   Files keep their names; exports use the new ones.
+        # @return [Hash] the changed manifest
         # @raise [Invalid]
         def apply(folder, manifest, changes)
           words = changes.slice(*WORDS.keys).to_h { |field, value| [field, text(field, value)] }
@@ -30,7 +30,7 @@ module Loomshuttle
           changed
         end
 
-        # Into its files, and the lists beside them. The sound itself is not touched: the tail behind it is written again.
+        # Writes markers into the take's files and the lists beside them. Samples stay untouched; only the chunks after them are rewritten.
         # @param manifest [Hash]   @param markers [Array<Formats::Markers::Marker>]
         def write_markers(folder, manifest, markers)
           tail = Formats::Markers.chunks(markers)
@@ -47,9 +47,9 @@ module Loomshuttle
           Runtime::Files.publish(folder, free_name(File.join(root, BIN, File.basename(folder))))
         end
 
-        # Takes a folder over that is a take already, under a number of its own here.
-        # @return [Hash] its manifest then
-        # @raise [Invalid] when it is none
+        # Adopts a folder that already is a take, under a new number.
+        # @return [Hash] the changed manifest
+        # @raise [Invalid] if it is not a take
         def adopt(root, folder, number)
           manifest = Manifest.read(folder) or raise Invalid.new("#{folder} is not a take.", where: "folder")
           Manifest.write(folder, manifest.merge("number" => number))
@@ -57,19 +57,19 @@ module Loomshuttle
           manifest.merge("number" => number)
         end
 
-        # @return [Array<Hash>] manifests of what lies in the bin, with bytes
+        # @return [Array<Hash>] manifests of the takes in the bin, with "bytes"
         def binned(root) = Manifest.all(File.join(root, BIN)).map { |folder, manifest| manifest.merge("bytes" => bytes(folder)) }
 
-        # Takes another way where somebody else has taken the name by then.
+        # Chooses another name if this one is taken.
         def free_name(folder) = File.exist?(folder) ? "#{folder} again" : folder
 
-        # @param number [Integer] of one that lies in the bin
+        # @param number [Integer] of a take in the bin
         def restore(root, number)
           folder, = Manifest.all(File.join(root, BIN)).find { |_, one| one["number"] == number }
           Runtime::Files.publish(folder, free_name(File.join(root, File.basename(folder))))
         end
 
-        # Deletes what lies in the bin for good.
+        # Deletes everything in the bin permanently.
         def empty(root) = Manifest.all(File.join(root, BIN)).map(&:first).each { |folder| FileUtils.rm_r(folder) }
 
         private

@@ -7,10 +7,10 @@ module Loomshuttle
       LONGEST = 80
       MOST = Formats::TakeManifest::MARKERS
 
-      # @param data [Array<Hash>] at, frames (absent or 0 for a point) and name, as the manifest and JSON-RPC have them
+      # @param data [Array<Hash>] at, frames (absent or 0 for a point) and name, as in the manifest and in JSON-RPC
       # @param length [Integer, nil] frames of the take; nil while it grows
       # @return [Array<Formats::Markers::Marker>] in order
-      # @raise [Invalid] saying which one does not fit
+      # @raise [Invalid] says which one does not fit
       def self.parse(data, length = nil)
         raise Invalid.new("markers must be a list", where: "markers") unless data.is_a?(Array)
         raise Invalid.new("a take has #{MOST} markers at most, not #{data.size}", where: "markers") if data.size > MOST
@@ -18,10 +18,10 @@ module Loomshuttle
         data.each.with_index(1).map { |one, n| marker(one, n, length) }.sort_by { |one| [one.at, one.name] }
       end
 
-      # @return [Array<Hash>] as the manifest keeps them
+      # @return [Array<Hash>] as stored in the manifest
       def self.data(markers) = markers.map { |one| { "at" => one.at, "frames" => one.frames, "name" => one.name } }
 
-      # Writes a Standard MIDI File and a CSV beside the sound, or takes them away where there are no markers.
+      # Writes a Standard MIDI File and a CSV beside the audio, or removes them if there are no markers.
       def self.write_lists(folder, name, markers, rate)
         lists = { "mid" => Formats::Markers.method(:midi), "csv" => Formats::Markers.method(:csv) }
         lists.each do |kind, make|

@@ -12,9 +12,9 @@ module Loomshuttle
       MOST = 64
 
       # @param path [String] of the socket
-      # @param shapes [Hash] what each parameter must be (Rpc)
+      # @param shapes [Hash] kind of each parameter (Rpc)
       # @yieldparam caller [Caller]
-      # @yieldreturn [Hash{String=>Proc}] what may be called
+      # @yieldreturn [Hash{String=>Proc}] methods that can be called
       def initialize(path, shapes, &methods)
         @path, @shapes, @methods = path, shapes, methods
         @callers = []
@@ -29,7 +29,7 @@ module Loomshuttle
         @worker = Worker.start("control") { serve(@server.accept) if @server.wait_readable(0.5) }
       end
 
-      # Never waits for anybody.
+      # Sends a notification to all subscribers without waiting.
       # @param method [String] name of a notification   @param params [Hash]
       def tell(method, params)
         told = @lock.synchronize { @callers.select(&:subscribed?) }

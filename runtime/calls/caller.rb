@@ -5,7 +5,7 @@ module Loomshuttle
     # Somebody on the control socket: asks, is answered, and may be told meters and state. Telling never waits for him: what he has no time
     # for is let go, oldest first, and he is told that he missed something. Threads of each:
     #   reads    takes his requests, one after the other, and writes the answers whole
-    #   tells    writes what he is told, once he has asked for it
+    #   tells    writes notifications, after the caller subscribed
     class Caller
       # What may wait for him: meters and state of three seconds.
       BACKLOG = 80
@@ -13,7 +13,7 @@ module Loomshuttle
       PATIENCE = 10
 
       # @param socket [UNIXSocket]
-      # @param on_end [Proc] called once he has gone
+      # @param on_end [Proc] called after the caller has gone
       def initialize(socket, on_end:)
         @line = LineSocket.new(socket)
         @on_end = on_end
@@ -25,7 +25,7 @@ module Loomshuttle
         @reader = Task.start("reads a caller") { read(rpc) }
       end
 
-      # @return [Boolean] whether he wants to be told
+      # @return [Boolean] whether the caller wants notifications
       def subscribed? = @subscribed == true
 
       # @param wanted [Boolean]   @return [Boolean] the same
@@ -35,12 +35,12 @@ module Loomshuttle
         wanted
       end
 
-      # @param notification [String] a line; never waits
+      # @param notification [String] a line; queued without waiting
       def tell(notification)
         @outbox << notification
       end
 
-      # Ends it, from any thread.
+      # Closes the connection; can be called from any thread.
       def close
         @outbox.close
         @line.close

@@ -9,15 +9,15 @@ module Loomshuttle
       # The other side did not do its part in time, or sends without end.
       class Late < StandardError; end
 
-      # @param socket [IO]   @param most [Integer] bytes of a line that is read
+      # @param socket [IO]   @param most [Integer] longest line to read, in bytes
       def initialize(socket, most: 8 << 20)
         @socket, @most = socket, most
         @left = "".b
         @writing = Mutex.new
       end
 
-      # @param seconds [Numeric, nil] longest wait; nil: for ever
-      # @return [String, nil] a line without its end; nil when the other side has closed
+      # @param seconds [Numeric, nil] longest wait; nil for ever
+      # @return [String, nil] a line without its line break; nil if the other side has closed
       # @raise [Late]
       def gets(seconds = nil)
         deadline = seconds && (Clock.now + seconds)
@@ -32,8 +32,8 @@ module Loomshuttle
         @left.slice!(0..ends).chomp.force_encoding(Encoding::UTF_8)
       end
 
-      # Writes a line whole, whatever its size.
-      # @raise [Late] when it is not taken in time; then nothing more can be written   @raise [SystemCallError, IOError]
+      # Writes a whole line of any size.
+      # @raise [Late] if it is not accepted in time; nothing more can be written then   @raise [SystemCallError, IOError]
       def puts(line, seconds)
         bytes = "#{line}\n".b
         deadline = Clock.now + seconds

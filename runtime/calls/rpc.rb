@@ -14,13 +14,13 @@ module Loomshuttle
       MOST, DEEPEST = 100, 16
 
       # @param methods [Hash{String=>Proc}] each takes keyword parameters
-      # @param shapes [Hash{String=>Hash{Symbol=>Shape::Kind}}] what each parameter must be
+      # @param shapes [Hash{String=>Hash{Symbol=>Shape::Kind}}] kind of each parameter
       def initialize(methods, shapes = {})
         @methods, @shapes = methods, shapes
       end
 
       # @param line [String]
-      # @return [String, nil] the answer's line; nil for a notification
+      # @return [String, nil] the answer as a line; nil for a notification
       def answer(line)
         request = JSON.parse(line, max_nesting: DEEPEST)
         return batch(request) if request.is_a?(Array)
@@ -31,7 +31,7 @@ module Loomshuttle
         JSON.generate(error(nil, PARSE, "This is not JSON."))
       end
 
-      # @return [String] a notification's line
+      # @return [String] the notification as a line
       def self.notification(method, params) = JSON.generate({ "jsonrpc" => "2.0", "method" => method, "params" => params })
 
       private

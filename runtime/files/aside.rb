@@ -7,7 +7,7 @@ module Loomshuttle
   module Runtime
     # Moves unusable files (a configuration, a rig, a memory) aside, so that they are not tried again, and lists them. Nothing is deleted.
     class Aside
-      # Newest that are told of.
+      # Most entries listed, newest first.
       SHOWN = 20
       WHY = ".why"
 
@@ -17,7 +17,7 @@ module Loomshuttle
       end
 
       # @param path [String] of a file or folder   @param why [String]
-      # @return [String, nil] a sentence for people; nil when nothing is there
+      # @return [String, nil] a sentence for people; nil if there is nothing at the path
       def put(path, why)
         return unless File.exist?(path)
 
@@ -28,11 +28,11 @@ module Loomshuttle
         "#{File.basename(path)} was put aside in #{@folder}: #{why}".tap { |words| Log.now.warn(words) }
       end
 
-      # Reads a JSON file, or puts it aside where that cannot be.
+      # Reads a JSON file; one that cannot be read is set aside.
       # @param path [String]
       # @yieldparam data [Object] parsed
-      # @yieldreturn [Object] what is made of it; Invalid puts it aside
-      # @return [Object, nil] nil when there is none, or none any more
+      # @yieldreturn [Object] the result; raising Invalid sets the file aside
+      # @return [Object, nil] nil if there is no file, or it was set aside
       def read(path)
         return unless File.exist?(path)
 

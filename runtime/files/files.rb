@@ -10,14 +10,14 @@ module Loomshuttle
       # No JSON file of ours is larger.
       LARGEST = 16 << 20
 
-      # Everything that a process makes from now on belongs to its user alone (folders 0700, files 0600).
+      # Makes everything that the process creates from now on private to its user (folders 0700, files 0600).
       def self.private! = File.umask(0o077)
 
-      # @param path [String]   @param text [String] that it holds afterwards; whoever reads it sees the old one or the new one, also after a
+      # @param path [String]   @param text [String] new content; readers see either the old or the new one, even after a
       #   power cut
-      # @param sync [Boolean] false: not after a power cut, for who must not wait for the disk
+      # @param sync [Boolean] false gives up that promise for power cuts, for callers that must not wait for the disk
       # @return [true]
-      # @raise [SystemCallError] and then the old one stays
+      # @raise [SystemCallError] and the old content stays
       def self.replace(path, text, sync: true)
         sync ? write("#{path}.new", text) : File.binwrite("#{path}.new", text)
         sync ? publish("#{path}.new", path) : File.rename("#{path}.new", path)
@@ -36,7 +36,7 @@ module Loomshuttle
         end
       end
 
-      # Gives a complete file or folder its final name. What it holds must be on the disk already.
+      # Gives a complete file or folder its final name. Its content must be on the disk already.
       # @raise [SystemCallError]
       def self.publish(from, to)
         File.rename(from, to)
@@ -52,15 +52,15 @@ module Loomshuttle
         nil # a file system that does not sync folders
       end
 
-      # Waits until a folder is on the disk with everything in it.
+      # Waits until a folder and everything in it are on the disk.
       def self.sync_tree(folder) = [*matching(folder, "**/*"), folder].each { |path| sync(path) }
 
-      # @param pattern [String] as Dir.glob takes it; the folder's own name may hold any letter
+      # @param pattern [String] for Dir.glob; the folder's own name may contain any character
       # @return [Array<String>] paths, by name
       def self.matching(folder, pattern) = Dir.glob(pattern, base: folder).map { |name| File.join(folder, name) }
 
-      # @return [Object] of a JSON file
-      # @raise [Invalid] when it is too large or no JSON   @raise [SystemCallError]
+      # @return [Object] parsed content of a JSON file
+      # @raise [Invalid] if it is too large or not valid JSON   @raise [SystemCallError]
       def self.read_json(path)
         raise Invalid.new("#{path} is larger than #{LARGEST >> 20} MiB.", where: path) if File.size(path) > LARGEST
 
@@ -69,8 +69,8 @@ module Loomshuttle
         raise Invalid.new("#{File.basename(path)} is damaged: not valid JSON.", where: path)
       end
 
-      # Moves a folder, to another disk as well: there it gets its name only once all of it has arrived, and only then the old one goes.
-      # @raise [SystemCallError] and then the old one is as it was
+      # Moves a folder, also to another disk: it gets its name there after everything was copied, and only then is the old one removed.
+      # @raise [SystemCallError] and the old one stays as it was
       def self.move(from, to)
         publish(from, to)
       rescue Errno::EXDEV

@@ -12,15 +12,15 @@ module Loomshuttle
 
       # @param root [String]   @param file [String] name of the file in each folder
       # @param wanted [Regexp] names of folders
-      # @param settled [Proc] takes what is kept of a folder; true: it changes no more until it is gone, and is not looked at again
-      # @param read [Proc] takes the path of a folder and gives what is kept of it; nil: nothing
+      # @param settled [Proc] called with a folder's kept value; true means that it will not change again and need not be reread
+      # @param read [Proc] called with a folder's path, returns the value to keep; nil keeps nothing
       def initialize(root, file, wanted: /\A[^.]/n, settled: ->(_) { false }, &read)
         @root, @file, @wanted, @settled, @read = root, file, wanted, settled, read
         @entries = {}
         @version = 0
       end
 
-      # @return [Array<Object>] by name of the folder
+      # @return [Array<Object>] kept values, sorted by name of the folder
       def all
         names = Dir.exist?(@root) ? Dir.children(@root).select { |name| @entries.key?(name) || name.b.match?(@wanted) }.sort : []
         (@entries.keys - names).each { |name| @entries.delete(name) && @version += 1 }

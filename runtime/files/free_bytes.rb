@@ -19,7 +19,7 @@ module Loomshuttle
 
       class << self
         # @param folder [String]
-        # @return [Integer, nil] bytes that anybody may use (f_bavail); nil where there is no such folder, or its disk does not answer
+        # @return [Integer, nil] bytes available to ordinary users (f_bavail); nil if there is no such folder or its disk does not answer
         def of(folder, patience: PATIENCE)
           return if @lock.synchronize { @hanging[folder]&.alive? }
 

@@ -8,7 +8,7 @@ module Loomshuttle
       DEFAULT = 4040
 
       # @param home [String]
-      # @return [Integer] that of the last start; DEFAULT before the first
+      # @return [Integer] port of the last start; DEFAULT before the first
       def self.of(home)
         Integer(File.read(File.join(home, FILE), 16).strip, 10)
       rescue SystemCallError, ArgumentError

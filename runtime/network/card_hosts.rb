@@ -6,10 +6,10 @@ module Loomshuttle
     module CardHosts
       LOOPBACK = /\A127\.\d{1,3}\.\d{1,3}\.\d{1,3}\z/
 
-      # @return [Array<String>] addresses beside this computer's own, from the environment
+      # @return [Array<String>] allowed addresses besides this computer's own, from the environment
       def self.others = ENV.fetch("LOOMSHUTTLE_CARD_HOSTS", "").split(",")
 
-      # @param host [String, nil] as a card's description has it
+      # @param host [String, nil] from a card's description
       # @return [Boolean]
       def self.allow?(host, others = self.others) = host.to_s.match?(LOOPBACK) || others.include?(host)
     end

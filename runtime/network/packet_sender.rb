@@ -10,7 +10,7 @@ module Loomshuttle
     class PacketSender
       # Of linux/udp.h; and the bytes that one call takes at most, those of a datagram.
       UDP_SEGMENT, MOST_BYTES = 103, 65_507
-      # The other side has gone, a filter refuses it, the system has no room: whoever listens counts what it misses.
+      # The receiver has gone, a filter refuses the packet or the system has no room: the receiver counts what it misses.
       GONE = [Errno::ECONNREFUSED, Errno::ENOBUFS, Errno::EPERM, Errno::ENETUNREACH, Errno::EHOSTUNREACH].freeze
       private_constant :UDP_SEGMENT, :MOST_BYTES, :GONE
 
@@ -20,7 +20,7 @@ module Loomshuttle
         @cut = 0 # bytes that the system cuts after; nil where it cannot
       end
 
-      # @param bytes [String] a packet, or several of the same size one after the other   @param size [Integer] of one
+      # @param bytes [String] a packet, or several consecutive ones of the same size   @param size [Integer] bytes of one
       def send(bytes, size = bytes.bytesize)
         count = bytes.bytesize / size
         return write(bytes) if count == 1 && (@cut.nil? || @cut.zero? || size <= @cut)

@@ -13,12 +13,12 @@ module Loomshuttle
       # What waits while the computer is busy with something else.
       RECEIVE_BUFFER = 8 << 20
 
-      # @param list [Array<Formats::RtpRuns::Run, String>] what read gave
+      # @param list [Array<Formats::RtpRuns::Run, String>] as returned by read
       # @return [Integer] packets
       def self.count(list) = list.sum { |one| one.is_a?(String) ? 1 : one.count }
 
       # @param host [String]   @param port [Integer]   @param frame_bytes [Integer] of the stream
-      # @raise [Errno::EADDRINUSE] when the port is taken
+      # @raise [Errno::EADDRINUSE] if the port is in use
       def initialize(host, port, frame_bytes)
         @frame_bytes = frame_bytes
         @socket = UDPSocket.new
@@ -31,15 +31,15 @@ module Loomshuttle
       def to_io = @socket
 
       # @param most [Integer] packets, at most MOST
-      # @return [Array<Formats::RtpRuns::Run, String>] what has arrived; empty when nothing has
+      # @return [Array<Formats::RtpRuns::Run, String>] what has arrived; empty if nothing has
       def read(most)
         return @native.receive(@socket.fileno, most, @frame_bytes, Formats::RtpRuns::Run) if @native
 
         Formats::RtpRuns.of(datagrams(most), @frame_bytes)
       end
 
-      # Hands over what has arrived, one after the other.
-      # @param most [Integer] packets, roughly
+      # Yields what has arrived, one by one.
+      # @param most [Integer] approximate number of packets
       # @yieldparam arrived [Formats::RtpRuns::Run, String]
       def drain(most, &block)
         (most / MOST).times do

@@ -17,8 +17,8 @@ module Loomshuttle
         def add(worker) = @lock.synchronize { @workers |= [worker] }
         def remove(worker) = @lock.synchronize { @workers.delete(worker) }
 
-        # Logs and counts what went wrong in a thread that has other things to do; returns nil.
-        # @param where [String] what was being done
+        # Logs and counts an error in a thread that has to go on. @return [nil]
+        # @param where [String] what the program was doing
         def trouble(error, where)
           first = @lock.synchronize do
             kind = @counts.key?(where) || @counts.size < KINDS ? where : "something else"
@@ -31,7 +31,7 @@ module Loomshuttle
         # @return [Array<Hash>] name, alive, troubles, last_trouble and last_at of each thread
         def threads = @lock.synchronize { @workers.dup }.map(&:report)
 
-        # @return [Hash{String=>Integer}] how often what went wrong
+        # @return [Hash{String=>Integer}] number of errors by what the program was doing
         def troubles = @lock.synchronize { @counts.dup }
       end
     end

@@ -4,7 +4,7 @@ module Loomshuttle
   module Runtime
     # A queue with a size and a time limit. When it is full, the oldest entries are dropped and counted.
     class Mailbox
-      # @param most [Integer] letters
+      # @param most [Integer] messages held at once; the oldest is dropped
       def initialize(most:)
         @most = most
         @letters = []
@@ -25,8 +25,8 @@ module Loomshuttle
         self
       end
 
-      # @param seconds [Numeric, nil] longest wait; nil: for ever
-      # @return [Object, nil] the oldest letter; nil when none came, or it was closed
+      # @param seconds [Numeric, nil] longest wait; nil for ever
+      # @return [Object, nil] the oldest message; nil if none arrived, or the box was closed
       def pop(seconds = nil)
         deadline = seconds && (Clock.now + seconds)
         @lock.synchronize do
@@ -40,7 +40,7 @@ module Loomshuttle
         end
       end
 
-      # @return [Integer] letters that were let go since it was asked last
+      # @return [Integer] messages dropped since the last call
       def missed = @lock.synchronize { @missed.tap { @missed = 0 } }
 
       def empty? = @lock.synchronize { @letters.empty? }

@@ -5,10 +5,10 @@ module Loomshuttle
     # The processor priority of this process, as far as the system allows it.
     module Priority
       class << self
-        # Sound before screens.
+        # Puts audio before screens.
         def first = set(-10)
 
-        # What can wait.
+        # For work that can wait.
         def last = set(10)
 
         private

@@ -8,7 +8,7 @@ module Loomshuttle
       # @return [String]
       attr_reader :name
 
-      # @param name [String] says what it does, e.g. "reads a caller"
+      # @param name [String] what the thread does, e.g. "reads a caller"
       # @param priority [Integer] of the thread; below 0 for work that must not hold up others
       # @yieldreturn [Object] its result
       # @return [Task] already at work
@@ -24,12 +24,12 @@ module Loomshuttle
 
       def alive? = @thread.alive?
 
-      # @param seconds [Numeric, nil] to wait at most; nil: until it ends
-      # @return [Task, nil] nil where it has not ended
+      # @param seconds [Numeric, nil] longest wait; nil until it ends
+      # @return [Task, nil] nil if it has not ended
       def join(seconds = nil) = @thread.join(seconds) && self
 
       # Waits until it ends.
-      # @return [Object, nil] the result; nil where it failed
+      # @return [Object, nil] the result; nil if it failed
       def value = @thread.value
 
       private

@@ -19,7 +19,7 @@ module Loomshuttle
       end
 
       # @param seconds [Numeric] longest wait
-      # @return [Boolean] whether a word came
+      # @return [Boolean] whether it was woken
       def wait(seconds)
         deadline = Clock.now + seconds
         @lock.synchronize do

@@ -17,8 +17,8 @@ module Loomshuttle
 
       attr_reader :name, :troubles, :last_trouble, :last_at
 
-      # @param name [String] says what it does, e.g. "follows takes"
-      # @param priority [Integer] of the thread; below 0 for who must not hold up others
+      # @param name [String] what the thread does, e.g. "follows takes"
+      # @param priority [Integer] of the thread; below 0 for work that must not hold up others
       # @yieldparam worker [Worker] one turn: does something, or waits for something; called until `stop`
       # @return [Worker] already at work
       def self.start(name, priority: 0, &turn) = new(name, priority, turn).tap(&:begin)
@@ -39,12 +39,12 @@ module Loomshuttle
         self
       end
 
-      # @return [Boolean] whether somebody wants it to end
+      # @return [Boolean] whether it was asked to stop
       def stopped? = @stopped == true
       def alive? = @thread&.alive? == true
 
-      # Asks it to end, and ends it when it does not: what it waits for may never come.
-      # @param seconds [Numeric] to wait for the end of a turn that should not be cut off
+      # Asks the thread to stop, and kills it if it does not: what it waits for may never come.
+      # @param seconds [Numeric] how long to wait for the present turn to end
       def stop(seconds: 0.05)
         @stopped = true
         @stopping.wake
@@ -54,7 +54,7 @@ module Loomshuttle
         Health.remove(self)
       end
 
-      # Waits, unless it is to end.
+      # Waits, unless it was asked to stop.
       def rest(seconds) = stopped? || @stopping.wait(seconds)
 
       # @return [Hash] for health

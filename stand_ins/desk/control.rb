@@ -9,7 +9,7 @@ module Loomshuttle
         LONGEST_SUBSCRIPTION = 30
         # Addresses in one answer to /list.
         PAGE = 500
-        # Who is told at once, of each kind.
+        # Most subscribers of each kind.
         LISTENERS = 32
         # Longest text of a request; a rig has a whole datagram.
         LONGEST = 1000
@@ -17,9 +17,9 @@ module Loomshuttle
         # @param settings [Settings]
         # @param facts [Hash{String=>Proc}] read-only addresses
         # @param now [Proc] seconds
-        # @param preamps [Preamps, nil] whose knobs channels have in common
-        # @param workshop [Proc, nil] takes a word and a value; raises Settings::Refused
-        # @param send [Proc] takes a peer and bytes
+        # @param preamps [Preamps, nil] shared by channels
+        # @param workshop [Proc, nil] called with a word and a value; raises Settings::Refused
+        # @param send [Proc] called with a peer and bytes
         def initialize(settings, facts:, now:, preamps: nil, workshop: nil, &send)
           @settings, @preamps = settings, preamps
           @facts = facts
@@ -30,7 +30,7 @@ module Loomshuttle
         end
 
         # @param bytes [String] a datagram
-        # @param peer [Object] where it came from
+        # @param peer [Object] its sender
         def receive(bytes, peer)
           Formats::Osc.unpack(bytes).each { |message| answer(message, peer) }
         rescue Formats::Osc::Malformed => e

@@ -25,7 +25,7 @@ module Loomshuttle
             changeover back       press the playback interface's button: the first computer is heard again
         TEXT
 
-        # The desk's port is two above that of the application.
+        # Uses the desk's port, which is two above the application's.
         # @param arguments [Array<String>]
         # @return [Integer] exit code
         def self.main(arguments)

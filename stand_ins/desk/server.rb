@@ -16,17 +16,17 @@ module Loomshuttle
         MOST = 2000
 
         # @param profiles [String] folder of the profiles
-        # @param first_rig [String] rig file of a desk that has none yet
+        # @param first_rig [String] rig file for a desk that has none yet
         # @param osc_port [Integer]
-        # @param sends_port [Integer] first UDP port that card sends go to
-        # @param returns_port [Integer] first UDP port that card returns come in on
-        # @param cables_port [Integer, nil] first UDP port that the playback interface's outputs come in on   @param clock_port [Integer, nil] where it takes its clock
-        # @param card_clock_port [Integer, nil] UDP port of a program on this computer that plays to the card, too, and hears its clock there
+        # @param sends_port [Integer] first UDP port for card sends
+        # @param returns_port [Integer] first UDP port for card returns
+        # @param cables_port [Integer, nil] first UDP port for the playback interface's outputs   @param clock_port [Integer, nil] UDP port to which the word clock is sent
+        # @param card_clock_port [Integer, nil] UDP port of another program on this computer that plays to the card and needs its clock
         # @param folder [String] for card-sends.sdp, card-returns.sdp and the desk's memory
-        # @param first_memory [String, nil] settings of a desk that has no memory yet and stands in its first rig
-        # @param cautious [Boolean] whether it starts in its first rig and without memory, since it has ended again and again
-        # @param host [String] address that all of its sockets are bound to
-        # @param slow [Integer] its clock takes so many times as long, for tests of screens: sound costs less, and whoever follows the clock never notices
+        # @param first_memory [String, nil] settings for a desk in its first rig that has no memory yet
+        # @param cautious [Boolean] whether to start in the first rig and without memory, because it has crashed repeatedly
+        # @param host [String] address that all its sockets are bound to
+        # @param slow [Integer] slows its clock by this factor, for tests of screens: audio then costs less, and followers of the clock do not notice
         def initialize(profiles:, first_rig:, osc_port:, sends_port:, returns_port:, folder:, first_memory: nil, seed: 9, cautious: false, host: "127.0.0.1",
                        cables_port: nil, clock_port: nil, card_clock_port: nil, slow: 1)
           @host, @slow, @round = host, slow, 0

@@ -9,16 +9,16 @@ module Loomshuttle
         # Longest delay that is made up (seconds), and shortest distance between two steps (in steps).
         LATE, CLOSEST = 1.0, 0.8
 
-        # @param step [Float] seconds of one   @param now [Float] seconds, when the first begins
+        # @param step [Float] length of a step in seconds   @param now [Float] time at which the first begins, in seconds
         def initialize(step, now)
           @step = step
           @even = @begun = now
         end
 
-        # @return [Float] seconds, when the next one is to begin
+        # @return [Float] time at which the next step should begin, in seconds
         def due = [@even + @step, @begun + (CLOSEST * @step)].max
 
-        # It begins. @param now [Float] seconds
+        # Notes that a step begins. @param now [Float] time in seconds
         def begin(now)
           @begun = now
           @even = [@even + @step, now - LATE].max

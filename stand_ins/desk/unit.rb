@@ -13,11 +13,11 @@ module Loomshuttle
 
         # @param model [Model]
         # @param ports [Hash] :sends, :returns and :cables, first UDP port of each; two apart
-        # @param card [Proc] takes stream index and RTP bytes
-        # @param reply [Proc] takes a peer and OSC bytes
+        # @param card [Proc] called with stream index and RTP bytes
+        # @param reply [Proc] called with a peer and OSC bytes
         # @param now [Proc] seconds, for subscriptions
-        # @param stage [#read, nil] who plays; nil: the Saltmarsh Nine, from the seed
-        # @param workshop [Proc, nil] takes what a tester asks for beside the desk's own settings (see Control)
+        # @param stage [#read, nil] the players; nil for the Saltmarsh Nine, generated from the seed
+        # @param workshop [Proc, nil] handles a tester's requests other than settings (see Control)
         def initialize(model, ports:, card:, reply:, now:, session: 1, seed: 9, stage: nil, workshop: nil)
           @model = model
           @settings = Settings.new(@model)
@@ -46,14 +46,14 @@ module Loomshuttle
           @control.tell_meters(blob, @time) if blob
         end
 
-        # What the last step put out.
+        # Output of the last step.
         # @return [Mixer::Result, nil]
         def last
           catch_up
           @last
         end
 
-        # @return [Hash{String=>Numo::DFloat}] what the last step put out at each socket that is fed
+        # @return [Hash{String=>Numo::DFloat}] output of the last step at each socket in use
         def heard
           catch_up
           @mixer.at_sockets(@last, @before)
@@ -115,7 +115,7 @@ module Loomshuttle
           end
         end
 
-        # What hangs on the ports, one box a line: port, place, profile.
+        # Boxes on the ports, one per line: port, place, profile.
         def boxes = @model.boxes.map { |box| "#{box.port} #{box.place} #{box.kind}" }.join("\n")
 
         def facts(session)

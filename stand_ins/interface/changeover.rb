@@ -8,7 +8,7 @@ module Loomshuttle
       # Which of two computers is heard: the first, until its pilot has been silent for a while and the pilot of the other is there; then the other,
       # until somebody changes back.
       class Changeover
-        # Softer than this the pilot is silent (full scale 2^23; -60 dBFS RMS), and so many blocks in a row until it is believed.
+        # Below this the pilot counts as silent (full scale 2^23; -60 dBFS RMS); blocks in a row until that is trusted.
         SILENT, BLOCKS = 8_388, 2
 
         # @return [Integer] the computer that is heard, from 0
@@ -22,7 +22,7 @@ module Loomshuttle
         end
 
         # @param blocks [Array<Numo::Int32>] [frames, lanes] of each computer; frozen
-        # @return [Integer] the computer that is heard in this block
+        # @return [Integer] the computer heard in this block
         def look(blocks)
           return @heard if @computers < 2
 
@@ -31,7 +31,7 @@ module Loomshuttle
           @heard
         end
 
-        # Back to the first computer, whatever is heard of it.
+        # Goes back to the first computer, whether or not it is playing.
         def back
           @heard, @quiet = 0, 0
         end

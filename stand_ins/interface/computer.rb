@@ -12,7 +12,7 @@ module Loomshuttle
         AGAIN = 0.1
 
         # @param host [String]   @param port [Integer] UDP port at which it listens
-        # @param lanes [Array<Runtime::PacketSocket>] one for each stream that it plays
+        # @param lanes [Array<Runtime::PacketSocket>] one per stream
         # @param now [Proc] seconds
         def initialize(host, port, lanes, now: Runtime::Clock.method(:now))
           @socket = UDPSocket.new.tap { |socket| socket.connect(host, port) }
@@ -31,7 +31,7 @@ module Loomshuttle
           nil # the system's buffers are full
         end
 
-        # @param most [Integer] packets of a stream at once
+        # @param most [Integer] packets per stream and call
         # @yieldparam stream [Integer]   @yieldparam arrived [Formats::RtpRuns::Run, String]
         def take_in(most)
           return if @refused_at

@@ -16,7 +16,7 @@ module Loomshuttle
         attr_reader :id, :name, :rate, :bits, :outputs, :computers
 
         # @param rig [Hash] as the desk's (docs/desk-control.md): "interface", "rate", "profiles"
-        # @param folder [String] of the profiles   @param rate [Integer] that it is clocked at
+        # @param folder [String] of the profiles   @param rate [Integer] of its clock
         # @raise [Invalid]
         def initialize(rig, folder, rate)
           @id = rig["interface"] || USUAL

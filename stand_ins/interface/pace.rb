@@ -18,22 +18,22 @@ module Loomshuttle
           @base = @from = nil
         end
 
-        # @param time [Integer] counter that has come   @param now [Numeric] seconds
+        # @param time [Integer] received counter   @param now [Numeric] seconds
         def heard(time, now)
           @base, @from, @alone = time, now, false
         end
 
         # @param time [Integer] of the interface   @param now [Numeric] seconds
-        # @return [Integer, nil] another time that it has to be at
+        # @return [Integer, nil] the time to jump to; nil to go on
         def elsewhere(time, now)
           @base, @from, @alone = time, now, true if @base.nil?
           @base if !@alone && (time - @base).abs > FAR
         end
 
-        # @return [Boolean] whether the next step may be done
+        # @return [Boolean] whether the next step may run
         def may?(time, now) = time + @block <= upto(now)
 
-        # @return [Float] seconds until something may be due
+        # @return [Float] seconds until the next step may be due
         def wait(time, now)
           # With all steps done, the next word is waited for.
           return LONGEST if !@alone && time + @block > @base + STEP

@@ -15,7 +15,7 @@ module Loomshuttle
         LANES = 16
 
         # @param ports [Hash] :clock (word clock in), :lanes (of each computer, first port), :tell (of each computer), :cables; streams are two apart
-        # @param folder [String] where the desk keeps rig.json   @param first_rig [String] rig file where there is none
+        # @param folder [String] in which the desk keeps rig.json   @param first_rig [String] rig file if there is none
         def initialize(profiles:, first_rig:, folder:, ports:, host: "127.0.0.1")
           @profiles, @first_rig, @rig_file, @host = profiles, first_rig, File.join(folder, "rig.json"), host
           @model = known_model

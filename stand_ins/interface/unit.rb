@@ -17,10 +17,10 @@ module Loomshuttle
 
         # @param model [Model]
         # @param streams [Array<Array<Formats::Sdp::Stream>>] of each computer's lanes
-        # @param cables [Array<Formats::Sdp::Stream>] to where its outputs are cabled, and so many frames later
+        # @param cables [Array<Formats::Sdp::Stream>] that carry its outputs to the desk, `late` frames later
         # @param late [Integer]
-        # @param out [Proc] takes cable stream index and RTP bytes
-        # @param clock [Proc] takes computer and RTP bytes: its time, and its outputs added up
+        # @param out [Proc] called with cable stream index and RTP bytes
+        # @param clock [Proc] called with computer and RTP bytes: the time, and the sum of its outputs
         def initialize(model, streams:, cables:, out:, clock:, late: 960, session: 1)
           @model, @late = model, late
           @inputs = streams.map { |list| LanesIn.new(list) }
@@ -32,7 +32,7 @@ module Loomshuttle
           @time = 0
         end
 
-        # Its counter is what the word clock says.
+        # Sets its counter from the word clock.
         def at(time)
           @time = time
         end
@@ -46,7 +46,7 @@ module Loomshuttle
           tell_clock
         end
 
-        # @return [Integer] packets that came after their time, of the computer that is heard
+        # @return [Integer] late packets of the computer that is heard
         def late = @inputs[@changeover.heard].late
 
         private

@@ -34,7 +34,7 @@ module Loomshuttle
         end
 
         # @param word [String] one of WORDS  @param socket [String] as the desk names it ("a.1/16"), or "all"
-        # @return [Boolean] whether somebody is there
+        # @return [Boolean] whether a player is there
         def happen(word, socket)
           rows = socket == "all" ? @plugged.each_index.to_a : [@plugged.index(@names.index(socket))].compact
           rows.each { |row| change(word, row) }

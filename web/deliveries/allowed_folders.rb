@@ -8,21 +8,21 @@ module Loomshuttle
       USUAL = ["/media", "/mnt", "/run/media", "/srv", Dir.home].freeze
       MOUNTS = "/proc/self/mounts"
 
-      # @param folders [Array<String>, nil]   @param mounts [String] file that tells what is mounted (proc(5))
+      # @param folders [Array<String>, nil] nil for the usual ones   @param mounts [String] file that lists mounted disks (proc(5))
       def initialize(folders = nil, mounts: MOUNTS)
         @folders, @mounts = folders || USUAL, mounts
       end
 
-      # @return [String] for people
+      # @return [String] shown to people
       def words = "#{@folders.join(', ')}. Whoever starts Loomshuttle allows others with LOOMSHUTTLE_DELIVERIES"
 
-      # @param real [String] path without links
+      # @param real [String] path with symbolic links resolved
       def cover?(real) = @folders.any? { |allowed| File.directory?(allowed) && "#{real}/".start_with?("#{File.realpath(allowed).chomp('/')}/") }
 
       # A path outside gets the same answer as one that does not exist.
-      # @param path [String] as somebody has named it
-      # @return [String, nil] the same without links; nil outside, whether something is there or not
-      # @raise [SystemCallError] inside, where it cannot be looked at
+      # @param path [String] as typed
+      # @return [String, nil] the path with symbolic links resolved; nil outside, whether it exists or not
+      # @raise [SystemCallError] if a path inside cannot be read
       def allowed(path)
         return unless path.start_with?("/") && !path.include?("\0")
 
@@ -33,9 +33,9 @@ module Loomshuttle
         raise if @folders.any? { |allowed| "#{plain}/".start_with?("#{File.expand_path(allowed).chomp('/')}/") } && cover?(nearest(plain))
       end
 
-      # @param folder [String] as somebody has named it
-      # @return [String] the same without links, where something can be written into it
-      # @raise [Invalid] when it is not there, not allowed, or cannot be written to
+      # @param folder [String] as typed
+      # @return [String] the path with symbolic links resolved, writable
+      # @raise [Invalid] if it does not exist, is not allowed, or is not writable
       def writable(folder)
         shown = Text.readable(folder)
         real = allowed(folder) or raise Invalid.new("#{shown} is not below the folders that are written to: #{words}.", where: "folder")
@@ -49,7 +49,7 @@ module Loomshuttle
         raise Invalid.new("#{shown} cannot be written to: #{Text.readable(e.message)}", where: "folder")
       end
 
-      # @return [Array<Hash>] disks below them that are mounted and can be written to: folder, name, free_bytes
+      # @return [Array<Hash>] mounted, writable disks below them: folder, name, free_bytes
       def disks
         File.readlines(@mounts).filter_map { |line| unescaped(line.split[1].to_s) }.uniq.select { |folder| folder != "/" && File.directory?(folder) && cover?(folder) }
           .filter_map { |folder| told(folder) }

@@ -4,7 +4,7 @@ module Loomshuttle
   module Web
     # Recordings as somebody has arranged them from scanned files. Only files that the scan found can be used.
     class Arrangement
-      # @param sounds [Array<Delivery::Sound>] that were looked at   @param show [Settings::Show]
+      # @param sounds [Array<Delivery::Sound>] found by the inspection   @param show [Settings::Show]
       def initialize(sounds, show)
         @sounds = sounds.to_h { |sound| [sound.path, sound] }
         @show = show

@@ -28,9 +28,9 @@ module Loomshuttle
 
       def_delegators :@sent, :create, :add, :give_up, :clear, :used, :in_use=
 
-      # @param source [Hash] "id" of what was sent, or "folder" on this computer: a folder, or a ZIP file, which is unpacked when it is looked into
-      # @return [String] the folder to look into
-      # @raise [Invalid] when it is not there, or not allowed
+      # @param source [Hash] "id" of a sent delivery, or "folder" on this computer: a folder, or a ZIP file that is unpacked for the inspection
+      # @return [String] the folder to inspect
+      # @raise [Invalid] if it does not exist or is not allowed
       def folder_of(source)
         return @sent.folder(source["id"]) if source["id"]
 
@@ -46,10 +46,10 @@ module Loomshuttle
         raise Invalid.new("#{Text.readable(folder)} cannot be read: #{Text.readable(e.message)}", where: "folder")
       end
 
-      # @param source [Hash] as folder_of has it
+      # @param source [Hash] as in folder_of
       # @param show [Settings::Show]
-      # @yieldparam seen [Integer] files so far; may raise to end it
-      # @return [Array(Array<Delivery::Plan::Item>, Array<Hash>)] items, and what was not understood (where, message)
+      # @yieldparam seen [Integer] files so far; the block may raise to stop
+      # @return [Array(Array<Delivery::Plan::Item>, Array<Hash>)] items, and problems (where, message)
       # @raise [Invalid]
       def look(source, show)
         folder = folder_of(source)
@@ -65,9 +65,9 @@ module Loomshuttle
         [Delivery::Plan.of(sounds, show), problems]
       end
 
-      # Hands them to the porter.
-      # @param items [Array<Delivery::Plan::Item>] that are wanted (Arrangement)
-      # @param part [Integer, nil] only this part of split recordings, from 1; nil: all, one behind the other
+      # Hands the chosen items to the porter.
+      # @param items [Array<Delivery::Plan::Item>] chosen (Arrangement)
+      # @param part [Integer, nil] only this part of split recordings, from 1; nil for all parts in sequence
       # @return [Hash] the job
       # @raise [Invalid]
       def bring_in(items, show, name:, part: nil, who: nil)

@@ -6,8 +6,8 @@ module Loomshuttle
     class FolderWalk
       MOST, LOOKED_AT, DEEPEST, SECONDS = 1000, 20_000, 6, 10
 
-      # @param folder [String]   @param kinds [Array<String>] endings, in small letters
-      # @param beside [Array<String>] endings of other files worth naming: the first of them is kept however long the list of problems is
+      # @param folder [String]   @param kinds [Array<String>] file extensions in lower case
+      # @param beside [Array<String>] extensions of other files of interest: the first such file is listed however long the list of problems is
       def initialize(folder, kinds, beside: [])
         @folder, @kinds, @beside = folder, kinds, beside
         @found, @problems = [], []
@@ -15,8 +15,8 @@ module Loomshuttle
         @deadline = Runtime::Clock.now + SECONDS
       end
 
-      # @return [Array(Array<String>, Array<Hash>)] paths below the folder in order, and what was left out (where, message)
-      # @raise [Invalid] when the folder is too much
+      # @return [Array(Array<String>, Array<Hash>)] paths below the folder in order, and what was skipped (where, message)
+      # @raise [Invalid] if the folder holds too many files
       def run
         walk("", 0)
         [@found.sort, @problems]

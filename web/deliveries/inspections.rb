@@ -7,12 +7,12 @@ module Loomshuttle
     # Scans folders and uploads for recordings, one at a time in its own thread, so that no server thread is blocked. Its thread:
     #   looks into deliveries
     class Inspections
-      # Kept for whoever asks, that wait at once, and seconds that one may take.
+      # Finished inspections kept, inspections that may wait, and the time limit of one (seconds).
       KEPT, WAITING, SECONDS = 20, 5, 120
 
       # One look: state "looking", "done" or "failed"; seen: files so far
       Look = Struct.new(:id, :source, :show, :state, :seen, :items, :problems, :error, :where, :folder) do
-        # @return [Array<Delivery::Sound>] all that was found
+        # @return [Array<Delivery::Sound>] all files found
         def sounds = items.flat_map(&:sounds).uniq
       end
 
@@ -32,7 +32,7 @@ module Loomshuttle
 
       # @param source [Hash]   @param show [Settings::Show]
       # @return [String] its id
-      # @raise [Invalid] at once when the folder is none, or many wait already
+      # @raise [Invalid] at once if it is not a folder or too many scans are waiting
       def begin(source, show)
         folder = @deliveries.folder_of(source)
         raise Invalid.new("#{WAITING} folders are already waiting to be scanned. Try again in a moment.", where: "folder") if @waiting.size >= WAITING
@@ -47,10 +47,10 @@ module Loomshuttle
       end
 
       # @return [Look]
-      # @raise [Invalid] when there is none any more
+      # @raise [Invalid] if there is none any more
       def find(id) = @lock.synchronize { @looks[id] } || raise(Invalid.new("That scan has expired; scan again.", where: "look"))
 
-      # @return [Array<String>] folders of looks that somebody may still bring in
+      # @return [Array<String>] folders of inspections that may still be imported
       def folders = @lock.synchronize { @looks.values }.filter_map { |look| look.folder if look.state != "failed" }
 
       private

@@ -28,7 +28,7 @@ module Loomshuttle
       end
 
       # @param take [Hash] manifest with "folder"   @param form ["folder", "zip"]
-      # @param sheet [String, nil] bytes of the patch sheet   @param place [String, nil] folder that it goes to; nil: it stays here to be fetched
+      # @param sheet [String, nil] bytes of the patch sheet   @param place [String, nil] target folder; nil to keep it here for download
       # @return [Hash] the job
       # @raise [Invalid]
       def export(take, form:, tracks: nil, from: nil, to: nil, part: nil, sheet: nil, place: nil, who: nil)
@@ -50,7 +50,7 @@ module Loomshuttle
       end
 
       # @param stems [Array<Hash>] name, role, lanes, wide and files (Porter::BringSong)
-      # @param midi [String, nil] path of a MIDI file   @param bpm [Float, nil] what a name tells
+      # @param midi [String, nil] path of a MIDI file   @param bpm [Float, nil] tempo found in a file name
       # @return [Hash] the job
       # @raise [Invalid]
       def song(name:, rate:, stems:, midi: nil, bpm: nil, who: nil)
@@ -75,13 +75,13 @@ module Loomshuttle
         make({ "kind" => "vary", "name" => title, "song" => folder, "tempo" => tempo, "key" => key, "form" => "song", "who" => who }, {})
       end
 
-      # @return [Array<Hash>] takes that are made and that nobody has taken over yet
+      # @return [Array<Hash>] jobs whose takes the recorder has not adopted yet
       def ready(jobs = all) = jobs.select { |job| job["kind"] == "bring-in" && job["state"] == "done" && Dir.exist?(job["result"]) }
 
-      # @return [Array<Hash>] newest first, those that cannot be read among them
+      # @return [Array<Hash>] all jobs, newest first, including unreadable ones
       def all = @looking.synchronize { @index.all }.sort_by { |job| job["made_at"] }.reverse
 
-      # Clears away jobs that are long over, with what came of them here; what somebody is still to take over stays, and so does what lies elsewhere.
+      # Deletes old finished jobs and their results here; results that still have to be adopted, and results elsewhere, stay.
       # @param now [Time]
       def clear(now = Time.now)
         over = all.reject { |job| Formats::JobFile::OPEN.include?(job["state"]) }
@@ -93,20 +93,20 @@ module Loomshuttle
         end
       end
 
-      # @return [Array<Hash>] songs that are made and that the library has not taken over yet
+      # @return [Array<Hash>] jobs whose songs the library has not adopted yet
       def ready_songs(jobs = all) = jobs.select { |job| job["kind"] == "song" && job["state"] == "done" && Dir.exist?(job["result"]) }
 
-      # @return [Array<Hash>] stems at another tempo or in another key, likewise
+      # @return [Array<Hash>] jobs whose prepared stems the library has not adopted yet
       def ready_stems(jobs = all) = jobs.select { |job| job["kind"] == "vary" && job["state"] == "done" && Dir.exist?(job["result"]) }
 
-      # @raise [Invalid] when there is none
+      # @raise [Invalid] if there is none
       def find(id) = all.find { |job| job["id"] == id } || raise(NotFound.new("This job no longer exists.", where: "job"))
 
-      # Asks the porter to end it.
+      # Asks the porter to cancel a job.
       def cancel(id) = FileUtils.touch(File.join(folder(find(id)), "cancel"))
 
-      # Clears away what came of it.
-      # @raise [Invalid] while it is under way
+      # Deletes a job and its result.
+      # @raise [Invalid] while it is running
       def delete(id)
         job = find(id)
         raise Invalid.new("It is still running; cancel it first.", where: "job") if Formats::JobFile::OPEN.include?(job["state"])

@@ -12,7 +12,7 @@ module Loomshuttle
       LANES = (1..256)
 
       # @param path [String]
-      # @return [Delivery::Sound, nil] nil for what cannot be read, or what claims to be no sound that there is
+      # @return [Delivery::Sound, nil] nil if the file is unreadable or its figures are impossible
       def self.sound(path)
         text, well = Runtime::Programs.run(*COMMAND, path, seconds: SECONDS)
         told = well && JSON.parse(text)

@@ -11,7 +11,7 @@ module Loomshuttle
       MOST, NAME = 1000, 200
       # What is kept free when files are sent (bytes).
       RESERVE = 1 << 30
-      # Delivered files are cleared away after this (seconds), the oldest sooner when there are more than so many bytes of them.
+      # Delivered files are deleted after this time (seconds), the oldest earlier if all together exceed BYTES.
       AGE, BYTES = 7 * 24 * 3600, 40 << 30
       # What was sent or written lately is in use (seconds): a large file over a slow network takes hours.
       IN_USE = 24 * 3600
@@ -25,9 +25,9 @@ module Loomshuttle
       # @param in_use [Proc] gives folders that somebody is looking at
       attr_writer :in_use
 
-      # @param bytes [Integer, nil] of all files that will be sent, where that is known
-      # @return [String] id of a delivery that files can be sent to
-      # @raise [Invalid] when they are too many bytes   @raise [Full] when the disk has no room for them
+      # @param bytes [Integer, nil] total size of the files to be sent, if known
+      # @return [String] id of the new delivery
+      # @raise [Invalid] if the limit is exceeded   @raise [Full] if the disk has no room
       def create(bytes: nil)
         if bytes
           if bytes > BYTES
@@ -40,7 +40,7 @@ module Loomshuttle
         SecureRandom.uuid.tap { |id| FileUtils.mkdir_p(File.join(@root, id), mode: 0o700) }
       end
 
-      # Keeps a file that is sent.
+      # Stores a file being sent.
       # @param io [IO]
       # @raise [Invalid]
       def add(id, name, io)
@@ -55,7 +55,7 @@ module Loomshuttle
       end
 
       # @param id [String]
-      # @return [String] folder of what was sent
+      # @return [String] folder of the delivery
       # @raise [Invalid]
       def folder(id)
         folder = File.join(@root, id.to_s)
@@ -64,8 +64,8 @@ module Loomshuttle
         folder
       end
 
-      # Clears away what was sent and is not wanted.
-      # @raise [Invalid] when a job needs it
+      # Deletes a delivery that is not wanted.
+      # @raise [Invalid] if a job needs it
       def give_up(id)
         folder = self.folder(id)
         raise Invalid.new("These files are being imported.", where: "id") if needed.any? { |file| file.start_with?("#{folder}/") }
@@ -73,7 +73,7 @@ module Loomshuttle
         FileUtils.rm_rf(folder)
       end
 
-      # Clears away what was used or given up: by age and size, and never what is being sent or looked at, or what a job still needs.
+      # Deletes used or abandoned deliveries by age and size, but never one that is being sent, inspected or used by a job.
       # @param now [Time]
       def clear(now = Time.now)
         used, kept = needed + @in_use.call.map { |folder| "#{folder}/" }, 0
@@ -87,7 +87,7 @@ module Loomshuttle
         end
       end
 
-      # Clears away what became a take.
+      # Deletes a delivery that has become a take.
       # @param job [Hash]
       def used(job)
         files_of(job).map { |path| File.dirname(path) }.uniq.each { |folder| FileUtils.rm_rf(folder) if File.dirname(folder) == @root }

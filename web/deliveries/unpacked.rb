@@ -9,23 +9,23 @@ module Loomshuttle
     # the archive are ignored.
     class Unpacked
       PART = 1 << 20
-      # Entries of any kind, told at the end of a ZIP file, within so many bytes (PKWARE APPNOTE.TXT 4.3.16); one with more tells 65,535.
+      # The end record of a ZIP file holds the number of entries and lies within this many bytes of the end (PKWARE APPNOTE.TXT 4.3.16); 65,535 means more.
       ENTRIES, END_BYTES, END_MARK = 20_000, 65_557, "PK\5\6".b
       # A ZIP64 file has the number in a separate record (4.3.14), found by a locator before the end (4.3.15).
       LOCATOR, LOCATOR_BYTES, ELSEWHERE = "PK\6\7".b, 20, 0xFFFF
       # Bytes of a name that is written.
       NAME = 200
 
-      # @param path [String] of the ZIP file   @param folder [String] that is made   @param kinds [Array<String>] endings, in small letters
-      # @param most [Integer] files   @param bytes [Integer] of all of them
+      # @param path [String] of the ZIP file   @param folder [String] to create   @param kinds [Array<String>] file extensions in lower case
+      # @param most [Integer] limit of files   @param bytes [Integer] limit of their total size
       def initialize(path, folder, kinds:, most:, bytes:)
         @path, @folder, @kinds, @most, @left = path, folder, kinds, most, bytes
         @problems = []
       end
 
-      # @yield for each part that was written; may raise to end it
-      # @return [Array<Hash>] what was left out (where, message)
-      # @raise [Invalid] when it is not a ZIP file, or too much
+      # @yield after each written piece; the block may raise to stop
+      # @return [Array<Hash>] what was skipped (where, message)
+      # @raise [Invalid] if it is not a ZIP file or exceeds a limit
       def run(&)
         raise Invalid.new("There is too much in #{File.basename(@path)} to be a delivery.", where: "folder") if entries > ENTRIES
 

@@ -8,7 +8,7 @@ module Loomshuttle
       module Declared
         class << self
           # @param name [String] of a collection
-          # @return [Array<Array(String, String, Symbol)>] path, desk address and sort of value; all names, then all dyes, and so on: as people read them
+          # @return [Array<Array(String, String, Symbol)>] path, desk address and sort of value: all names, then all dyes, and so on, in reading order
           def of(show, name)
             collection = Settings.collection(name)
             list = -> { listed(show, collection) }
@@ -22,7 +22,7 @@ module Loomshuttle
           end
 
           # @param sort [Symbol] of Settings::ValueKind
-          # @return [Object] a value as the desk has it
+          # @return [Object] the value in the desk's form
           def to_desk(sort, value)
             case sort
             when :flag then value ? 1 : 0
@@ -34,7 +34,7 @@ module Loomshuttle
           end
 
           # @param point [Rig::Point, nil] of the plan
-          # @return [String] as the desk names it: "a/17" for lane 17 up link A, "card/5", "ch/17/l"
+          # @return [String] the desk's name for it: "a/17" for lane 17 up link A, "card/5", "ch/17/l"
           def source(point)
             case point&.device
             when nil then ""
@@ -44,8 +44,8 @@ module Loomshuttle
             end
           end
 
-          # @return [Object] a value of the desk as the plan has it
-          # @yieldparam name [String] of a source, as the desk names it
+          # @return [Object] the desk's value in the plan's form
+          # @yieldparam name [String] the desk's name for a source
           def to_plan(sort, value)
             case sort
             when :flag then value == 1

@@ -9,7 +9,7 @@ module Loomshuttle
       class EditQueue
         # One thing to be done at the desk. `wait` gives what the desk did not take.
         class Job
-          # @param work [Proc] gives problems, as sentences
+          # @param work [Proc] returns problems as sentences
           def initialize(work)
             @work = work
             @done = Runtime::Mailbox.new(most: 1)
@@ -21,7 +21,7 @@ module Loomshuttle
           def finish(problems) = @done << problems
 
           # @param seconds [Numeric]
-          # @return [Array<String>] sentences; empty when all is read back equal
+          # @return [Array<String>] problems as sentences; empty if everything was read back as set
           def wait(seconds) = @done.pop(seconds) || ["The desk did not confirm within #{seconds.round(1)} s. Compare plan and desk."]
         end
 
@@ -31,7 +31,7 @@ module Loomshuttle
         MOST = 200
 
         # @param sync [Sync]
-        # @param on_done [Proc] takes problems, when a job is done
+        # @param on_done [Proc] called with the problems of each finished job
         def initialize(sync, on_done:)
           @sync, @on_done = sync, on_done
           @jobs = []
@@ -45,15 +45,15 @@ module Loomshuttle
 
         def stop = @worker&.stop
 
-        # @return [Boolean] whether something waits to be done
+        # @return [Boolean] whether anything is still to be sent
         def pending? = @lock.synchronize { @working || @jobs.any? }
 
         # @param before [Settings::Show]  @param after [Settings::Show]
-        # @param soon [Boolean] whether somebody waits for it
+        # @param soon [Boolean] whether somebody is waiting for it
         # @return [Job]
         def follow(before, after, soon: false) = add(Job.new(-> { @sync.follow(before, after) }), soon)
 
-        # Before everything that waits.
+        # Runs work before everything that is waiting.
         # @yieldreturn [Array<String>] problems
         # @return [Job]
         def now(&work) = add(Job.new(work), true, first: true)

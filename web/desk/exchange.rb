@@ -12,14 +12,14 @@ module Loomshuttle
         TRIES, WAIT = 6, 0.25
         # Requests on their way at once.
         WINDOW = 200
-        # One of many is sent again after so many seconds; a desk answers at its next step, in some 10 ms.
+        # One of many requests is sent again after this time (seconds); a desk answers at its next step, within about 10 ms.
         AGAIN = 0.08
         # Many requests are given up when nothing at all has come back for this long: time for a desk to restart.
         PATIENCE = 15
         # One of many on its way: when it was sent last, in seconds.
         Request = Struct.new(:address, :bytes, :sent)
 
-        # @param socket [UDPSocket] connected to the desk; whoever reads it hands the answers to `answer`
+        # @param socket [UDPSocket] connected to the desk; its reader passes answers to `answer`
         def initialize(socket)
           @socket = socket
           @waiting = {}
@@ -30,12 +30,12 @@ module Loomshuttle
         # Ends all waiting.
         def stop = @stopped = true
 
-        # @param message [Formats::Osc::Message] "/value" or "/refused", with the number of its question first
+        # @param message [Formats::Osc::Message] "/value" or "/refused", with the number of its request as the first argument
         def answer(message) = @lock.synchronize { @waiting[message.arguments.first] }&.<<(message)
 
-        # Asks one question.
+        # Sends one request and waits for its answer.
         # @param verb [String] such as "/get"
-        # @return [Object] the value of the answer
+        # @return [Object] the value in the answer
         # @raise [Failed]
         def request(verb, address, *rest)
           number = @lock.synchronize { @number += 1 }
@@ -55,10 +55,10 @@ module Loomshuttle
           @lock.synchronize { @waiting.delete(number) }
         end
 
-        # Asks many questions at once. Goes on through lost packets and a restart of the desk.
-        # @param list [Hash{String=>Object}] address => value to send with it, nil for none
-        # @yield each address and the value that came back
-        # @return [Hash{String=>String}] what was refused or never answered
+        # Sends many requests at once; survives lost packets and a restart of the desk.
+        # @param list [Hash{String=>Object}] address => value to send, or nil
+        # @yield each address and the value in its answer
+        # @return [Hash{String=>String}] address => why it was refused or not answered
         def ask_many(verb, list)
           inbox, failed, open, left = Runtime::Mailbox.new(most: 4 * WINDOW), {}, {}, list.to_a
           heard = Runtime::Clock.now

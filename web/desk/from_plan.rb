@@ -7,12 +7,12 @@ module Loomshuttle
       # the plan, so plans are translated as a whole. Tracks and the recorder have no settings on the desk.
       class FromPlan
         # @param show [Settings::Show]
-        # @param mirror [Hash{String=>Object}] what the desk is set to: who has a free slot there keeps it, so that an edit
+        # @param mirror [Hash{String=>Object}] settings of the desk: a channel with a free slot keeps that slot, so that an edit
         #   of one channel moves no other one from slot to slot
-        # @return [Hash{String=>Object}] desk address => value, for all of the plan that the desk knows
+        # @return [Hash{String=>Object}] desk address => value, for everything in the plan that the desk knows
         def self.settings(show, mirror = {}) = new(show, mirror).settings
 
-        # @return [Array<Integer>] all of the mirror that has a say in it: the channels that have a free slot now
+        # @return [Array<Integer>] the part of the mirror that matters: channels that have a free slot now
         def self.slots_of(show, mirror) = (1..show.profile.free_slots.to_i).map { |slot| mirror["slot/#{slot}/strip"].to_i }
 
         def initialize(show, mirror)

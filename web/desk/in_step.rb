@@ -23,15 +23,15 @@ module Loomshuttle
         # @return [String, nil] why plan and desk cannot be compared now
         def away = @sync.away(@control.current.show)
 
-        # @return [Hash] a copy of the desk with :label and :values
-        # @raise [Invalid] when there is none
+        # @return [Hash] a saved copy of the desk with :label and :values
+        # @raise [Invalid] if there is none
         def copy(id) = @copies.find(@control.seen.id, id)
 
-        # Sets the desk to the plan where it differs, and keeps what it was set to.
-        # @param paths [Array<String>, nil] nil: all that differ
-        # @param on_take ["stage", "keep", nil] what becomes of channels on take, and of those that the plan has there; "keep" leaves all where they are
-        # @return [Hash] :problems, and the :copy that was kept, or nil
-        # @raise [OnTake::Undecided] when channels are on take, or would be, and nobody has chosen
+        # Sets the desk to the plan where it differs, and saves its previous settings.
+        # @param paths [Array<String>, nil] settings to send; nil for all that differ
+        # @param on_take ["stage", "keep", nil] what to do with channels that are on take at the desk or in the plan; "keep" leaves them all
+        # @return [Hash] :problems, and the saved :copy, or nil
+        # @raise [OnTake::Undecided] if channels are or would be on take and no choice was made
         def send_plan(paths:, who:, on_take: nil)
           @control.settle_take(on_take, "send the plan", who)
           show = @control.current.show
@@ -43,11 +43,11 @@ module Loomshuttle
           { problems: problems, copy: copy }
         end
 
-        # Takes what the desk says into the plan; the plan as it was is in the journal.
-        # @return as Control#edit
+        # Reads the desk's settings into the plan; the journal keeps the previous plan.
+        # @return [Hash] as Control#edit
         def read(paths:, version:, who:) = @control.edit(version: version, who: who, wait: true) { |show| @sync.read_edit(show, paths) }
 
-        # What restoring a copy would change at the desk, in words.
+        # What restoring a saved copy would change at the desk, in words.
         # @return [Array<Hash>] path, what, field, plan (the copy's), desk
         def restore_preview(id)
           show = @control.current.show
@@ -55,8 +55,8 @@ module Loomshuttle
           kept.filter_map { |path, value| told(show, Sync::Difference.new(path: path, plan: value, desk: now[path])) unless @link.same?(now[path], value) }
         end
 
-        # Sets the desk to a copy that was kept.
-        # @return as send_plan
+        # Sets the desk to a saved copy.
+        # @return [Hash] as send_plan
         def restore(id, who:, on_take: nil)
           @control.guard.whole("restoring a copy of the desk")
           values = copy(id)[:values]
@@ -71,8 +71,8 @@ module Loomshuttle
           { problems: problems, copy: copy }
         end
 
-        # Asks a stand-in desk to stand in the plan's rig; it starts again with that.
-        # @raise [Invalid] when the desk has no workshop
+        # Asks a stand-in desk to take on the plan's rig; it restarts with that.
+        # @raise [Invalid] if the desk is not a stand-in
         def stand_in
           @control.guard.whole("letting the desk stand in another rig")
           @link.workshop("rig", JSON.generate(rig(@control.current.show)))
@@ -80,8 +80,8 @@ module Loomshuttle
           raise Invalid.new("#{e.message} Only a simulated desk can load another rig.", where: "desk")
         end
 
-        # Plugs a stand-in's cables between playback interface and sockets as they are planned, while everything goes on.
-        # @raise [Invalid] when the desk has no workshop
+        # Plugs the stand-in's cables between playback interface and sockets as planned, without interrupting anything.
+        # @raise [Invalid] if the desk is not a stand-in
         def plug(show)
           @link.workshop("cables", JSON.generate(cables(show)))
         rescue Exchange::Failed => e

@@ -20,16 +20,16 @@ module Loomshuttle
         # Seconds between looks whether anything has changed that no word came of.
         LOOK = 0.4
         RENEW = 3
-        # Changes that were made before a look are told by so many seconds after it, or were lost.
+        # Changes made before a look arrive within this time after it (seconds), or were lost.
         GRACE = 0.2
         SUBSCRIPTION = 10
 
         # Addresses that a desk has at most.
         MOST_ADDRESSES = 100_000
 
-        # @param port [Integer] the desk's OSC port on this machine
-        # @param on_change [Proc] called when the mirror or the line has changed, with the address where it is a single value
-        # @param on_meters [Proc] takes peaks and RMS in dBFS: channels in order, then mains and outputs
+        # @param port [Integer] the desk's OSC port on this computer
+        # @param on_change [Proc] called when the mirror or the connection changed, with the address if it is a single value
+        # @param on_meters [Proc] called with peaks and RMS in dBFS: channels in order, then mains and outputs
         def initialize(port, on_change:, on_meters:)
           @socket = UDPSocket.new
           @socket.connect("127.0.0.1", port)
@@ -51,7 +51,7 @@ module Loomshuttle
         attr_reader :up
         alias up? up
 
-        # @return [Hash{String=>Object}] what the desk was last known to be set to
+        # @return [Hash{String=>Object}] address => value, the desk's last known settings
         def mirror = @lock.synchronize { @mirror.dup }
 
         def start
@@ -65,9 +65,9 @@ module Loomshuttle
           @socket.close
         end
 
-        # Sets many at once and reads each back. Goes on through lost packets and a restart of the desk.
+        # Sets many values at once and reads each back; survives lost packets and a restart of the desk.
         # @param values [Hash{String=>Object}] address => value
-        # @return [Hash{String=>String}] address => why it is not so; empty when all is
+        # @return [Hash{String=>String}] address => why it is not set; empty if all are
         def set_all(values)
           failed = @exchange.ask_many("/set", values) { nil }
           read = values.reject { |address, _| failed.key?(address) }
@@ -78,8 +78,8 @@ module Loomshuttle
           failed
         end
 
-        # Reads everything again, as soon as the desk answers.
-        # @return [Integer, nil] the desk's session now; nil when it stays away
+        # Reads everything again as soon as the desk answers.
+        # @return [Integer, nil] the desk's present session; nil if it stays away
         def read_again
           session = nil
           return unless @exchange.ask_many("/get", { "session" => nil }) { |_, value| session = value }.empty?
@@ -90,8 +90,8 @@ module Loomshuttle
           nil
         end
 
-        # Waits for a desk that has just gone: a line comes loose for a moment, and what was edited in it is not to be lost.
-        # @return [Boolean] whether it is there
+        # Waits for a desk that has just gone, so that a loose cable does not lose an edit.
+        # @return [Boolean] whether the desk is there
         def await
           while !@up && !@stopped && (left = @gone_at.to_f + BRIEF - Runtime::Clock.now).positive?
             @back.wait(left)
@@ -99,7 +99,7 @@ module Loomshuttle
           @up
         end
 
-        # Something that happens to a desk in its workshop (docs/desk-control.md); only a stand-in has one.
+        # Sends a workshop command (docs/desk-control.md); only a stand-in accepts it.
         # @raise [Exchange::Failed]
         def workshop(word, value) = @exchange.request("/workshop", word, value)
 

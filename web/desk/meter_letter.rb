@@ -8,8 +8,8 @@ module Loomshuttle
         # Bytes of the levels.
         MOST = 16_384
 
-        # @param arguments [Array] of /meters
-        # @return [Array(Array<Float>, Array<Float>), nil] peaks and RMS in dBFS; nil where they are not levels
+        # @param arguments [Array] of a /meters message
+        # @return [Array(Array<Float>, Array<Float>), nil] peaks and RMS in dBFS; nil if they are not levels
         def self.read(arguments)
           levels = arguments[1]
           return unless levels.is_a?(String) && levels.bytesize.between?(4, MOST) && (levels.bytesize % 4).zero?

@@ -11,11 +11,11 @@ module Loomshuttle
 
         class << self
           # @param desk [Rig::Desk]
-          # @return [Set<String>] names of all values that such a desk may have
+          # @return [Set<String>] names of all levels that such a desk has
           def names(desk) = Hearing::LevelNames.of(desk)
 
           # @param name [String] of a value
-          # @return [String] the desk's address for it
+          # @return [String] the desk's address of the level
           def address(name)
             return "strip/#{Regexp.last_match(1)}/bus/#{Regexp.last_match(2)}" if SEND =~ name
 
@@ -23,11 +23,11 @@ module Loomshuttle
           end
 
           # @param address [String] of the desk
-          # @return [Boolean] whether it is of the mix, and of no plan
+          # @return [Boolean] whether it is a mixing level, which is not part of the plan
           def level?(address) = LEVEL.match?(address)
 
           # @param mirror [Hash{String=>Object}] desk address => value
-          # @return [Hash{String=>Object}] name => value, as far as the mirror tells; what a desk cannot do it does not do
+          # @return [Hash{String=>Object}] name => value, as far as the mirror knows; what a desk cannot do counts as off
           def read(desk, mirror)
             addresses(desk).each_with_object({}) do |(name, address, mute), found|
               value = mirror.fetch(address) { missing(name) }
@@ -35,7 +35,7 @@ module Loomshuttle
             end
           end
 
-          # @return [Object] a value as the desk keeps it
+          # @return [Object] the value in the desk's form
           def to_desk(value) = { true => 1, false => 0 }.fetch(value) { value.to_f }
 
           private

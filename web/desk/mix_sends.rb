@@ -20,7 +20,7 @@ module Loomshuttle
           end
 
           # @param show [Settings::Show]   @param mirror [Hash{String=>Object}] desk address => value
-          # @return [Hash{String=>Object}] path => value as the plan would keep it, as far as the mirror tells
+          # @return [Hash{String=>Object}] path => value in the plan's form, as far as the mirror knows
           def to_plan(show, mirror)
             show.channels.each_value.with_object({}) do |channel, found|
               at = "strip/#{channel.number}/bus"

@@ -11,7 +11,7 @@ module Loomshuttle
 
           attr_reader :channels
 
-          # @param channels [Integer]   @param what [String] that would be done, such as "open the show"
+          # @param channels [Integer] number on take   @param what [String] the action, such as "open the show"
           def initialize(channels, what)
             @channels = channels
             who = channels == 1 ? "channel is" : "channels are"
@@ -23,9 +23,9 @@ module Loomshuttle
 
         HEARS = %r{\A(strip|block)/(\d+)/hears\z}
 
-        # @param mirror [Hash{String=>Object}] the desk's settings as they were heard last
-        # @param profile [Rig::Desk, nil] of the desk that is there
-        # @return [Array<Integer>] numbers of channels; of a desk that flips in blocks all of a block
+        # @param mirror [Hash{String=>Object}] the desk's last known settings
+        # @param profile [Rig::Desk, nil] of the connected desk
+        # @return [Array<Integer>] channel numbers; on a desk that flips in blocks, every channel of a block
         def self.channels(mirror, profile)
           mirror.flat_map do |address, value|
             next [] unless value == "take" && (found = HEARS.match(address))
@@ -36,10 +36,10 @@ module Loomshuttle
           end.sort
         end
 
-        # @return [Hash{String=>String}] settings of a desk that are not on stage, set to that
+        # @return [Hash{String=>String}] address => "stage", for every position that is on take
         def self.returning(mirror) = mirror.select { |address, value| value != "stage" && HEARS.match?(address) }.transform_values { "stage" }
 
-        # @return [Boolean] whether a setting of the plan says what a channel hears
+        # @return [Boolean] whether the path is a channel's position (stage or take)
         def self.path?(path) = path.match?(%r{\Achannel/\d+/position\z})
       end
     end

@@ -7,7 +7,7 @@ module Loomshuttle
       class Sync
         # path of the setting, what the plan says and what the desk says, both as the plan keeps them
         Difference = Value.define(:path, :plan, :desk)
-        # What was compared last. The state is told many times a second, and both sides seldom change.
+        # The last comparison, kept because the state is sent many times a second and both sides seldom change.
         Compared = Value.define(:show, :mirror, :differences)
         # A desk may restart while it is being set, and forget what it had not yet kept; then everything is compared again.
         ROUNDS = 3
@@ -20,11 +20,11 @@ module Loomshuttle
         end
 
         # @param show [Settings::Show]
-        # @return [String, nil] the profile of the desk that is there, where the plan is for another one
+        # @return [String, nil] profile of the connected desk if the plan is for another one
         def stranger(show) = @link.up? && @link.profile != show.rig.desk ? @link.profile : nil
 
         # @param show [Settings::Show]
-        # @return [Array<Difference>, nil] nil while the desk does not answer, or is another one
+        # @return [Array<Difference>, nil] nil while the desk does not answer or has another profile
         def differences(show)
           return nil if !@link.up? || stranger(show)
 
@@ -36,8 +36,8 @@ module Loomshuttle
         end
 
         # @param show [Settings::Show]
-        # @return [Array<String>] where the boxes at the desk's ports are not those of the plan, as sentences; no setting can
-        #   mend that
+        # @return [Array<String>] sentences about boxes at the desk's ports that differ from the plan; no setting can
+        #   fix that
         def rig_apart(show)
           return [] if !@link.up? || stranger(show)
 
@@ -48,10 +48,10 @@ module Loomshuttle
           end
         end
 
-        # Sends what an edit changed. Where the desk had been changed by hand it is left as it is, and that is said: it
-        # shows as a difference, to be decided on. A desk that waits for the plan to be sent is only flipped.
+        # Sends what an edit changed. A setting that was changed by hand at the desk is left alone and reported; it
+        # stays a difference for the user to decide. A desk that waits for the whole plan only gets flips.
         # @param before [Settings::Show]  @param after [Settings::Show]
-        # @return [Array<String>] what was not set, as sentences; empty when all is read back equal
+        # @return [Array<String>] sentences about what was not set; empty if everything was read back as set
         def follow(before, after)
           @link.await
           mirror = @link.mirror # of a desk that is back as it is now
@@ -68,9 +68,9 @@ module Loomshuttle
           problems.values + by_hand(theirs)
         end
 
-        # Moves channels at the desk as a plan has them, whatever they are there now.
+        # Flips channels at the desk to their positions in a plan, whatever they are there now.
         # @param show [Settings::Show]
-        # @return [Array<String>] what could not be set, as sentences; empty when all is read back equal
+        # @return [Array<String>] sentences about what could not be set; empty if everything was read back as set
         def flip(show)
           @link.await
           return [away(show)] if away(show)
@@ -79,7 +79,7 @@ module Loomshuttle
           @link.set_all(differing(FromPlan.settings(show, mirror).select { |address, _| address.end_with?("/hears") }, mirror)).values
         end
 
-        # Moves everything at the desk to the stage that is not there, whatever show is open.
+        # Flips everything at the desk to stage, whatever show is open.
         # @return [Array<String>] as flip
         def return_to_stage
           @link.await
@@ -89,7 +89,7 @@ module Loomshuttle
         end
 
         # @param show [Settings::Show]
-        # @return [Array<Integer>] channels that hear the take: as the desk said last, or as the plan has it where no desk was ever heard
+        # @return [Array<Integer>] channels on take, as the desk last reported, or by the plan if no desk was ever connected
         def on_take(show)
           mirror = @link.mirror
           return show.channels.values.select { |channel| channel.position == "take" }.map(&:number) if mirror.empty?
@@ -97,17 +97,17 @@ module Loomshuttle
           OnTake.channels(mirror, show.catalog.all.find { |profile| profile.id == @link.profile })
         end
 
-        # Sets the desk to what the plan says, wherever it differs.
-        # @param paths [Array<String>, nil] settings that are to be sent; nil: all that differ
-        # @return [Array<String>] what could not be set, as sentences; empty when all is read back equal
+        # Sets the desk to the plan wherever it differs.
+        # @param paths [Array<String>, nil] settings to send; nil for all that differ
+        # @return [Array<String>] sentences about what could not be set; empty if everything was read back as set
         def send_plan(show, paths = nil)
           return [away(show)] if away(show)
 
           send_values(FromPlan.settings(wanted(show, paths), @link.mirror))
         end
 
-        # @param values [Hash{String=>Object}] desk address => value, such as a copy kept before
-        # @return [Array<String>] what could not be set
+        # @param values [Hash{String=>Object}] desk address => value, such as a saved copy
+        # @return [Array<String>] sentences about what could not be set
         def send_values(values)
           problems = {}
           ROUNDS.times do
@@ -118,9 +118,9 @@ module Loomshuttle
           problems.values
         end
 
-        # @param paths [Array<String>, nil] settings that are to be read; nil: all that differ
-        # @return [Settings::Edit] that makes the plan say what the desk says
-        # @raise [Invalid] when the desk cannot be read
+        # @param paths [Array<String>, nil] settings to read; nil for all that differ
+        # @return [Settings::Edit] changes the plan to match the desk
+        # @raise [Invalid] if the desk cannot be read
         def read_edit(show, paths = nil)
           differing = differences(show) or raise Invalid.new(away(show), where: "desk")
           chosen = paths ? differing.select { |one| paths.include?(one.path) } : differing
@@ -128,7 +128,7 @@ module Loomshuttle
           Settings::Edit.set("Read the desk into the plan", paths ? Steps::Completed.settings(show, settings) : settings)
         end
 
-        # @return [String, nil] why nothing can be sent or read now
+        # @return [String, nil] why nothing can be sent or read now; nil if it can
         def away(show)
           return "The desk does not answer. The plan is saved and can be sent later." unless @link.up?
 

@@ -7,7 +7,7 @@ module Loomshuttle
       class ToPlan
         # @param show [Settings::Show]
         # @param mirror [Hash{String=>Object}] desk address => value
-        # @return [Hash{String=>Object}] path => value as the plan would keep it, as far as the mirror tells
+        # @return [Hash{String=>Object}] path => value in the plan's form, as far as the mirror knows
         def self.settings(show, mirror) = new(show, mirror).settings
 
         def initialize(show, mirror)

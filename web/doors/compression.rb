@@ -17,7 +17,7 @@ module Loomshuttle
         (first?(env) || !env["REMOTE_ADDR"].to_s.match?(LOOPBACK)) && headers.fetch("content-length", LEAST).to_i >= LEAST
       end
 
-      # A browser that has it already says which one it has.
+      # Whether the browser has no cached version yet.
       def self.first?(env) = env["REQUEST_METHOD"] == "GET" && !env.key?("HTTP_IF_NONE_MATCH")
       private_class_method :first?
     end

@@ -9,8 +9,8 @@ module Loomshuttle
     module Contract
       PATH = File.join(ROOT, "web", "openapi.json")
 
-      # Committee's own loader stops at OpenAPI 3.0; the parser below it knows 3.1. It refers to no other file, so it is given no path, which may
-      # hold what no URI may.
+      # Committee's own loader stops at OpenAPI 3.0, but its parser supports 3.1. No path is given, since the contract refers to no other file and the path may
+      # contain characters that a URI may not.
       # @return [Committee::Drivers::OpenAPI3::Schema]
       def self.schema
         @schema ||= begin

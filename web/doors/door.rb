@@ -32,7 +32,7 @@ module Loomshuttle
         Door.refuse(e.where == "size" ? 413 : 400, e.message, e.where)
       end
 
-      # @return [Array] a Rack answer that says what, where and what to do
+      # @return [Array] a Rack response that says what, where and what to do
       def self.refuse(status, message, where) = [status, { "content-type" => "application/json" }, [JSON.generate({ error: { message: message, where: where } })]]
 
       private

@@ -22,7 +22,7 @@ module Loomshuttle
       HERE = "loomshuttle.here"
       AUTHORITY = /\A(\[[0-9a-f:.]+\]|[a-z0-9.-]+)(:\d{1,5})?\z/i
 
-      # @param hosts [Array<String>] names this application is reached by   @param proxy [String, nil] address of a proxy before it
+      # @param hosts [Array<String>] names by which this application may be addressed   @param proxy [String, nil] address of a reverse proxy
       def initialize(app, hosts:, proxy: nil)
         @app, @hosts, @proxy = app, hosts, proxy
       end

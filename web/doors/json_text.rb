@@ -10,7 +10,7 @@ module Loomshuttle
       def self.of(value) = new(JSON.generate(value)).freeze
 
       # @param texts [Array<JsonText>]
-      # @return [JsonText] the list of them
+      # @return [JsonText] a JSON array of them
       def self.list(texts) = new("[#{texts.join(',')}]").freeze
 
       def to_json(*) = to_s

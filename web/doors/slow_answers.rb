@@ -27,10 +27,10 @@ module Loomshuttle
         @worker&.stop
       end
 
-      # @param key [Array] all that the answer depends on; the same key gives the same answer
+      # @param key [Array] everything the answer depends on
       # @yieldreturn [String] bytes
       # @return [String]
-      # @raise [Busy] when too many wait, or it takes too long   @raise [Invalid] that the block raises
+      # @raise [Busy] if too many are waiting or it takes too long   @raise [Invalid] raised by the block
       def of(key, &block)
         known = @lock.synchronize { @kept[key] }
         return known if known
@@ -44,7 +44,7 @@ module Loomshuttle
 
       private
 
-      # Whoever asked the same a moment ago may have had it made.
+      # The same answer may have been computed a moment ago.
       def outcome(key)
         known = @lock.synchronize { @kept[key] }
         return [:done, known] if known

@@ -17,7 +17,7 @@ module Loomshuttle
       @lock = Mutex.new # held for moments
 
       class << self
-        # @return [Boolean] whether it is one too many
+        # @return [Boolean] whether that is one too many for this address
         def wait(client, address) = @lock.synchronize { @waiting[address].store(client, true) && @waiting[address].size > MOST }
 
         def forget(client, address)
@@ -27,7 +27,7 @@ module Loomshuttle
           end
         end
 
-        # @return [Integer] requests on their way
+        # @return [Integer] requests still being received
         def size = @lock.synchronize { @waiting.each_value.sum(&:size) }
       end
 
@@ -74,7 +74,7 @@ module Loomshuttle
         end
       end
 
-      # Puts it before Puma's own.
+      # Adds it to Puma's own class.
       def self.install = (Puma::Client.prepend(Client) unless Puma::Client < Client)
     end
   end

@@ -13,12 +13,12 @@ module Loomshuttle
       # @return [Integer]
       def self.of(problem) = OF.fetch(problem.kind)
 
-      # @param code [Integer] of an answer that no Problem led to
-      # @return [Symbol, nil] nil for a defect of our own
+      # @param code [Integer] status of an answer without a Problem
+      # @return [Symbol, nil] nil for a defect of the program
       def self.kind(code) = OF.key(code) || (:invalid if code < 500)
 
       # @param error [SystemCallError, Sequel::Error] from the disk or the database
-      # @return [Array(Integer, String, String)] status, message and where; nil for a defect of our own
+      # @return [Array(Integer, String, String)] status, message and where; nil for a defect of the program
       def self.of_error(error)
         case error
         when Errno::ENOSPC, Errno::EDQUOT then [507, "The disk is full; nothing was saved. Make room and try again.", "disk"]

@@ -40,7 +40,7 @@ module Loomshuttle
         @waker.write_nonblock(".", exception: false)
       end
 
-      # @return [Integer] answers under way
+      # @return [Integer] answers being written
       def size = @flows.size
 
       private

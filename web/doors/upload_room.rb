@@ -7,12 +7,12 @@ module Loomshuttle
     class UploadRoom
       SMALL = 16 << 20
 
-      # @param most [Integer] bytes of a file   @param free [Proc] gives free bytes of the disk, or nil   @param reserve [Integer] bytes kept free
+      # @param most [Integer] largest file in bytes   @param free [Proc] returns the free bytes of the disk, or nil   @param reserve [Integer] bytes to keep free
       def initialize(most, free:, reserve:)
         @most, @free, @reserve = most, free, reserve
       end
 
-      # Puma asks whether its limit is lower than this number of bytes.
+      # Puma uses this to compare its limit with the length of a request.
       def <(other)
         return false if other <= SMALL
 

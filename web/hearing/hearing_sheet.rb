@@ -15,7 +15,7 @@ module Loomshuttle
 
       class << self
         # @param rows [Array<Hash>] of PresentHearing#rows
-        # @return [String] a level or time that is not there is empty
+        # @return [String] CSV (RFC 4180); a missing level or time is empty
         def csv(rows) = CSV.generate(row_sep: "\r\n") { |out| [HEAD, *rows.map { |row| row.values_at(*HEAD.map(&:to_sym)) }].each { |line| out << Formats::ListText.plain(line) } }
 
         # @param seen [WhoHears::Seen]   @param printed [Time]

@@ -9,12 +9,12 @@ module Loomshuttle
         @control, @sheets, @sync = control, sheets, sync
       end
 
-      # @return [Array<Hash>] level sheets of the open show, newest first
+      # @return [Array<Hash>] saved level sheets of the open show, newest first
       def list = @sheets.list(@control.seen.id)
 
-      # Keeps how the desk is mixed now.
+      # Saves the desk's present levels.
       # @return [Integer] id of the sheet
-      # @raise [Invalid] when the desk cannot be read
+      # @raise [Invalid] if the desk cannot be read
       def keep(name, who)
         raise Invalid.new("A snapshot needs a name.", where: "name") if name.strip.empty?
 
@@ -30,7 +30,7 @@ module Loomshuttle
         @control.who_hears.forget
       end
 
-      # What a press would do (schema PressPreview). Nothing is set.
+      # Computes what a press would change (schema PressPreview), without setting anything.
       # @param values [Hash{String=>Object}] names of Signal::MixedLevels
       # @raise [Invalid]
       def preview(values)
@@ -42,8 +42,8 @@ module Loomshuttle
           findings_new: then_.except(*now.keys).values, findings_gone: now.except(*then_.keys).values }
       end
 
-      # Sets levels at the desk, and reads each back.
-      # @return [Hash] problems: what was not set, as sentences
+      # Sets levels at the desk and reads each back.
+      # @return [Hash] :problems, sentences about what was not set
       # @raise [Invalid]
       def press(values)
         Hearing::Press.check(@control.seen.show.profile, values)

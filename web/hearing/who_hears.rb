@@ -22,8 +22,8 @@ module Loomshuttle
       attr_reader :found
 
       # @param open_show [OpenShow]   @param desk [Desk::Link]   @param sync [Desk::Sync]   @param sheets [Store::LevelSheets]   @param hub [LiveHub]
-      # @param on_change [Proc] called when other findings may be there
-      # @param besides [Proc] takes a show and gives findings that are measured elsewhere
+      # @param on_change [Proc] called when findings may have changed
+      # @param besides [Proc] called with a show, returns findings measured elsewhere
       def initialize(open_show, desk:, sync:, sheets:, hub:, on_change:, besides: ->(_) { NONE })
         @open_show, @desk, @sync, @sheets, @hub, @on_change, @besides = open_show, desk, sync, sheets, hub, on_change, besides
         @found = @by_ear = NONE
@@ -38,22 +38,22 @@ module Loomshuttle
 
       def stop = @worker&.stop
 
-      # The desk may be another than before.
+      # Notes that the desk may have changed.
       def touch = @news.wake
 
-      # The plan is another; the screens of those who made it come first.
+      # Notes that the plan changed. Lets the editing browser repaint before the others are notified.
       def settle
         @settle = true
         touch
       end
 
-      # A level sheet was kept or deleted.
+      # Notes that a level sheet was saved or deleted.
       def forget
         @newest = nil
         touch
       end
 
-      # @return [Seen] of the open show, current desk levels, or as it was kept last
+      # @return [Seen] the open show with the desk's present levels, or with the last saved ones
       def now
         derived = @open_show.seen
         from, sheet, values = levels(derived)
@@ -62,7 +62,7 @@ module Loomshuttle
 
       # @param id [Integer] of a level sheet
       # @return [Seen]
-      # @raise [Invalid] when there is none
+      # @raise [Invalid] if there is none
       def by_sheet(id)
         derived = @open_show.seen
         kept = @sheets.find(derived.id, id)
@@ -70,13 +70,13 @@ module Loomshuttle
                  show_id: derived.id)
       end
 
-      # @return [Array<Checks::Finding>] of the open show current desk levels, with what would mend them; by ear none where nobody listens
+      # @return [Array<Checks::Finding>] of the open show with the desk's present levels, with fixes; without findings by level if the levels are unknown
       def findings
         show = @open_show.seen.show
         found_in(show.listeners.empty? ? nil : now.survey) + @besides.call(show)
       end
 
-      # What an edit would make louder or softer for whom, and what is found by ear now and would be found then.
+      # What an edit would change for each listener, and the findings about levels before and after it.
       # @param later [Derived]
       # @return [Array(Array<Hearing::Difference::Change>, Array<Checks::Finding>, Array<Checks::Finding>)]
       def after(later)

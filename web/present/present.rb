@@ -5,7 +5,7 @@ module Loomshuttle
     # A show and what the core derives from it, in the terms of the API (schemas Show, Strand, Finding, Hop).
     class Present
       # @param derived [Derived]
-      # @param heard [Array<Checks::Finding>] by who hears what
+      # @param heard [Array<Checks::Finding>] about who hears what
       def initialize(derived, heard: [])
         @derived, @heard = derived, heard
         @show = derived.show
@@ -13,7 +13,7 @@ module Loomshuttle
 
       def strands = @derived.context.strands.map { |strand| PresentStrand.of(@show, strand) }
 
-      # Open ones and accepted ones, each with its reason.
+      # All findings; accepted ones with their reason.
       def findings
         Checks.in_order(@derived.findings + @heard).map do |finding|
           finding.to_h.merge(path: finding.path.map { |point| { point: point, label: Rig::Label.for(point) } }, accepted: @show.setup.accepted[finding.id], **mending(finding.fix))
@@ -21,7 +21,7 @@ module Loomshuttle
       end
 
       # @param id [String] of a strand
-      # @raise [Invalid] when there is none
+      # @raise [Invalid] if there is none
       def strand_trace(id)
         strand = @derived.context.strands.find { |one| one.id == id } or raise Invalid.new("There is no strand #{id} any more.", where: "strand")
         hops = story.of_strand(strand).map { |hop| hop_hash(hop) }
@@ -29,8 +29,8 @@ module Loomshuttle
       end
 
       # @param name [String] of any point of the graph
-      # @return [Hash] every way through it (schema PointTrace)
-      # @raise [Invalid] when it names no point
+      # @return [Hash] every path through it (schema PointTrace)
+      # @raise [Invalid] if it does not name a point
       def point_trace(name)
         point = Rig::Point.of(name)
         { point: point, label: @show.label(point), ways: story.through(point).map { |hops| hops.map { |hop| hop_hash(hop) } } }

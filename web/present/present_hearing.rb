@@ -13,7 +13,7 @@ module Loomshuttle
         @show = @survey.show
       end
 
-      # Figures are arrays: a row a source, a column a listener.
+      # Figures are arrays: a row per source, a column per listener.
       def to_h
         figures = @survey.sources.each_index.map { |source| @survey.listeners.each_index.map { |listener| @survey.figure_at(source, listener) } }
         { version: @seen.version, levels: levels, sources: @survey.sources.map { |one| source(one) }, listeners: listeners,
@@ -21,8 +21,8 @@ module Loomshuttle
           ways: figures.map { |row| row.map(&:ways) }, wishes: wishes }
       end
 
-      # @return [Hash] the way that carries most of one source to one listener
-      # @raise [Invalid] when there is no such source or listener
+      # @return [Hash] the loudest path from one source to one listener
+      # @raise [Invalid] if there is no such source or listener
       def way(source, listener)
         figure = @survey.figure(source, listener) or
           raise Invalid.new("There is no source #{Text.readable(source, most: 40)} or no listener #{listener} any more.", where: "source")
@@ -30,7 +30,7 @@ module Loomshuttle
           notches: @survey.notches(source, listener).map { |hertz| hertz.round(1) }, hops: Hearing::Way.hops(@survey, source, listener).map { |hop| hop_hash(hop) } }
       end
 
-      # @return [Array<Hash>] a row for each source and listener, as bin/loomshuttle and the papers tell it
+      # @return [Array<Hash>] a row for each source and listener, for bin/loomshuttle and the papers
       def rows
         wished = Hearing::Wishes.of(@survey).group_by { |result| [result.source, result.listener] }.transform_values { |list| list.all?(&:kept) ? "kept" : "broken" }
         @survey.sources.product(@survey.listeners).map do |source, listener|

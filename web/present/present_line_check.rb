@@ -13,7 +13,7 @@ module Loomshuttle
         @show = control.seen.show
       end
 
-      # By need; `patch` is each line's place in patch order.
+      # Most urgent first; `patch` is each line's place in patch order.
       def roll
         lines = @control.roll
         places = lines.each_with_index.to_h { |line, at| [line.source.number, at] }
@@ -22,7 +22,7 @@ module Loomshuttle
           lines: LineCheck::Ear.by_need(lines).map { |line| line_hash(line, places[line.source.number]) } }
       end
 
-      # Sockets that something is patched from, box after box as they stand in their chains, and who has plugged them.
+      # Sockets in use, box by box in the order of their chains, and who plugged them.
       def stage
         plugged = ticks("plugged")
         lines = @control.roll.group_by { |line| line.source.socket }

@@ -18,7 +18,7 @@ module Loomshuttle
           wishes: @show.wishes.values.map(&:to_h), zones: zones, can: can }
       end
 
-      # @return [Array<Hash>] each output that carries something, as bin/loomshuttle tells it
+      # @return [Array<Hash>] each output that carries something, for bin/loomshuttle
       def rows
         outputs.select { |one| one[:source] }.map do |one|
           { output: one[:number], source: one[:label], tap: one[:taken], delay_ms: one[:delay_ms], polarity: one[:polarity],

@@ -5,7 +5,7 @@ module Loomshuttle
     # The running order and the outputs of songs, for the Playback page (schema Playback).
     class PresentPlayback
       # @param derived [Derived]   @param library [SongLibrary]   @param order [PlayOrder]   @param who_hears [WhoHears]
-      # @param pairs [Boolean] whether whoever looks may pair players, and so sees the code for it
+      # @param pairs [Boolean] whether the viewer may pair players and so sees the code
       def initialize(derived, library, order, who_hears, pairs: false)
         @derived, @library, @order, @who_hears, @pairs = derived, library, order, who_hears, pairs
         @show = derived.show

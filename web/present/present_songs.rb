@@ -23,7 +23,7 @@ module Loomshuttle
         end
 
         # @param entry [SongEntry]
-        # @return [Hash] all of it, with what follows from it
+        # @return [Hash] the whole song, with derived figures
         def song(entry)
           song = entry.song
           entry.data.except("format").merge(problem: entry(entry)[:problem], lead: song.lead, parts: song.parts.map { |part| part(song, part) }, strokes: strokes(song),

@@ -24,7 +24,7 @@ module Loomshuttle
 
         # @param bytes [String]
         # @return [String] CSV
-        # @raise [Invalid] when it is not a workbook, or too large
+        # @raise [Invalid] if it is not a workbook, or too large
         def csv(bytes)
           text = Tempfile.create("workbook", binmode: true) do |file|
             file.write(bytes)
@@ -40,7 +40,7 @@ module Loomshuttle
           raise Invalid.new("This workbook takes more time or memory to read than there is for one. Save it as CSV, and try again.", where: "list")
         end
 
-        # In this process. Whoever calls it is bounded in time and memory.
+        # Reads it in this process; csv calls it in one with limits of time and memory.
         # @return [String] CSV   @raise [Invalid]
         def read(bytes)
           bounded(bytes)

@@ -14,7 +14,7 @@ module Loomshuttle
 
       def size = @file.size
 
-      # @return [FileFlow] that gives only these bytes
+      # @return [FileFlow] with only these bytes
       def part(first, upto)
         @at, @upto = first, upto
         self

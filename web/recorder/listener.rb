@@ -4,7 +4,7 @@ module Loomshuttle
   module Web
     # Feeds the line check of the open show with meters of desk and recorder, and gives its result. Reports when a source makes a noise.
     class Listener
-      # @param on_noise [Proc] takes the channel that just made a noise, or nil when it is over
+      # @param on_noise [Proc] called with the channel that just started to sound, or nil after it
       def initialize(on_noise:)
         @ear = LineCheck::Ear.new
         @lock = Mutex.new
@@ -12,7 +12,7 @@ module Loomshuttle
       end
 
       # @param show [Settings::Show]
-      # @param differences [Array<Desk::Sync::Difference>, nil] where the desk is not as planned
+      # @param differences [Array<Desk::Sync::Difference>, nil] between plan and desk
       def follow(show, differences)
         sources = LineCheck::Sources.of(show, differences.to_a.to_h { |one| [one.path, one.desk] })
         @lock.synchronize { @ear.follow(sources) }
@@ -33,7 +33,7 @@ module Loomshuttle
       def second(lines, pairs) = @lock.synchronize { @ear.second(lines, pairs) }
       def forget(channel = nil) = @lock.synchronize { @ear.forget(channel) }
 
-      # @param alignment [Integer] dBFS
+      # @param alignment [Integer] target level for loud passages in dBFS
       # @return [Array<LineCheck::Ear::Line>] in patch order
       def roll(alignment) = @lock.synchronize { @ear.roll(alignment) }
     end

@@ -16,8 +16,8 @@ module Loomshuttle
         AT_ONCE.times { |turn| @turns << turn }
       end
 
-      # @param listener [Integer]   @param from [Integer, nil] position where it goes on
-      # @return [Hash] schema Heard: the recorder's answer, and whether it is of the outputs themselves or computed from channels
+      # @param listener [Integer]   @param from [Integer, nil] position to continue from
+      # @return [Hash] schema Heard: the recorder's answer, and whether it comes from the outputs themselves or is computed from channels
       # @raise [Invalid] @raise [Away]
       def read(listener, from)
         by, ways = Hearing::Carried.of(@who_hears.now.survey, listener)

@@ -19,9 +19,9 @@ module Loomshuttle
       CALLS = 6
 
       # @param path [String] of the socket
-      # @param on_up [Proc] called when the part has come (back), or something it told was missed
-      # @param on_state [Proc] takes a status when something has changed, or nil when the part has gone
-      # @param told [Hash{String=>Proc}] what else it tells, by the name of the notification
+      # @param on_up [Proc] called when the part has appeared or reappeared, or notifications were missed
+      # @param on_state [Proc] called with the status after a change, or nil when the part has gone
+      # @param told [Hash{String=>Proc}] handlers of other notifications, by name
       def initialize(path, on_up:, on_state:, told:)
         @path = path
         @tell = { **told, "state" => on_state, "missed" => ->(_) { on_up.call } }
@@ -31,7 +31,7 @@ module Loomshuttle
         @lock = Mutex.new # held for moments
       end
 
-      # @return [Boolean] whether it is there, and was heard of just now
+      # @return [Boolean] whether the desk is there, and was heard of just now
       def up? = @up && !silent?
 
       def start
@@ -40,9 +40,9 @@ module Loomshuttle
 
       def stop = @worker&.stop
 
-      # @param within [Numeric, nil] seconds, where the usual ones are too many
+      # @param within [Numeric, nil] time limit in seconds; nil for the usual one
       # @return [Object] the result
-      # @raise [Away] @raise [Invalid] when the recorder refuses
+      # @raise [Away] @raise [Invalid] if the part refuses
       def call(method, within: nil, **params)
         raise Away.new("The #{name} does not answer; nothing was heard of it for #{(Runtime::Clock.now - @heard).round} s.", where: name) if @up && silent?
 

@@ -9,7 +9,7 @@ module Loomshuttle
       # Seconds that a plan nobody waits for is left alone, so that the screens of those who watch come first.
       PAUSE = 0.1
 
-      # @param tell [Proc] tells the recorder; raises Away while it cannot be told
+      # @param tell [Proc] sends the plan; raises Away while the recorder is away
       # @param name [String] of the thread
       def initialize(tell, name: "recorder follows")
         @tell, @name = tell, name
@@ -26,7 +26,7 @@ module Loomshuttle
         @worker&.stop
       end
 
-      # @param wait [Numeric] seconds to wait for it at most; 0 for not at all
+      # @param wait [Numeric] longest wait in seconds; 0 returns at once
       def follow(wait: 0)
         @told.wait(0) # what was told before does not count
         @soon ||= wait.positive?

@@ -11,9 +11,9 @@ module Loomshuttle
       HEADROOM = 2.0
 
       # @param take [Hash] manifest with "folder"
-      # @param track [Integer, nil] number of the only one to hear
+      # @param track [Integer, nil] number of a single track to play; nil for all
       # @param from [Integer] frame
-      # @param ears [Hash, nil] by lane what a listener hears of it (Hearing::EarMix); nil: everything alike
+      # @param ears [Hash, nil] a listener's mix by lane (Hearing::EarMix); nil for equal levels
       # @raise [Invalid]
       def initialize(take, track: nil, from: 0, ears: nil)
         @take = take

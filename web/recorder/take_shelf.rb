@@ -14,7 +14,7 @@ module Loomshuttle
 
       # @param folder [String] of all takes
       # @param store [Store::Takes]
-      # @param on_change [Proc] called when takes have come, changed or gone
+      # @param on_change [Proc] called when takes appeared, changed or vanished
       def initialize(folder, store, on_change:)
         @folder, @store, @on_change = File.expand_path(folder), store, on_change
         @wake = Runtime::Wakeup.new
@@ -35,21 +35,21 @@ module Loomshuttle
         @worker&.stop(seconds: 2)
       end
 
-      # Looks at once.
+      # Looks at the folder at once.
       def look = @wake.wake
 
-      # @return [Array<Hash>] manifests with "folder", newest first; the same objects as long as they do not change
+      # @return [Array<Hash>] manifests with "folder", newest first; identical objects until they change
       def all = @looking.synchronize { found }
 
       # @return [Hash] one take
-      # @raise [NotFound] when there is none of that number or id
+      # @raise [NotFound] if there is no take with that number or id
       def find(take)
         all.find { |one| one["id"] == take.to_s || one["number"].to_s == take.to_s } or
           raise NotFound.new("There is no take #{Text.readable(take, most: 60)}.", where: "take")
       end
 
-      # @return [Hash] one take that can be heard and packed
-      # @raise [Invalid] also when it cannot be read
+      # @return [Hash] one take that can be played and exported
+      # @raise [NotFound] as find   @raise [Invalid] if it is unreadable
       def readable(take)
         found = find(take)
         return found unless found["state"] == Formats::TakeManifest::UNREADABLE
@@ -57,7 +57,7 @@ module Loomshuttle
         raise Invalid.new("#{found['name']} cannot be read. #{found['note']}", where: "take")
       end
 
-      # Follows the folders now.
+      # Brings the database in line with the folders.
       def reconcile
         changed = @reconciling.synchronize do
           takes = all

@@ -18,8 +18,8 @@ module Loomshuttle
       # @return [Integer] bytes in all
       def size = HEADER + (@frames * @frame)
 
-      # @param first [Integer] byte   @param upto [Integer] byte behind the last
-      # @return [WavFlow] that gives only these
+      # @param first [Integer] byte   @param upto [Integer] byte after the last
+      # @return [WavFlow] with only these bytes
       def part(first, upto)
         @at, @upto = first, upto
         self
@@ -48,7 +48,7 @@ module Loomshuttle
         count.positive? ? block(at, count).byteslice(within..) : "".b
       end
 
-      # A length beyond what the header can tell is told as its most; browsers play on.
+      # A length beyond the header's range is written as the largest value; browsers keep playing.
       def header
         bytes = [size - HEADER, Formats::Wav::ELSEWHERE - 36].min
         ["RIFF", bytes + 36, "WAVE", "fmt ", 16, 1, @lanes, @rate, @rate * @frame, @frame, @bits, "data", bytes].pack("a4Va4a4VvvVVvva4V")

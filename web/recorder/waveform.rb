@@ -16,9 +16,9 @@ module Loomshuttle
         @tracks = take["tracks"].size
       end
 
-      # @param points [Integer] columns wanted
+      # @param points [Integer] number of columns
       # @param from [Integer] frame   @param to [Integer]
-      # @param track [Integer, nil] number; nil: the loudest of all
+      # @param track [Integer, nil] number; nil for the loudest of all tracks
       # @return [Array<Integer>]
       # @raise [Invalid]
       def columns(points, from: 0, to: @take["frames"], track: nil)

@@ -35,7 +35,7 @@ module Loomshuttle
         module Heard
           def heard_by(sheet) = sheet ? @control.who_hears.by_sheet(sheet.to_i) : @control.who_hears.now
 
-          # What the listener that is asked for hears of a take's lanes; nil where none is.
+          # The mix of a take's lanes for the requested listener; nil if none was requested.
           def ears_of(take)
             params["listener"] && Hearing::EarMix.of(heard_by(params["sheet"]).survey, params["listener"].to_i, take["tracks"].flat_map { |one| one["inputs"] })
           end

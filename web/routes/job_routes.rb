@@ -28,7 +28,7 @@ module Loomshuttle
             @control.jobs.export(take, place: place, sheet: PatchSheet.render(@control.current.show), who: who, **wanted)
           end
 
-          # A ZIP that the browser saves.
+          # A ZIP for the browser to save.
           def fetch(job)
             raise Invalid.new("There is no file to fetch.", where: "export") unless job["form"] == "zip" && job["state"] == "done"
 

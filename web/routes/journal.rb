@@ -26,7 +26,7 @@ module Loomshuttle
 
         # Journal entries as the API tells them.
         module Entries
-          # @param told [Array<Settings::Change>] those to put into words
+          # @param told [Array<Settings::Change>] changes to put into words
           def entry_hash(entry, told)
             show = @control.seen.show
             entry.slice(:id, :version, :kind, :label, :who).merge(

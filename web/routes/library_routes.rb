@@ -40,7 +40,7 @@ module Loomshuttle
         end
         private_class_method :register_shows, :register_one_show
 
-        # @return [Hash] with its time as text
+        # @return [Hash] with its time as text (ISO 8601)
         def self.dated(row, key = :at) = row.merge(key => row[key].iso8601)
       end
     end

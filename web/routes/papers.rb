@@ -19,10 +19,10 @@ module Loomshuttle
 
         # An answer that the browser saves.
         module Paper
-          # Of the newest version of the plan.
+          # Answers that depend on the newest version of the plan only.
           def as_it_is(&) = slowly(@control.current.id, @control.current.version, @control.current.show.about.to_s, &)
 
-          # As the desk is mixed now.
+          # Answers that also depend on the desk's present levels.
           def as_heard
             heard = @control.who_hears.now
             slowly(heard.version, heard.from.to_s, heard.survey.values.hash) { yield heard }
@@ -30,7 +30,7 @@ module Loomshuttle
 
           def playback = PresentPlayback.new(@control.latest, @control.songs, @control.order, @control.who_hears).to_h
 
-          # The file is called after the show.
+          # A file for download, named after the show.
           def paper(kind, bytes, type = nil)
             name = Formats::FileNames.safe(@control.seen.show.about[:name].to_s)
             content_type(type || kind)

@@ -34,7 +34,7 @@ module Loomshuttle
         module Edits
           WHOLE = /\breturn\s*=\s*"?representation\b/i
 
-          # With the latest findings by ear, without waiting for newer ones. A screen that names an edition that is still kept gets only the changes.
+          # The show with the latest findings about levels, without waiting for newer ones. A screen that names a kept edition gets only the changes.
           def shown(derived)
             drawn, since = @control.editions.drawn(derived, Present.new(derived, heard: @control.who_hears.found).findings), params["since"]
             changes = since && @control.editions.since(since, drawn)
@@ -44,7 +44,7 @@ module Loomshuttle
             { id: drawn.id, version: drawn.version, edition: drawn.edition, since: since, changes: changes, **undoable }
           end
 
-          # Nothing can be taken back while the database is away.
+          # Undo is impossible while the database is away.
           def undoable
             @control.undoable(person)
           rescue Sequel::DatabaseError, Sequel::PoolTimeout
@@ -53,8 +53,8 @@ module Loomshuttle
 
           def present = Present.new(@control.current, heard: @control.who_hears.findings)
 
-          # What an edit did; with the show that it made, or its news, where the request prefers that (RFC 7240, section 4.2). The edit is kept by now,
-          # whatever comes of the rest.
+          # What an edit did, with the new show or the changes to it if the request prefers that (RFC 7240, section 4.2). The edit is saved by now,
+          # whatever happens next.
           def made(done)
             return done unless WHOLE.match?(request.get_header("HTTP_PREFER").to_s)
 
@@ -66,7 +66,7 @@ module Loomshuttle
             done
           end
 
-          # Against which version of which show, by whom, and whether to wait for the desk.
+          # The version and show that the request refers to, the person, and whether to wait for the desk.
           def against = { version: body_json["version"], show: body_json["show"], who: who, person: person, wait: body_json["wait"] == true }
         end
       end

@@ -21,7 +21,7 @@ module Loomshuttle
           register_library(app)
         end
 
-        # Between the library and the show.
+        # Routes between the library and the show.
         def self.register_library(app)
           app.post("/api/player/add-song") do
             body = body_json

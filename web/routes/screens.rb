@@ -29,7 +29,7 @@ module Loomshuttle
             send_file path, type: KINDS.fetch(File.extname(path), "application/octet-stream")
           end
 
-          # Emotion puts its styles into elements, which the policy allows with the nonce of this answer only.
+          # Emotion adds style elements; the policy allows them only with the nonce of this answer.
           def serve_page
             page = File.join(App::UI, "index.html")
             halt 503, "The screens are not built; start with bin/demo." unless File.file?(page)

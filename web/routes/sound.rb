@@ -20,7 +20,7 @@ module Loomshuttle
           register_playing(app)
         end
 
-        # What is done while a take is captured.
+        # Calls during a capture.
         def self.register_during(app)
           app.post("/api/capture/rest") { json(@control.recorder.call("capture.rest", tracks: body_json["tracks"], resting: body_json["resting"])) }
           app.post("/api/capture/mark") { json(@control.recorder.call("capture.mark", **body_json.slice("name", "kind").transform_keys(&:to_sym))) }

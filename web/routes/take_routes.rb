@@ -57,7 +57,7 @@ module Loomshuttle
         @told = {}.compare_by_identity
         @telling = Mutex.new # held while the list is put together
 
-        # Each take is put into words once, for as long as it stays as it is.
+        # Writes each take as JSON once, until it changes.
         # @param takes [Array<Hash>]
         # @return [String] JSON
         def self.list(takes)
@@ -74,7 +74,7 @@ module Loomshuttle
         Known = Value.define(:name, :outputs)
         private_constant :Known
 
-        # Where a take of another show would play (schema TakeByName).
+        # Where the tracks of another show's take would play (schema TakeByName).
         # @param take [Hash] manifest   @param show [Settings::Show]
         def self.by_name(take, show)
           known = show.tracks.values.map { |track| Known.new(name: show.title_of(track), outputs: track.outputs) }
@@ -91,10 +91,10 @@ module Loomshuttle
                                                "gaps_total" => take["gaps_total"] || counted(gaps))
         end
 
-        # Takes of before totals were kept have all gaps in their list.
+        # Older takes have no totals, but list all their gaps.
         def self.counted(gaps) = { "count" => gaps.size, "frames" => gaps.sum { |gap| gap["frames"] }, "unlisted" => 0 }
 
-        # What its sound takes on the disk; resting stretches take nothing.
+        # Bytes of audio on the disk; paused stretches take none.
         def self.bytes(take)
           take["tracks"].sum { |track| track["inputs"].size * (take["frames"] - track.fetch("rests", []).sum { |_, frames| frames.to_i }) * take["bits"] / 8 }
         end

@@ -8,22 +8,22 @@ module Loomshuttle
       # Seconds that it stays open.
       OPEN = 60
 
-      # @param capturing [Proc] gives the take under way (number and name), or nil
-      # @param now [Proc] seconds that only grow
+      # @param capturing [Proc] returns the take being captured (number and name), or nil
+      # @param now [Proc] monotonic time in seconds
       def initialize(capturing, now: Runtime::Clock.method(:now))
         @capturing, @now = capturing, now
         @open_until = -1
       end
 
-      # Lets harm through for a while.
+      # Allows harmful edits for a while (OPEN seconds).
       def open = @open_until = @now.call + OPEN
       def close = @open_until = -1
 
-      # @return [Boolean] whether it stands between harm and a take now
+      # @return [Boolean] whether it refuses harmful edits now
       def closed? = !@capturing.call.nil? && @now.call >= @open_until
 
       # @param show [Settings::Show] @param changes [Array<Settings::Change>]
-      # @raise [Invalid] when they would harm a take
+      # @raise [Invalid] if they would harm the take being captured
       def edit(show, changes)
         return unless closed?
 
@@ -31,8 +31,8 @@ module Loomshuttle
         stop("changing \"#{Settings::Telling.setting(show, harm.path)}\"")
       end
 
-      # @param what [String] what would be done, such as "opening another show"
-      # @raise [Invalid] when a take is captured
+      # @param what [String] the action, such as "opening another show"
+      # @raise [Invalid] if a take is being captured
       def whole(what)
         stop(what) if closed?
       end

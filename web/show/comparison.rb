@@ -15,7 +15,7 @@ module Loomshuttle
 
       # @param one [String]  @param other [String] references
       # @return [Hash] schema Comparison
-      # @raise [Invalid] for what is not there
+      # @raise [Invalid] for an unknown reference
       def of(one, other)
         sides = [side(one), side(other)]
         changes = sides.all?(&:show) ? Settings::Compare.shows(*sides.map(&:show)) : partial(*sides.map(&:settings))

@@ -5,7 +5,7 @@ module Loomshuttle
     # Steps: edits that the core computes (Steps::Propose), previewed first and then applied. Recalling a preset or restoring a version is a step,
     # too.
     class ComputedEdits
-      # Of who hears something else, so many are told.
+      # Most changes for listeners in a preview.
       SHOWN = 40
 
       # @param control [Control]
@@ -29,7 +29,7 @@ module Loomshuttle
         raise Invalid.new("A step \"#{kind}\" needs #{e.key}.", where: e.key.to_s)
       end
 
-      # What a step would do (schema Preview). Nothing is changed.
+      # Computes what a step would change (schema Preview), without changing anything.
       def preview(kind, options)
         derived = @control.current
         proposal = proposal(derived.show, kind, options)
@@ -39,12 +39,12 @@ module Loomshuttle
           notes: Settings::Blocks.newly_single(derived.show, after), follow: Steps::ReturnFollowers.of(derived.show, after)&.to_h }.merge(consequences(derived, after))
       end
 
-      # Steps that patch sources to tracks: what they leave out is told.
+      # Steps that patch sources to tracks; their previews list what they leave out.
       LISTS = %w[auto_patch input_list].freeze
       private_constant :LISTS
 
-      # Takes a step at once.
-      # @return as Control#edit
+      # Applies a step at once.
+      # @return [Hash] as Control#edit
       def take(kind, options, version:, who:, person: nil, show: nil, wait: false)
         @control.edit(version: version, who: who, person: person, show: show, wait: wait) { |newest| proposal(newest, kind, options).edit }
       end

@@ -10,8 +10,8 @@ module Loomshuttle
       attr_reader :loaded
 
       # @param loaded [Store::Shows::Loaded]
-      # @param free [Proc] free bytes of the capture disk, or nil
-      # @param before [Derived, nil] the previous version, whose results are reused where they still hold
+      # @param free [Proc] returns the free bytes of the capture disk, or nil
+      # @param before [Derived, nil] the previous version; its results are reused where still valid
       def initialize(loaded, free: -> {}, before: nil)
         @loaded = loaded
         @free = free
@@ -26,12 +26,12 @@ module Loomshuttle
       # @return [Checks::Context]
       def context = @lock.synchronize { @context ||= Checks::Context.of(show, before: @base).tap { @base = nil } }
 
-      # @return [Checks::Context, nil] its own, or else the one it builds on
+      # @return [Checks::Context, nil] its own, else the one it builds on
       def known_context = @context || @base
-      # @return [Signal::Sheet, nil] likewise
+      # @return [Signal::Sheet, nil] its own, else the one it builds on
       def known_sheet = @sheet || @base_sheet
 
-      # All findings, accepted ones too. The free space changes all the time; only what the check of it says counts.
+      # All findings, including accepted ones. Free space changes constantly, so only the result of its check counts.
       # @return [Array<Checks::Finding>]
       def findings
         @lock.synchronize do

@@ -30,7 +30,7 @@ module Loomshuttle
         @latest = {}
       end
 
-      # @param socket [IO] already past its HTTP header; gets the newest of each kept kind at once
+      # @param socket [IO] after its HTTP header; receives the newest message of each kept kind at once
       def add(socket)
         return close(socket) if @viewers.size >= MOST
 
@@ -40,19 +40,19 @@ module Loomshuttle
 
       # @param kind [String] event name
       # @param data [Object] JSON value
-      # @param keep [Boolean] whether a new viewer gets it, too
+      # @param keep [Boolean] whether new viewers get it too
       def tell(kind, data, keep: false)
         text = event(kind, data)
         @lock.synchronize { @latest[kind] = text } if keep
         @queue << Letter.new(text) unless @viewers.empty?
       end
 
-      # Like tell, for messages that come many times a second.
+      # Like tell, for messages sent many times a second.
       def tell_often(kind, data)
         @queue << Letter.new(event(kind, data), true) unless @viewers.empty?
       end
 
-      # @return [Integer] viewers now
+      # @return [Integer] number of viewers
       def size = @viewers.size
 
       def start
@@ -63,7 +63,7 @@ module Loomshuttle
                     end]
       end
 
-      # Ends all viewers' connections, which Puma no longer knows of.
+      # Closes all viewers' connections, which Puma no longer manages.
       def stop
         @workers&.each(&:stop)
         @lock.synchronize { @viewers.each_key { |socket| close(socket) }.clear }

@@ -13,8 +13,8 @@ module Loomshuttle
       PAUSE, SETTLE = 1.0, 1.5
 
       # @param shows [Store::Shows]   @param kept [KeptShow]
-      # @param free [Proc] gives the bytes that are free for takes, or nil
-      # @param on_change [Proc] called when another show, or anything of it that is not an edit, is there
+      # @param free [Proc] returns the free bytes for takes, or nil
+      # @param on_change [Proc] called after a change that is not an edit, such as another show
       def initialize(shows, kept, free:, on_change:)
         @shows, @kept, @free, @on_change = shows, kept, free, on_change
         @lock = Monitor.new # held while it is changed; the desk and the recorder are never waited for with it
@@ -27,7 +27,7 @@ module Loomshuttle
 
       def stop = @worker&.stop
 
-      # From the database, or else as it was kept.
+      # Loads the show from the database, else from the saved copy.
       def first
         open_from_database
       rescue Sequel::Error => e
@@ -36,7 +36,7 @@ module Loomshuttle
       end
 
       # Makes another show the open one.
-      # @raise [Invalid] when there is no such show
+      # @raise [Invalid] if there is no such show
       def turn_to(id)
         @lock.synchronize do
           @shows.open(id) unless @derived.nil? && @shows.open_id == id
@@ -45,7 +45,7 @@ module Loomshuttle
         changed
       end
 
-      # Reads everything again, after profiles or names have changed.
+      # Reads everything again, after profiles or names changed.
       def forget
         @lock.synchronize { @derived = derive(@shows.load(seen.id)) }
         changed
@@ -55,7 +55,7 @@ module Loomshuttle
       AWAY = 2
 
       # For screens that must work without the database.
-      # @return [Derived] as current, or else the newest version that has been seen
+      # @return [Derived] as current, else the newest known version
       # @raise [Away]
       def latest
         return seen if @away_until && Runtime::Clock.now < @away_until
@@ -69,12 +69,12 @@ module Loomshuttle
       # @return [Boolean] whether any show is known
       def known? = !@derived.nil?
 
-      # @return [Derived] the newest version that has been seen; asks nobody
+      # @return [Derived] the newest known version, without asking the database
       # @raise [Away]
       def seen = @derived || raise(Away.new("The database has not answered yet, so no show is open. Retrying.", where: "database"))
 
       # @return [Derived] the newest version
-      # @raise [Sequel::Error] while the database is away   @raise [Away]
+      # @raise [Sequel::Error] if the database is away   @raise [Away]
       def current
         known = seen
         loaded = @shows.load(known.id, known: known.loaded)
@@ -84,11 +84,11 @@ module Loomshuttle
         @derived
       end
 
-      # The one way by which it is changed.
-      # @param follow [Proc] takes the show before and after; called in the order of the changes, where there are any
+      # The only way to change the open show.
+      # @param follow [Proc] called with the show before and after, in the order of the changes, if there are any
       # @yieldparam known [Derived]
       # @yieldreturn [Array(Store::Shows::Loaded, Array<Settings::Change>)]
-      # @return [Array(Store::Shows::Loaded, Array<Settings::Change>, Object)] and what `follow` gave
+      # @return [Array(Store::Shows::Loaded, Array<Settings::Change>, Object)] show, changes and the result of `follow`
       def change(follow)
         @lock.synchronize do
           before = seen

@@ -6,22 +6,22 @@ module Loomshuttle
   module Web
     # Makes every change of the plan: edits, undo and redo, flips. The store saves it, desk and recorder follow, and all viewers are told.
     class PlanChanges
-      # Whoever waits for the desk gets an answer within this (seconds), and for the recorder within that.
+      # Longest waits for the desk and for the recorder (seconds).
       DESK, RECORDER = 2.4, 1.5
 
       # @param open_show [OpenShow]   @param shows [Store::Shows]   @param guard [CaptureGuard]
       # @param edit_queue [Desk::EditQueue] of the desk   @param sync [Desk::Sync]
-      # @param on_change [Proc] takes the version that was made, and seconds that somebody waits for the recorder
+      # @param on_change [Proc] called with the new version and the seconds that somebody waits for the recorder
       def initialize(open_show, shows, guard:, edit_queue:, sync:, on_change:)
         @open_show, @shows, @guard, @edit_queue, @sync, @on_change = open_show, shows, guard, edit_queue, sync, on_change
       end
 
-      # Applies an edit, lets desk and recorder follow, and tells everybody.
-      # @param version [Integer, nil]  @param show [Integer, nil] id of the show that it is meant for
-      # @param wait [Boolean] whether to come back only when desk and recorder have followed, or have had their time for it
-      # @yieldparam show [Settings::Show] the newest, for edits that are computed from it
+      # Applies an edit, has desk and recorder follow, and notifies every screen.
+      # @param version [Integer, nil]  @param show [Integer, nil] id of the intended show
+      # @param wait [Boolean] whether to return only after desk and recorder have followed, or their time is up
+      # @yieldparam show [Settings::Show] the newest version, for edits computed from it
       # @yieldreturn [Settings::Edit]
-      # @return [Hash] version, changes, what was changed in words, and, when it waited, desk problems
+      # @return [Hash] version, changes, the changes in words and, if it waited, desk problems
       def edit(version:, who:, person: nil, show: nil, wait: false, &compute)
         made(wait) do |known|
           same_show(show)
@@ -29,9 +29,9 @@ module Loomshuttle
         end
       end
 
-      # Which version somebody has seen has no say in it: what has changed since is looked at setting by setting.
+      # Ignores the version that the person has seen: later changes are compared setting by setting.
       # @param kind ["undo", "redo"]
-      # @return as edit
+      # @return [Hash] as edit
       def revert(who:, kind:, person: nil, show: nil, wait: false, **)
         made(wait) do |known|
           same_show(show)
@@ -39,10 +39,10 @@ module Loomshuttle
         end
       end
 
-      # Moves channels between stage and take. On the way back to the stage the desk comes first: it is set before the plan is, whatever
-      # else hangs, and what is said is how the desk then is.
+      # Flips channels between stage and take. On the way back to stage the desk comes first: it is set before the plan, whatever
+      # else hangs, and the answer says what the desk really did.
       # @param to ["stage", "take"]   @param channels [Array<Integer>, nil]
-      # @return as edit, with what the desk did not take
+      # @return [Hash] as edit, with what the desk did not take
       def flip(to:, channels:, version:, who:, person: nil, show: nil)
         return edit(version: version, who: who, person: person, show: show, wait: true) { |newest| Steps::Flip.edit(newest, to: to, channels: channels) } unless to == "stage"
 
@@ -59,7 +59,7 @@ module Loomshuttle
       end
 
       # @param person [String]
-      # @return [Hash] labels of what undo and redo would do for somebody
+      # @return [Hash] labels of what undo and redo would do for that person
       def undoable(person) = @open_show.seen.then { |derived| @shows.undoable(derived.id, person, version: derived.version) }
 
       private

@@ -9,7 +9,7 @@ module Loomshuttle
       # @return [Hash{String=>JsonText}] their texts by name, in order
       attr_reader :texts
 
-      # @param records [Array<Hash, Value>]   @param fields [Array<Symbol>] that make up a record's name
+      # @param records [Array<Hash, Value>]   @param fields [Array<Symbol>] that together identify a record
       # @param before [RecordList, nil]
       def initialize(records, fields, before: nil)
         @records, @fields = records, fields
@@ -19,7 +19,7 @@ module Loomshuttle
                  end
       end
 
-      # @return [JsonText] all of it
+      # @return [JsonText] the whole list
       def text = JsonText.list(@texts.values)
 
       private

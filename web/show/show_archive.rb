@@ -16,9 +16,9 @@ module Loomshuttle
       # @return [Array<Hash>] id, version, open, about, created_at of all shows, newest first
       def shows = @control.shows.list
 
-      # A new show: empty on a desk, like another one, or from a file. It is not opened.
-      # @param about [Hash, nil] :name and more; a file brings its own
-      # @param desk [String, nil] id of a profile  @param like [Integer, nil] id of a show that it starts from
+      # Creates a show: empty on a desk, from another show, or from a file. It is not opened.
+      # @param about [Hash, nil] :name and more; a file has its own
+      # @param desk [String, nil] id of a profile  @param like [Integer, nil] id of a show to copy
       # @param file [Hash, nil] JSON of a show file
       # @return [Integer] its id
       # @raise [Invalid]
@@ -31,7 +31,7 @@ module Loomshuttle
         @control.shows.create(about, like ? template(like) : { "rig/desk" => desk })
       end
 
-      # @return [Hash] the open show as a file
+      # @return [Hash] the open show as file content
       def show_file
         shipped = profiles.select { |one| one[:shipped] }.map { |one| one[:id] }
         Formats::ShowFile.write(@control.current.show, shipped: shipped)
@@ -44,9 +44,9 @@ module Loomshuttle
         end
       end
 
-      # Keeps a user's profile, checked by the published schema and by what makes a device.
+      # Stores a user's profile after checking it against the published schema and as a device.
       # @return [String] its id
-      # @raise [Invalid] with the place of each fault
+      # @raise [Invalid] lists each fault with its place
       def keep_profile(data)
         Schemas.check(:profile, data)
         id = @control.shows.profiles.keep(data).id
@@ -59,7 +59,7 @@ module Loomshuttle
         @control.forget
       end
 
-      # Saves parts of the open show's patch under a name.
+      # Saves parts of the open show's patch as a preset.
       # @return [Integer] id
       def keep_preset(name, parts, who)
         raise Invalid.new("A preset needs a name.", where: "name") if name.strip.empty?

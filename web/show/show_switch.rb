@@ -9,10 +9,10 @@ module Loomshuttle
         @control, @open_show, @sync = control, open_show, sync
       end
 
-      # Makes another show the one that is edited, captured and compared with the desk. Nothing is sent to the desk, except a return to stage
-      # that somebody wants first.
-      # @param on_take ["stage", "keep", nil] what becomes of channels on take
-      # @raise [Invalid] when there is no such show   @raise [Desk::OnTake::Undecided]
+      # Opens another show for editing, capture and comparison with the desk. Nothing is sent to the desk, except a return to stage
+      # if chosen.
+      # @param on_take ["stage", "keep", nil] what to do with channels on take
+      # @raise [Invalid] if there is no such show   @raise [Desk::OnTake::Undecided]
       def open_show(id, on_take: nil, who: "somebody")
         if @open_show.known? && @open_show.seen.id != id
           @control.guard.whole("opening another show")
@@ -21,12 +21,12 @@ module Loomshuttle
         @open_show.turn_to(id)
       end
 
-      # @return [Array<Integer>] channels that hear the take at the desk
+      # @return [Array<Integer>] channels on take at the desk
       def on_take = @sync.on_take(@open_show.seen.show)
 
       # Called before an action that would leave channels on take unnoticed.
       # @param choice ["stage", "keep", nil]   @param what [String] the action
-      # @raise [Desk::OnTake::Undecided] when nobody has chosen   @raise [Invalid] when they did not return
+      # @raise [Desk::OnTake::Undecided] if no choice was made   @raise [Invalid] if they did not return to stage
       def settle_take(choice, what, who)
         channels = on_take
         return if channels.empty? || choice == "keep"

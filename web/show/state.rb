@@ -4,12 +4,12 @@ module Loomshuttle
   module Web
     # The facts in the status bar, from the plan, the desk and the recorder (schema LiveState).
     class State
-      # @param derived [Derived]  @param guarded [Boolean] whether a take is captured and the guard is closed
-      # @param apart [Integer, nil] settings where plan and desk differ
-      # @param stranger [String, nil] what the desk is, where the plan is for another one
+      # @param derived [Derived]  @param guarded [Boolean] whether a take is being captured and the guard is closed
+      # @param apart [Integer, nil] number of settings in which plan and desk differ
+      # @param stranger [String, nil] profile of the connected desk if the plan is for another one
       # @param status [Hash, nil] the recorder's  @param free [Integer, nil] bytes
-      # @param troubles [Array<String>] parts that were given up, in words
-      # @param heard [Array<Checks::Finding>] by who hears what   @param on_take [Array<Integer>] channels that hear the take at the desk
+      # @param troubles [Array<String>] sentences about parts that were given up
+      # @param heard [Array<Checks::Finding>] about who hears what   @param on_take [Array<Integer>] channels on take at the desk
       def initialize(derived, guarded:, apart:, stranger:, desk:, status:, recorder:, free:, troubles: [], heard: [], on_take: [])
         @derived, @guarded, @apart, @stranger, @desk, @status, @recorder, @free = derived, guarded, apart, stranger, desk, status, recorder, free
         @troubles, @heard, @on_take = troubles, heard, on_take

@@ -32,7 +32,7 @@ module Loomshuttle
 
       def stop = @worker&.stop
 
-      # The state has changed; everybody is told soon.
+      # Notes that the state has changed; screens are notified soon.
       def touch = @touched.wake
 
       # @return [Hash] the state band's facts (schema LiveState)
@@ -44,10 +44,10 @@ module Loomshuttle
                                    on_take: @sync.on_take(show)).to_h
       end
 
-      # @return [Array<Checks::Finding>] that the card's samples do not come as fast as they should
+      # @return [Array<Checks::Finding>] a finding if the card's sample rate is off
       def pace(show) = Checks::CardPace.found(show, @status&.fetch("hz", nil))
 
-      # What the desk did not take; a desk that is away, or another one, is told by the state band.
+      # Reports what the desk did not accept; the state band shows a desk that is away or of another kind.
       # @param problems [Array<String>]
       def followed(problems)
         touch
@@ -57,10 +57,10 @@ module Loomshuttle
         @hub.tell("trouble", { text: "#{problems.first}#{more}" })
       end
 
-      # @param status [Hash, nil] nil when the recorder is not heard any more
+      # @param status [Hash, nil] nil after the recorder has gone
       def recorder_state(status) = recorder_status(status).then { @shelf.look }
 
-      # @param status [Hash, nil] how it goes on
+      # @param status [Hash, nil] sent every second
       def recorder_status(status)
         @status = status
         if status
@@ -70,16 +70,16 @@ module Loomshuttle
         touch
       end
 
-      # @param peaks [Array<Float>] dBFS, as Desk::Link gives them
+      # @param peaks [Array<Float>] dBFS, from Desk::Link
       def desk_meters(peaks, rms)
         @listener.meters("desk", peaks, rms)
         @hub.tell_often("desk", { peak: peaks.map { |one| one.round(1) }, rms: rms.map { |one| one.round(1) } })
       end
 
-      # @param heard [Hash] what a second held, as the recorder tells it
+      # @param heard [Hash] the recorder's analysis of a second
       def lane_second(heard) = @listener.second(heard["hum"], heard["pairs"])
 
-      # @param frame [Hash] levels of the card's lanes, as the recorder tells them
+      # @param frame [Hash] the recorder's levels of the card's lanes
       def lane_meters(frame)
         @listener.meters("lanes", frame["peak"], frame["rms"])
         @hub.tell_often("lanes", frame)

@@ -12,7 +12,7 @@ module Loomshuttle
       THEN = { "hand" => "manual start", "on" => "starts at once" }.freeze
 
       class << self
-        # @param playback [Hash] as PresentPlayback gives it   @param show [Settings::Show]
+        # @param playback [Hash] from PresentPlayback   @param show [Settings::Show]
         # @param printed [Time]
         # @return [String] the file's bytes
         def render(playback, show, printed: Time.now)
@@ -29,7 +29,7 @@ module Loomshuttle
         end
 
         # @param items [Array<Hash>]
-        # @return [Array<Array<String>>] a row an entry; when it begins is counted from the first, as far as nobody is waited for
+        # @return [Array<Array<String>>] a row per entry; start times count from the first, up to the first entry that waits for Play
         def rows(items)
           from = 0
           items.each.with_index(1).map do |item, number|

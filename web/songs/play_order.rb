@@ -9,7 +9,7 @@ module Loomshuttle
       COMMANDS = %w[load play stop fade panic jump around stop.at take.back follow go].freeze
 
       # @param open_show [OpenShow]   @param library [SongLibrary]   @param hub [LiveHub]   @param path [String] of the player's socket
-      # @param on_change [Proc] called when the state has changed
+      # @param on_change [Proc] called after each change of state
       def initialize(open_show, library, hub:, path:, on_change:)
         @open_show, @library, @hub, @on_change = open_show, library, hub, on_change
         @link = PlayerLink.new(path, on_up: method(:came), on_meters: ->(levels) { @hub.tell_often("song", levels) }, on_state: method(:heard))
@@ -27,7 +27,7 @@ module Loomshuttle
       # @return [Hash, nil] the player's status as it was told last
       attr_reader :status
 
-      # The show or a song has changed.
+      # Notes that the show or a song has changed.
       def follow = @plan_sender.follow
 
       # @param command [String] of COMMANDS   @param options [Hash]
@@ -37,11 +37,11 @@ module Loomshuttle
         heard(@link.call(command, **options.transform_keys(&:to_sym)))
       end
 
-      # @return [Array<Hash>] sound cards of this computer that can be played to: id, words
+      # @return [Array<Hash>] playback sound cards of this computer: id, words
       # @raise [Away]
       def sound_devices = @link.call("sound.devices")
 
-      # What a song needs to be written as it would be played.
+      # What the porter needs to render a song as it would be played.
       # @param show [Settings::Show]   @param song [String] id
       # @return [Hash]
       def to_render(show, song)
@@ -65,7 +65,7 @@ module Loomshuttle
         status
       end
 
-      # @raise [Away] it is told again when it comes back
+      # @raise [Away] if the recorder is away; it gets the configuration when it returns
       def configure
         return unless @open_show.known?
 
@@ -73,7 +73,7 @@ module Loomshuttle
         heard(@link.call("configure", items: items(show), roles: roles(show), pilot: pilot(show), fps: show.playback.timecode_fps, returns: show.playback.returns))
       end
 
-      # Only what is a song; a missing song is reported when it is to be played.
+      # Songs only; a missing song is reported when it should play.
       def items(show)
         versions = @library.all.to_h { |entry| [entry.id, entry.data && entry.data["version"]] }
         show.setlist.values.select { |item| item.kind == "song" && item.song }.map do |item|

@@ -7,8 +7,8 @@ module Loomshuttle
     # Compares each file of each song with its checksum, once after the start and once when a song is new. Its thread:
     #   checks songs   reads the files
     class SongChecksums
-      # @param songs [Proc] gives all of them (Array<SongEntry>)
-      # @param on_damage [Proc] takes an entry and the names of its damaged stems, which may be none
+      # @param songs [Proc] returns all songs (Array<SongEntry>)
+      # @param on_damage [Proc] called with an entry and the names of its damaged stems (possibly none)
       def initialize(songs, on_damage:)
         @songs, @on_damage = songs, on_damage
         @checked = {}
@@ -25,11 +25,11 @@ module Loomshuttle
         @worker&.stop
       end
 
-      # There may be a new song.
+      # Notes that there may be a new song.
       def look = @wake.wake
 
       # @param id [String] of a song
-      # @return [Array<String>] names of its damaged stems, as far as is known
+      # @return [Array<String>] names of its damaged stems, as far as known
       def damaged(id) = @lock.synchronize { @checked.fetch(id, []) }
 
       # Forgets a song that is gone.

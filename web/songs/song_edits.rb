@@ -9,7 +9,7 @@ module Loomshuttle
         @control, @songs, @shows = control, songs, shows
       end
 
-      # @param version [Integer] that was seen   @param changes [Hash] as Songs::SongFile::CHANGES
+      # @param version [Integer] that the person has seen   @param changes [Hash] as in Songs::SongFile::CHANGES
       # @return [SongEntry]
       # @raise [Invalid] @raise [Stale]
       def change_song(id, version, changes)
@@ -21,7 +21,7 @@ module Loomshuttle
         end
       end
 
-      # @raise [Invalid] where it is in a running order
+      # @raise [Invalid] if a show has it in its running order
       def delete_song(id)
         shows = @shows.that_play(id)
         raise Invalid.new("It is in the running order of #{shows.join(', ')}. Remove it there first.", where: "song") if shows.any?

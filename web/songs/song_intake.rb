@@ -9,7 +9,7 @@ module Loomshuttle
         @control = control
       end
 
-      # @param look [Inspections::Look] that is done
+      # @param look [Inspections::Look] a finished one
       # @return [Hash] schema SongPlan
       def plan(look)
         stems = found(look)
@@ -18,8 +18,8 @@ module Loomshuttle
           stems: stems.map { |one| stem(one) }, problems: look.problems.reject { |problem| midi?(problem[:where]) } }
       end
 
-      # @param look [Inspections::Look]   @param name [String]   @param choices [Array<Hash>] "files" (as they were told) and "role" of those that are wanted
-      # @param bpm [Numeric, nil] where somebody says it
+      # @param look [Inspections::Look]   @param name [String]   @param choices [Array<Hash>] "files" (from the plan) and "role" of each chosen stem
+      # @param bpm [Numeric, nil] tempo, if given by hand
       # @return [Hash] the job
       # @raise [Invalid]
       def bring_in(look, name:, choices:, bpm: nil, who: nil)

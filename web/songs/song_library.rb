@@ -15,7 +15,7 @@ module Loomshuttle
 
       # States of a song that are kept, to go back to; and tempos and keys whose parts are: older ones are made again when they are wanted.
       KEPT, VARIED = 100, 12
-      # @param root [String] folder of all songs   @param on_change [Proc] called when songs have come, changed or gone
+      # @param root [String] folder of all songs   @param on_change [Proc] called when songs appeared, changed or vanished
       def initialize(root, on_change:)
         @root, @on_change = File.expand_path(root), on_change
         FileUtils.mkdir_p(@root, mode: 0o700)
@@ -28,7 +28,7 @@ module Loomshuttle
       def_delegators :@rules, :roles, :accents, :keep_roles, :keep_accents, :roles_of
       def_delegators :@checksums, :start, :stop
 
-      # @return [Array<SongEntry>] by name, those that cannot be read at the end
+      # @return [Array<SongEntry>] by name; unreadable ones last
       def all
         @lock.synchronize do
           folders = Dir.children(@root).grep(Songs::SongFile::ID)
@@ -39,7 +39,7 @@ module Loomshuttle
 
       def each(&) = all.each(&)
 
-      # @return [SongEntry] one that can be read
+      # @return [SongEntry] a readable song
       # @raise [Invalid]
       def fetch(id)
         found = @lock.synchronize { id.to_s.match?(Songs::SongFile::ID) && Dir.exist?(File.join(@root, id)) && entry(id) }
@@ -49,9 +49,9 @@ module Loomshuttle
         found
       end
 
-      # @param version [Integer] that was seen   @param changes [Hash] as Songs::SongFile::CHANGES
+      # @param version [Integer] that the person has seen   @param changes [Hash] as in Songs::SongFile::CHANGES
       # @return [SongEntry]
-      # @raise [Invalid] when it would not be a song @raise [Stale]
+      # @raise [Invalid] if the result would not be a valid song   @raise [Stale]
       def change(id, version, changes)
         @lock.synchronize do
           known = fetch(id)
@@ -62,8 +62,8 @@ module Loomshuttle
         end.tap { @on_change.call }
       end
 
-      # Back to how it was before its last change.
-      # @raise [Invalid] when there is nothing to turn back @raise [Stale]
+      # Reverts a song's last change.
+      # @raise [Invalid] if there is nothing to revert   @raise [Stale]
       def undo(id, version)
         @lock.synchronize do
           known = fetch(id)
@@ -77,7 +77,7 @@ module Loomshuttle
         fetch(id)
       end
 
-      # What the porter has made becomes the library's.
+      # Moves a song that the porter has made into the library.
       # @param job [Hash]
       def take_over(job)
         data = Songs::SongFile.read(job["result"])
@@ -93,9 +93,9 @@ module Loomshuttle
         @on_change.call
       end
 
-      # Stems that the porter has made at another tempo or in another key come into their song's folder.
+      # Moves stems that the porter has prepared at another tempo or key into their song's folder.
       # @param job [Hash]
-      # @raise [Invalid] when the song is gone
+      # @raise [Invalid] if the song no longer exists
       def keep_stems(job)
         folder = fetch(File.basename(job["song"])).folder
         Dir.glob("*/*.wav", base: File.join(job["result"], Songs::Varied::FOLDER)).each do |file|
@@ -114,7 +114,7 @@ module Loomshuttle
         @on_change.call
       end
 
-      # A song in the words of a take, for its picture (Waveform).
+      # A song in the form of a take manifest, for Waveform.
       # @return [Hash]
       def self.like_a_take(data, folder)
         { "folder" => folder, "rate" => data["rate"], "frames" => data["frames"], "number" => data["name"], "overview" => { "file" => "overview.u8", "frames" => 2400 },

@@ -22,11 +22,11 @@ module Loomshuttle
       # @return [Hash{String=>Array<Integer>}] time signature => accented beats of new songs
       def accents = read.fetch("accents", {})
 
-      # @param roles [Hash{String=>Hash}] those that are not named stay
+      # @param roles [Hash{String=>Hash}] others stay as they are
       def keep_roles(roles) = keep { |rules| rules.merge("roles" => rules["roles"].merge(roles)) }
 
-      # @param accents [Hash{String=>Array<Integer>}] those of other time signatures stay
-      # @raise [Invalid] where a beat is not in its bar
+      # @param accents [Hash{String=>Array<Integer>}] other time signatures stay as they are
+      # @raise [Invalid] if a beat is not in its bar
       def keep_accents(accents)
         accents.each { |meter, beats| Timing::Click.new(Timing::TempoMap.plain(120, meter, rate: 48_000), accents: { meter => beats }) }
         keep { |rules| rules.merge("accents" => rules.fetch("accents", {}).merge(accents)) }

@@ -11,7 +11,7 @@ module Loomshuttle
       SNAPS = %w[bar zero sample].freeze
 
       class << self
-        # @param entry [SongEntry]   @param sample [Integer]   @param snap [String] of SNAPS   @param key [Integer, nil] of the section that is moved
+        # @param entry [SongEntry]   @param sample [Integer]   @param snap [String] of SNAPS   @param key [Integer, nil] of the section to move; nil adds one
         # @return [Array<Hash>] the song's sections
         # @raise [Invalid]
         def at(entry, sample, snap:, key: nil)

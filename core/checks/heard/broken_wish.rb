@@ -4,7 +4,7 @@ module Loomshuttle
   module Checks
     # A requirement that is not met.
     module BrokenWish
-      # @param survey [Hearing::Survey]   @param fixes [Boolean] whether what would mend them is looked for
+      # @param survey [Hearing::Survey]   @param fixes [Boolean] whether to compute a fix for each
       # @return [Array<Finding>]
       def self.heard(survey, fixes: true)
         Hearing::Wishes.of(survey).reject(&:kept).map { |result| finding(survey, result, fixes) }

@@ -11,8 +11,8 @@ module Loomshuttle
             .map { |listener| finding(listener, "hears nothing: #{why(show, listener)}.") }
         end
 
-        # @param survey [Hearing::Survey] of a desk that is mixed
-        # @return [Array<Finding>] nothing mends them
+        # @param survey [Hearing::Survey] with known levels
+        # @return [Array<Finding>] without fixes
         def heard(survey, **)
           survey.listeners.each_with_index.filter_map do |listener, at|
             next unless listener.ears.flatten.any? { |point| carries?(survey.show, point) }

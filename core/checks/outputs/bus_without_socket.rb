@@ -14,7 +14,7 @@ module Loomshuttle
 
       class << self
         # @param base [Rig::Point] a mix
-        # @return [Boolean] whether it leaves the desk, or goes into a send
+        # @return [Boolean] whether an output, a personal lane or a card send carries it
         def heard?(show, base)
           (show.sends.values + show.personal_lanes.values).any? { |item| item.source == base } ||
             show.outputs.values.any? { |output| output.source == base && !show.sockets_of_output(output.number).empty? }

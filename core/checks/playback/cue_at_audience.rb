@@ -6,7 +6,7 @@ module Loomshuttle
     module CueAtAudience
       AUDIENCE = %w[area broadcast].freeze
 
-      # @param survey [Hearing::Survey]   @param fixes [Boolean] whether what would mend them is looked for
+      # @param survey [Hearing::Survey]   @param fixes [Boolean] whether to compute a fix for each
       # @return [Array<Finding>]
       def self.heard(survey, fixes: true)
         unwanted = survey.show.wishes.values.select { |wish| wish.kind == "never" }.flat_map { |wish| wish.sources.product(wish.listeners) }

@@ -12,7 +12,7 @@ module Loomshuttle
         end
       end
 
-      # Where other parts go, or else the first outputs that nothing plays to.
+      # Uses the outputs of the other parts, or the first unused outputs.
       def self.fix(show, role)
         same = show.roles.values.find { |one| one.kind == "parts" && !one.outputs.empty? } if role.kind == "parts"
         free = (1..Settings::PlaybackKinds::OUTPUTS).find { |output| show.playback_goes_to(output) && show.roles_on(output).empty? }

@@ -8,7 +8,7 @@ module Loomshuttle
       # memory); a computer's own is seldom off by more than 100.
       MOST = 0.001
 
-      # @param show [Settings::Show]   @param hz [Numeric, nil] as it was measured
+      # @param show [Settings::Show]   @param hertz [Numeric, nil] samples per second as measured, nil if unknown
       # @return [Array<Finding>]
       def self.found(show, hertz)
         return [] unless hertz && off?(show, hertz)
@@ -20,7 +20,7 @@ module Loomshuttle
         [Finding.new(id: "card-pace", check: "card-pace", severity: Finding::LOOK, sentence: words, path: [], at: [], fix: nil)]
       end
 
-      # @return [Boolean] whether it is further off than it may be
+      # @return [Boolean] whether the measured rate is outside the tolerance (MOST)
       def self.off?(show, hertz) = (hertz - show.rate).abs > show.rate * MOST
     end
   end

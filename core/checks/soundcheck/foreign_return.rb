@@ -61,7 +61,7 @@ module Loomshuttle
           Settings::Edit.set("Play #{show.title_of(track)} to card returns #{first} and #{first + 1}", "track/#{track.number}/outputs" => [first, first + 1])
         end
 
-        # Whoever plays to that return now takes the one that becomes free.
+        # The track that plays to that return gets the return that becomes free.
         def swap(show, track, outputs, there, lanes)
           moved = there.outputs.map { |lane| lanes.fetch(lane, lane) }
           return if moved.uniq.size != moved.size

@@ -18,7 +18,7 @@ module Loomshuttle
                      path: [Rig::Point.own_mix("l"), *points], at: points, fix: fix(show))]
       end
 
-      # The last free pair, or no mix at all.
+      # Moves the mix to the last free pair, or turns it off.
       def self.fix(show)
         taken = show.returns_heard + show.tracks.values.flat_map(&:outputs)
         pair = (1...show.profile.returns).step(2).to_a.reverse.map { |lane| [lane, lane + 1] }.find { |lanes| !lanes.intersect?(taken) && lanes.last <= show.card_lanes }

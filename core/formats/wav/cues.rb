@@ -11,7 +11,7 @@ module Loomshuttle
         POINT = 24
 
         # @param path [String]
-        # @return [Array<Array(Rational, String)>] seconds and name, in order; those without a name have ""; [] where there are none
+        # @return [Array<Array(Rational, String)>] seconds and name, in order; "" for a cue without a name; empty if there are none
         # @raise [SystemCallError]
         def self.of(path)
           places, names, rate = {}, {}, nil

@@ -10,8 +10,8 @@ module Loomshuttle
         DS64 = 28
 
         # @param frame_bytes [Integer] of all lanes together
-        # @param chunks [Array<Array(String, String)>] id and data of those that stand before the format
-        # @return [String] up to where the samples start
+        # @param chunks [Array<Array(String, String)>] id and data of the chunks before the format chunk
+        # @return [String] the file's bytes up to the first sample
         def self.build(lanes:, rate:, bits:, frame_bytes:, chunks:)
           float = bits == 32
           format = [float ? FLOAT : PCM, lanes, rate, rate * frame_bytes, frame_bytes, bits].pack("vvVVvv")
@@ -25,11 +25,11 @@ module Loomshuttle
         # @return [String] a chunk with its header, padded to an even length
         def self.chunk(id, data) = id.b << [data.bytesize].pack("V") << data.b << ("\0" * (data.bytesize % 2))
 
-        # Makes the sizes true.
+        # Writes the true sizes into the head.
         # @param file [File] open for reading and writing
-        # @param data_at [Integer] where the samples start   @param data [Integer] their bytes
+        # @param data_at [Integer] byte at which the samples start   @param data [Integer] bytes of samples
         # @param size [Integer] bytes of the whole file      @param frames [Integer]
-        # @raise [Invalid] when the file is larger than RIFF can tell and has no room for more
+        # @raise [Invalid] if the file is too large for RIFF and has no room for a "ds64" chunk
         def self.tell(file, data_at:, data:, size:, frames:)
           return tell_long(file, data_at, data, size, frames) if size - 8 >= ELSEWHERE
 
@@ -41,7 +41,7 @@ module Loomshuttle
         class << self
           private
 
-          # First what is told elsewhere, then the words that send readers there.
+          # First the sizes in "ds64", then the markers that send readers there.
           def tell_long(file, data_at, data, size, frames)
             room = file.pread(8, 12).unpack("a4V")
             raise Invalid.new("The file is full: its head has no room to tell more than 4 GiB.", where: file.path) unless [["JUNK", DS64], ["ds64", DS64]].include?(room)

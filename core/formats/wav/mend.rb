@@ -12,17 +12,17 @@ module Loomshuttle
         private_constant :TAIL, :SEARCHED
 
         # @param path [String]
-        # @return [Integer] whole frames that are in the file, whatever its header says; chunks behind the samples are not counted
+        # @return [Integer] whole frames present in the file, whatever its header says; chunks after the samples do not count
         # @raise [Invalid] when it has no header
         def self.frames_on_disk(path)
           at, frame_bytes, told = layout(path)
           (samples_end(path, at, told) - at) / frame_bytes
         end
 
-        # Ends a file behind a wanted frame. One that has fewer frames is filled up with silence.
-        # @param frames [Integer] length that it has afterwards
-        # @param tail [String] chunks that stand behind the samples (Markers)
-        # @param sync [Boolean] whether to wait until it is on the disk
+        # Cuts a file to the given length, or fills it up with silence.
+        # @param frames [Integer] length afterwards
+        # @param tail [String] chunks to write after the samples (Markers)
+        # @param sync [Boolean] whether to wait until the disk has it
         # @return [void]
         def self.cut(path, frames, tail = "", sync: true)
           at, frame_bytes, told = layout(path)

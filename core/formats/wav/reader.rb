@@ -15,7 +15,7 @@ module Loomshuttle
         attr_reader :ixml
         attr_reader :lanes, :rate, :bits, :frames, :bext
 
-        # @raise [Invalid] when the file is neither
+        # @raise [Invalid] if the file is neither RIFF/WAVE nor RF64
         def initialize(path)
           @path = path
           @file = File.open(path, "rb")
@@ -25,8 +25,8 @@ module Loomshuttle
         end
 
         # @param from [Integer] frame
-        # @param count [Integer] frames; fewer come back at the end
-        # @param into [String] that is written over and returned, for those who read much and keep none of it
+        # @param count [Integer] frames; fewer are returned at the end of the file
+        # @param into [String] buffer to overwrite and return, for callers that read much and keep nothing
         # @return [String] little-endian samples
         def bytes(from, count, into = "".b)
           count = (frames - from).clamp(0, count)

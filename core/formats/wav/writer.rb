@@ -32,7 +32,7 @@ module Loomshuttle
           @frames += bytes.bytesize / @frame_bytes
         end
 
-        # Silence that costs no disk space: the file has a hole there.
+        # Adds silence that takes no disk space: a hole in the file.
         # @param frames [Integer]
         def rest(frames)
           @frames += frames
@@ -40,18 +40,18 @@ module Loomshuttle
           @file.seek(0, IO::SEEK_END)
         end
 
-        # Lets go what was written behind so many frames, also a part of a frame that a full disk cut short.
-        # @param frames [Integer] no more than are written
+        # Drops everything after the given frame, including a frame that a full disk cut short.
+        # @param frames [Integer] at most as many as are written
         def cut(frames)
           @frames = [frames, @frames].min
           @file.truncate(@data_at + size)
           @file.seek(0, IO::SEEK_END)
         end
 
-        # Makes the head true for what is written.
+        # Brings the head up to date with what is written.
         def refresh = Head.tell(@file, data_at: @data_at, data: size, size: @data_at + size, frames: @frames)
 
-        # @param tail [String] chunks that stand behind the samples (Markers)
+        # @param tail [String] chunks to write after the samples (Markers)
         def close(tail = "")
           return if @file.closed?
 

@@ -42,13 +42,13 @@ module Loomshuttle
       # @return [String] the name, or its number where it has none
       def title = name.empty? ? "Channel #{number}" : name
 
-      # @return [Rig::Point] of a mono channel; others have two, as the desk's profile says
+      # @return [Rig::Point] of a mono channel; for stereo channels ask Rig::Desk#channel_points
       def point = Rig::Point.desk("ch", number)
 
-      # @return [Rig::Point, nil] what it hears now, on stage or on take
+      # @return [Rig::Point, nil] its present source, depending on its position
       def hears = position == "take" ? take : stage
 
-      # @return [Boolean] whether it hears the computer on stage: it has no preamp to go through
+      # @return [Boolean] whether its stage source is the computer (a card return, so no preamp)
       def card_fed? = !stage.nil? && stage.card?
 
       # @return [Boolean] whether anything is planned for it

@@ -5,13 +5,13 @@ module Loomshuttle
     # Which device leads the clock. Exactly one must; all others follow.
     module Clock
       # @param show [Show]
-      # @return [Hash{String=>String}] device that is there ("desk", "recorder", "box-a") => path of its setting
+      # @return [Hash{String=>String}] device of the rig ("desk", "recorder", "box-a") => path of its clock setting
       def self.devices(show)
         boxes = show.boxes.values.select(&:profile).to_h { |box| ["box-#{box.letter}", "box/#{box.letter}/clock"] }
         { "desk" => "rig/desk_clock", "recorder" => "rig/recorder_clock", **boxes }
       end
 
-      # @return [Array<String>] devices that lead
+      # @return [Array<String>] devices set to lead; exactly one is right
       def self.leaders(show) = devices(show).select { |_, path| show.get(path) == "leads" }.keys
 
       # @return [String] a device in words: "the desk", "Box A"
@@ -28,8 +28,8 @@ module Loomshuttle
       end
 
       # @param leader [String] a device
-      # @return [Edit] that lets it lead alone
-      # @raise [Invalid] when it is not there
+      # @return [Edit] makes it the only leader
+      # @raise [Invalid] if the rig has no such device
       def self.lead(show, leader)
         paths = devices(show)
         raise Invalid.new("There is no device #{leader} to lead the clock.", where: "leader") unless paths.key?(leader)

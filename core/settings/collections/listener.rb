@@ -20,13 +20,13 @@ module Loomshuttle
       # @return [String] the name, or its number where it has none
       def title = name.empty? ? "Listener #{number}" : name
 
-      # @return [Array<Array<Rig::Point>>] for each ear
+      # @return [Array<Array<Rig::Point>>] what each ear hears; one list for mono
       def ears = [hears, hears_right].reject(&:empty?).map { |names| names.map { |one| Rig::Point.of(one) } }
 
-      # @return [Array<String>] names of all outputs and personal mixes that it hears
+      # @return [Array<String>] names of all outputs and personal mixes that the listener hears
       def outlets = hears + hears_right
 
-      # @return [Array(Numeric, Numeric), nil] metres; nil where nobody has said
+      # @return [Array(Numeric, Numeric), nil] position in metres; nil if unknown
       def place = x && y && [x, y]
     end
   end

@@ -31,7 +31,7 @@ module Loomshuttle
       def free? = !used? && !armed && name.empty?
 
       # @param way ["in", "out"]
-      # @return [Array<Rig::Point>] its points, one a lane
+      # @return [Array<Rig::Point>] its points, one per lane
       def points(way) = stereo ? Rig::Point::SIDES.map { |side| Rig::Point.track(number, way, side) } : [Rig::Point.track(number, way)]
     end
   end

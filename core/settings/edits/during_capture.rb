@@ -5,9 +5,9 @@ module Loomshuttle
     # Edits that would damage a capture, as each setting declares it: changes of rig and card, of the paths of captured tracks, and flips to take.
     # Names, gains and the like may change at any time.
     class DuringCapture
-      # @param show [Show] as it is captured
+      # @param show [Show] being captured
       # @param changes [Array<Change>]
-      # @return [Array<Change>] those that would harm
+      # @return [Array<Change>] those that would harm the capture
       def self.of(show, changes) = new(show).of(changes)
 
       def initialize(show)

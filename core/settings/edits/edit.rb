@@ -5,20 +5,20 @@ module Loomshuttle
     # A change of settings as a value: a label for people, and settings in order. Applying it gives the new show and the list of real changes, from
     # which the inverse is made.
     Edit = Value.define(:label, :settings) do
-      # @param label [String] what it does, in words
+      # @param label [String] what the edit does, in words
       # @param settings [Hash{String=>Object}] path => value
       def self.set(label, settings) = new(label: label, settings: settings.freeze)
 
       # @param changes [Array<Change>] as applied
-      # @return [Edit] that puts all of them back, last one first, but what is no more
+      # @return [Edit] undoes them, last one first; settings that no longer exist are skipped
       def self.inverse(label, changes)
         set(label, Retired.out_of(changes.reverse.to_h { |change| [change.path, change.from] }))
       end
 
       # @param show [Show]
-      # @param kept [Boolean] whether settings that were kept are read: nothing else is set along with them
-      # @return [Array(Show, Array<Change>)] settings that already had their value are not in the list
-      # @raise [Invalid] when one does not fit; nothing is applied then
+      # @param kept [Boolean] true when stored settings are loaded: nothing else is set with them
+      # @return [Array(Show, Array<Change>)] the new show, and what really changed
+      # @raise [Invalid] if a value does not fit; nothing is applied
       def apply(show, kept: false)
         whole = Lists.leaving(show, settings).merge(settings)
         changed = steps(show, whole).reduce(show) { |now, (path, value)| now.put(path, value) }

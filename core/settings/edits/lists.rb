@@ -7,7 +7,7 @@ module Loomshuttle
     module Lists
       class << self
         # @param settings [Hash{String=>Object}] of an edit
-        # @return [Hash{String=>Object}] settings of items that leave, blank, where they are not
+        # @return [Hash{String=>Object}] initial values for every setting of the items being removed that has another value
         def leaving(show, settings)
           orders(settings).each_with_object({}) do |(collection, keys), more|
             (show.group(collection).keys - keys).each do |key|
@@ -17,9 +17,9 @@ module Loomshuttle
           end
         end
 
-        # Items are there from before their settings are set until after.
-        # @yieldparam rest [Hash{String=>Object}] settings that are not an order
-        # @yieldreturn [Array<Array(String, Object)>] steps in an order that is valid
+        # Adds items before their settings are set, and removes them afterwards.
+        # @yieldparam rest [Hash{String=>Object}] settings other than the order of a list
+        # @yieldreturn [Array<Array(String, Object)>] path and value, in an order in which each step is valid
         # @return [Array<Array(String, Object)>]
         def steps(show, settings)
           orders = orders(settings)

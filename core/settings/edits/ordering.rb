@@ -6,7 +6,7 @@ module Loomshuttle
     # valid, in an edit and in its inverse.
     module Ordering
       # @param settings [Hash{String=>Object}]
-      # @return [Array<Array(String, Object)>] steps; a setting may come twice, emptied first
+      # @return [Array<Array(String, Object)>] path and value, step by step; a setting may appear twice, emptied first
       def self.sort(settings)
         emptied = settings.keys.flat_map { |path| emptying(path, settings) }
         widths, rest = settings.partition { |path, _| path.end_with?("/stereo") }
@@ -16,8 +16,8 @@ module Loomshuttle
         orders + emptied + widths + taps + others
       end
 
-      # What must be empty before a setting can change: the lanes of a track whose width changes, the source of a
-      # send whose tap changes. Values are put back unless the edit sets them itself.
+      # Settings to empty before another can change: the lanes of a track whose width changes, the source of a
+      # send whose tap changes. They are restored unless the edit sets them.
       def self.emptying(path, settings)
         case path
         when %r{\Atrack/\d+/stereo\z}

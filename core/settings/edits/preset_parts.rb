@@ -8,12 +8,12 @@ module Loomshuttle
 
       # @param show [Show]
       # @param parts [Array<String>] of NAMES
-      # @return [Hash{String=>Object}] every setting of those parts, set or not
-      # @raise [Invalid] for another part
+      # @return [Hash{String=>Object}] all settings of those parts, by path
+      # @raise [Invalid] for an unknown part
       def self.of(show, parts) = only(show.settings, parts)
 
       # @param settings [Hash{String=>Object}]
-      # @return [Hash{String=>Object}] those that belong to some parts
+      # @return [Hash{String=>Object}] those that belong to these parts
       # @raise [Invalid] for an unknown part
       def self.only(settings, parts)
         unknown = parts - NAMES

@@ -8,7 +8,7 @@ module Loomshuttle
       # @param show [Show]
       # @param desk [String] id of the new desk's profile
       # @return [Show]
-      # @raise [Invalid] when something is still set that the new desk does not have
+      # @raise [Invalid] if something is still set that the new desk lacks
       def self.to(show, desk)
         fresh = fresh(show, desk)
         kept, lost = carry(show, fresh)
@@ -17,7 +17,7 @@ module Loomshuttle
         raise Invalid.new("#{fresh.profile.name} has no place for #{lost.size} settings, #{lost.keys.first} first; empty them in the same edit.", where: lost.keys.first)
       end
 
-      # @return [Hash{String=>Object}] settings that change the desk, empty what it has no place for, and keep its blocks together
+      # @return [Hash{String=>Object}] settings that change the desk, empty what it lacks, and keep its blocks together
       def self.settings(show, desk)
         blank = show.blank_settings
         kept, lost = carry(show, fresh(show, desk))

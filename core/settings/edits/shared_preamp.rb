@@ -11,19 +11,19 @@ module Loomshuttle
       private_constant :TOUCHED, :MOVED
 
       class << self
-        # A stereo channel has two preamps, which are set as one.
+        # The two preamps of a stereo channel are set as one.
         # @param show [Show]
-        # @return [Array<Array<Channel>>] those that share a preamp, lowest number first; only where they are several
+        # @return [Array<Array<Channel>>] groups of two or more channels that share a preamp, lowest number first
         def groups(show) = show.memo(:shared_preamps) { find_groups(show) }
 
-        # @return [Hash{Integer=>Channel}] channel => the one whose gain and 48 V count, where a preamp is shared
+        # @return [Hash{Integer=>Channel}] number of a channel with a shared preamp => the channel whose gain and 48 V count
         def leaders(show) = groups(show).each_with_object({}) { |list, found| list.each { |channel| found[channel.number] = list.first } }
 
         # @param show [Show]
-        # @return [Show] with one gain and 48 V for each preamp
+        # @return [Show] with a single gain and 48 V for each preamp
         def settled(show) = show.memo(:settled_preamps) { settle(show) }
 
-        # What an edit must set besides. Who heard a socket before has the say over who is new there; what the edit itself sets in several ways is left.
+        # What else an edit must set. The channel that used a socket first decides its preamp for channels that join; values that the edit itself sets differently stay.
         # @param before [Show]   @param after [Show] with the edit   @param given [Hash{String=>Object}] its settings
         # @return [Hash{String=>Object}]
         def along(before, after, given)

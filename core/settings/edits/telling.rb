@@ -7,7 +7,7 @@ module Loomshuttle
       # One change for a person: what (the item and its name), field, and both values in words.
       Told = Value.define(:path, :what, :field, :from, :to)
 
-      # @param show [Show] after or before the change; names are its
+      # @param show [Show] before or after the change; it provides the names
       # @return [Told]
       def self.change(show, path, from, to)
         collection, key, setting = Settings.find(path)
@@ -24,9 +24,9 @@ module Loomshuttle
         setting ? "#{collection.told(show, key)}, #{setting.words}" : "Show, #{collection.words_of_list}"
       end
 
-      # @param settings [Hash{String=>Object}] of an edit that nobody has named
-      # @return [String] what it is about
-      # @raise [Invalid] when the show has no such setting
+      # @param settings [Hash{String=>Object}] of an edit without a label
+      # @return [String] what the edit is about
+      # @raise [Invalid] if the show has no such setting
       def self.label(show, settings)
         first, *more = settings.keys
         return "Nothing" unless first
@@ -37,7 +37,7 @@ module Loomshuttle
       end
 
       # @param changes [Array<Change>]
-      # @return [String] what an edit did, for somebody who hears it: the one change, or the first of several with how many they are
+      # @return [String] what an edit did, for screen readers: the change, or the first of several and their number
       def self.summary(show, changes)
         first, *more = changes
         return "Nothing changed." unless first
@@ -46,7 +46,7 @@ module Loomshuttle
         more.empty? ? line : "#{changes.size} settings changed, first #{line}"
       end
 
-      # @return [String] a change in one line
+      # @return [String] the change in one line
       def self.line(told) = "#{told.what}: #{told.field} #{told.from} → #{told.to}"
 
       class << self

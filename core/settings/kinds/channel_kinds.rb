@@ -5,8 +5,8 @@ module Loomshuttle
     # Kinds of values that only channels have.
     module ChannelKinds
       class << self
-        # A stereo channel takes an odd lane and its neighbour.
-        # @param list [Symbol] of the desk: what can be heard
+        # A source of a channel; a stereo channel takes an odd lane and the next one.
+        # @param list [Symbol] of the desk's lists: possible sources
         def source(list)
           Kinds.point { |at| at.show.profile.known(list) }.also do |point, at|
             desk = at.show.profile
@@ -16,7 +16,7 @@ module Loomshuttle
           end.or_none
         end
 
-        # In dB, within a range and in steps of it.
+        # A level in dB, within a range and in its steps.
         # @param name [:preamp, :trim] of the strip
         def level(name)
           ValueKind.new({ "type" => "number" }, sort: :number) do |value, at|
@@ -29,7 +29,7 @@ module Loomshuttle
           end
         end
 
-        # The left of a pair is an odd channel, as everywhere in the trade.
+        # Whether a channel is the left side of a pair: an odd channel (common practice, no published source).
         def paired
           Kinds.boolean.also do |value, at|
             width = ->(number) { at.show.profile.strip(number)&.width }

@@ -6,7 +6,7 @@ module Loomshuttle
     module Kinds
       module_function
 
-      # @param most [Integer] characters
+      # @param most [Integer] longest text, in characters
       def text(most)
         ValueKind.new({ "type" => "string" }) do |value, _|
           refuse("must be text") unless value.is_a?(String)
@@ -21,20 +21,20 @@ module Loomshuttle
         ValueKind.new({ "type" => "boolean" }, sort: :flag) { |value, _| [true, false].include?(value) ? value : refuse("must be true or false") }
       end
 
-      # @param known [Array] of text or whole numbers
+      # @param known [Array<String, Integer>] the allowed values
       def one_of(*known)
         type = known.first.is_a?(Integer) ? "integer" : "string"
         ValueKind.new({ "type" => type, "enum" => known }) { |value, _| member(value, known) }
       end
 
-      # @param type ["string", "integer"]   @param sort [Symbol] of ValueKind   @param among [Array, nil] what is known anywhere
+      # @param type ["string", "integer"]   @param sort [Symbol] of ValueKind   @param among [Array, nil] every value allowed on any rig, for the schema
       # @yieldparam at [Path]
-      # @yieldreturn [Array] what is known there
+      # @yieldreturn [Array] the values allowed there
       def one_known(type = "string", sort: :plain, among: nil)
         ValueKind.new({ "type" => type, "enum" => among }.compact, sort: sort) { |value, at| member(value, yield(at)) }
       end
 
-      # A base point or source of the rig, by its name.
+      # A base point or source of the rig, given by name.
       # @yieldparam at [Path]
       # @yieldreturn [Set<Rig::Point>]
       def point
@@ -50,9 +50,9 @@ module Loomshuttle
         end
       end
 
-      # The lanes of a mono or stereo track, or none.
+      # The lanes of a mono or stereo track, or an empty list.
       # @yieldparam at [Path]
-      # @yieldreturn [Array(Integer, Integer)] how many there must be, and how many the card has
+      # @yieldreturn [Array(Integer, Integer)] how many lanes the track needs, and how many the card has
       def lanes
         ValueKind.new({ "type" => "array", "maxItems" => 2, "items" => { "type" => "integer", "minimum" => 1 } }) do |value, at|
           width, count = yield(at)
@@ -64,27 +64,27 @@ module Loomshuttle
         end
       end
 
-      # Where in a channel or a mix a signal is taken.
+      # The tap at which a signal is taken from a channel or a mix.
       # @yieldparam at [Path]
       # @yieldreturn [Array<String>]
       def tap_of(&) = one_known(sort: :tap, &)
 
-      # What not every desk can do: on others it stays as it is while nobody has set it.
-      # @param usual [Object] that value   @param what [String] for people: what the desk lacks
+      # Something that not every desk can do; on other desks only the usual value is allowed.
+      # @param usual [Object] the value allowed everywhere   @param what [String] what the desk lacks, for people
       # @yieldparam mixing [Rig::Mixing]
-      # @yieldreturn [Boolean] whether this desk can
+      # @yieldreturn [Boolean] whether this desk supports it
       def where_able(kind, usual, what)
         kind.also do |value, at|
           value == usual || yield(at.show.profile.mixing) ? value : refuse("the #{at.show.profile.name} has no #{what}")
         end
       end
 
-      # A device that is in the catalog.
+      # A device from the catalog.
       # @param kind ["desk", "box", "interface"]
       def device(kind) = ValueKind.new({ "type" => "string" }, sort: :device) { |value, at| at.show.catalog.fetch(kind, value, where: at.name).id }
 
-      # Findings that may stay, each with a reason in words.
-      # @param most [Integer] findings
+      # Accepted findings: id of the finding => reason.
+      # @param most [Integer] number of findings
       def reasons(most)
         words = text(200)
         ValueKind.new({ "type" => "object", "additionalProperties" => { "type" => "string" } }) do |value, at|

@@ -13,7 +13,7 @@ module Loomshuttle
       TURNED = ->(desk, _) { desk.mixing.polarity }
 
       class << self
-        # Buses, as a list of their numbers.
+        # A list of bus numbers.
         def buses
           kind = ValueKind.new({ "type" => "array", "uniqueItems" => true, "maxItems" => 128, "items" => { "type" => "integer", "minimum" => 1 } }) do |value, at|
             count = at.show.profile.buses
@@ -27,7 +27,7 @@ module Loomshuttle
         def bus_on_main = Kinds.where_able(Kinds.boolean, false, "buses on main", &:bus_to_main)
         def turned = Kinds.where_able(Kinds.boolean, false, "outputs that turn the polarity", &:polarity)
 
-        # Where single sends are taken: number of a bus, as text => tap.
+        # Taps of single sends: number of the bus, as text => tap.
         def send_taps
           schema = { "type" => "object", "maxProperties" => 128, "additionalProperties" => { "type" => "string" } }
           ValueKind.new(schema) do |value, at|
@@ -40,7 +40,7 @@ module Loomshuttle
           end
         end
 
-        # The left of a pair is an odd bus, as everywhere in the trade.
+        # Whether a bus is the left side of a pair: an odd bus (common practice, no published source).
         def paired
           kind = Kinds.boolean.also do |value, at|
             next value if !value || (at.key.odd? && at.key < at.show.profile.buses)
@@ -50,15 +50,15 @@ module Loomshuttle
           Kinds.where_able(kind, false, "pairs of buses", &:pairs)
         end
 
-        # What an output or a personal lane may carry.
+        # A point that an output or a personal lane can carry.
         def carried
           Kinds.point { |at| at.show.profile.known(:output_points) }
         end
 
-        # Any tap that outputs of the desk have; Show#point_of_output tells which counts.
+        # Any tap that the desk's outputs offer; Show#point_of_output decides which one counts.
         def output_tap = Kinds.tap_of { |at| at.show.profile.mixing.output_taps }
 
-        # In samples.
+        # A delay in samples.
         def delay
           ValueKind.new({ "type" => "integer", "minimum" => 0, "maximum" => 200_000 }) do |value, at|
             longest = at.show.profile.mixing.longest_delay(at.show.rate)

@@ -13,7 +13,7 @@ module Loomshuttle
       SONG = /\A\h{8}(?:-\h{4}){3}-\h{12}\z/
 
       class << self
-        # Where an output is cabled to: an input socket.
+        # The input socket that an output is cabled to.
         def socket
           ValueKind.new({ "type" => "string" }, sort: :point) do |value, at|
             point = Rig::Point.read(value)
@@ -22,7 +22,7 @@ module Loomshuttle
           end
         end
 
-        # Streams of the card, by their first lanes: each has one sender (RFC 3550, 8), so playback has them whole.
+        # Streams of the card, given by their first lanes. A stream has one sender (RFC 3550, 8), so playback gets whole streams.
         def returns
           schema = { "type" => "array", "maxItems" => 2, "uniqueItems" => true, "items" => { "type" => "integer", "minimum" => 1 } }
           ValueKind.new(schema) do |value, at|
@@ -32,7 +32,7 @@ module Loomshuttle
           end
         end
 
-        # None, one, or left and right.
+        # No output, one, or left and right.
         def outputs
           ValueKind.new({ "type" => "array", "maxItems" => 2, "uniqueItems" => true, "items" => { "type" => "integer", "minimum" => 1, "maximum" => OUTPUTS } }) do |value, _|
             fits = value.is_a?(Array) && value.size <= 2 && value.uniq.size == value.size && value.all? { |one| one.is_a?(Integer) && one.between?(1, OUTPUTS) }
@@ -40,14 +40,14 @@ module Loomshuttle
           end
         end
 
-        # A song of the computer's library, by its id; whether it is there shows when it is played.
+        # A song of the computer's library, by its id; loading it shows whether it still exists.
         def song
           ValueKind.new({ "type" => "string", "pattern" => SONG.source.gsub('\A', "^").gsub('\z', "$").gsub('\h', "[0-9a-f]") }) do |value, _|
             value.is_a?(String) && SONG.match?(value) ? value : Kinds.refuse("a song is named by its id")
           end
         end
 
-        # Keys of sections.
+        # A list of section keys.
         def sections
           ValueKind.new({ "type" => "array", "maxItems" => 500, "uniqueItems" => true, "items" => { "type" => "integer", "minimum" => 1 } }) do |value, _|
             fits = value.is_a?(Array) && value.size <= 500 && value.uniq.size == value.size && value.all? { |key| key.is_a?(Integer) && key.between?(1, 99_999) }
@@ -55,7 +55,7 @@ module Loomshuttle
           end
         end
 
-        # Key of a section, as text => how often it is played.
+        # Key of a section, as text => how many times it is played.
         def repeats
           schema = { "type" => "object", "maxProperties" => 500, "additionalProperties" => { "type" => "integer", "minimum" => 1, "maximum" => 99 } }
           ValueKind.new(schema) do |value, _|

@@ -10,8 +10,8 @@ module Loomshuttle
       MOST = 64
 
       class << self
-        # A figure of so many steps a unit, or none.
-        # @param range [Range]   @param steps [Integer]
+        # A number in steps of a fraction of a unit, or none.
+        # @param range [Range] in the unit   @param steps [Integer] steps per unit   @param unit [String] for people
         def figure(range, steps, unit)
           ValueKind.new({ "type" => "number", "minimum" => range.min, "maximum" => range.max }, sort: :number) do |value, _|
             fits = (value.is_a?(Integer) || (value.is_a?(Float) && value.finite?)) && range.cover?(value)
@@ -21,10 +21,10 @@ module Loomshuttle
           end
         end
 
-        # Where something stands: to the centimetre, from the middle of the stage's front edge.
+        # A coordinate in metres, to the centimetre, from the middle of the stage's front edge.
         def metres = figure(-500..500, 100, "metres").or_none
 
-        # Names of outputs and personal lanes.
+        # A list of names of outputs and personal lanes.
         def heard
           schema = { "type" => "array", "maxItems" => MOST, "uniqueItems" => true, "items" => { "type" => "string" } }
           ValueKind.new(schema) do |value, at|
@@ -40,7 +40,7 @@ module Loomshuttle
           end
         end
 
-        # Keys of listeners, also of some that are no more.
+        # A list of listener keys, possibly of removed ones.
         def listeners
           ValueKind.new({ "type" => "array", "maxItems" => MOST, "uniqueItems" => true, "items" => { "type" => "integer", "minimum" => 1 } }) do |value, _|
             fits = different?(value) && value.all? { |key| key.is_a?(Integer) && key.between?(1, 99_999) }

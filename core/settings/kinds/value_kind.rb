@@ -12,8 +12,8 @@ module Loomshuttle
       # @return [:plain, :flag, :number, :count, :point, :tap, :device] by which they are told to people and to the desk
       attr_reader :sort
 
-      # @yieldparam value [Object]   @yieldparam at [Path] where it is to be kept
-      # @yieldreturn [Object] the value to keep
+      # @yieldparam value [Object] from outside   @yieldparam at [Path] of the setting
+      # @yieldreturn [Object] the value to store
       def initialize(schema, sort: :plain, &rule)
         @schema, @sort, @rule = schema.freeze, sort, rule
       end
@@ -24,17 +24,17 @@ module Loomshuttle
       def keep(value, at) = @rule.call(value, at).freeze
 
       # @param value [Object] that was kept
-      # @return [Object] as people and files write it: JSON, a point by its name
+      # @return [Object] its JSON form; a point becomes its name
       def plain(value) = sort == :point ? value&.name : value
 
-      # @return [ValueKind] that takes nothing as well
+      # @return [ValueKind] that also allows nil
       def or_none
         ValueKind.new(schema.except("enum").merge("type" => [*schema.fetch("type"), "null"]), sort: sort) { |value, at| value.nil? ? nil : keep(value, at) }
       end
 
-      # @yieldparam value [Object] that this kind has kept already   @yieldparam at [Path]
-      # @yieldreturn [Object] the value to keep
-      # @return [ValueKind] with one rule more
+      # @yieldparam value [Object] accepted by this kind   @yieldparam at [Path]
+      # @yieldreturn [Object] the value to store
+      # @return [ValueKind] with one more rule
       def also = ValueKind.new(schema, sort: sort) { |value, at| yield(keep(value, at), at) }
     end
   end

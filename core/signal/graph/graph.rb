@@ -7,7 +7,7 @@ module Loomshuttle
       NONE = [].freeze
 
       # @param joins [Array<Join>]
-      # @param fixed [Graph, nil] joins that are shared with others, beside these
+      # @param fixed [Graph, nil] further joins, shared with other graphs
       def initialize(joins, fixed: nil)
         @own = joins.freeze
         @fixed = fixed

@@ -22,13 +22,13 @@ module Loomshuttle
       def bus_on_main?(bus) = @desk.mixing.bus_to_main && @buses[leader(bus) - 1][2]
 
       # @param groups [Array<Integer>] of a channel
-      # @return [Array<Integer>] those by which it reaches main
+      # @return [Array<Integer>] those that lead to main
       def on_main(groups) = groups.select { |bus| group?(bus) && bus_on_main?(bus) }
 
-      # @return [Integer] the bus whose settings count: of a pair, the left one
+      # @return [Integer] the bus whose settings count: itself, or the left one of a pair
       def leader(bus) = bus.even? && @buses[bus - 2][3] ? bus - 1 : bus
 
-      # @return ["l", "r", nil] which side of a pair a bus is; nil of a mono one
+      # @return ["l", "r", nil] the bus's side in its pair; nil for a mono bus
       def side(bus)
         leader = leader(bus)
         return unless @buses[leader - 1][3]
@@ -36,7 +36,7 @@ module Loomshuttle
         leader == bus ? "l" : "r"
       end
 
-      # @return [String, nil] the tap where a bus takes a channel; nil where a subgroup does not
+      # @return [String, nil] tap at which a channel feeds a bus; nil for a subgroup that the channel is not in
       def tap(channel, bus)
         leader = leader(bus)
         _, _, groups, taps = @channels[channel - 1]
@@ -45,8 +45,8 @@ module Loomshuttle
         "post-fader" if groups.include?(leader)
       end
 
-      # @param base [Rig::Point] a channel's lane   @param side ["l", "r", "c", nil] of a mix; nil: mono
-      # @return [Boolean] whether the lane goes to that side at all
+      # @param base [Rig::Point] a channel's lane   @param side ["l", "r", "c", nil] of a mix; nil for mono
+      # @return [Boolean] whether the lane feeds that side
       def reaches?(base, side) = side.nil? || (side != "c" && (base.side.nil? || base.side == side))
     end
   end

@@ -5,8 +5,8 @@ module Loomshuttle
     # Sorts points so that each comes after all that feed it.
     module Order
       # @param starts [Array<Rig::Point>]
-      # @yieldparam point [Rig::Point] each that can be reached, once
-      # @yieldreturn [Array<Rig::Point>] where sound goes on to from it
+      # @yieldparam point [Rig::Point] each reachable point, once
+      # @yieldreturn [Array<Rig::Point>] the points it feeds
       # @return [Array<Rig::Point>]
       def self.from(starts)
         done, sorted = {}, []

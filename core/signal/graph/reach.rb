@@ -6,9 +6,9 @@ module Loomshuttle
     # desk.
     module Reach
       # @param graph [Graph]
-      # @param levels [Levels] that know every live join on the way; what nobody knows carries nothing
+      # @param levels [Levels] an unknown level counts as silence
       # @param source [Rig::Point] where the signal enters with amplitude 1
-      # @return [Hash{Rig::Point=>Float}] point => amplitude; points that nothing reaches are not in it
+      # @return [Hash{Rig::Point=>Float}] point => amplitude; contains only points that the signal reaches
       def self.amplitudes(graph, levels, source)
         found = Hash.new(0.0).merge(source => 1.0)
         Order.from([source]) { |point| live(graph, point).map(&:to) }.each do |point|

@@ -5,7 +5,7 @@ module Loomshuttle
     # Whether two shows differ only in names, dyes and arms. Then the signal paths of one are valid for the other. Most edits are of this kind.
     module SameWays
       # @param before [Settings::Show]   @param after [Settings::Show]
-      # @return [Boolean] false in case of doubt
+      # @return [Boolean] whether both have the same signal paths; false when in doubt
       def self.in?(before, after)
         before.profile.equal?(after.profile) && before.catalog.equal?(after.catalog) && Settings.collections.all? do |collection|
           old, now = before.group(collection), after.group(collection)

@@ -17,18 +17,18 @@ module Loomshuttle
 
       # @param graph [Graph]
       # @param point [Rig::Point]
-      # @param follow [Proc] which joins to follow; PLANNED leaves the mix out, LIVE keeps to what sounds now
-      # @return [Array<Way>] one for each end that can be reached; a loop is followed once
+      # @param follow [Proc] which joins to follow; PLANNED skips the mix, LIVE follows only what carries sound now
+      # @return [Array<Way>] a path to each reachable end; a loop is followed once
       def self.down(graph, point, follow: PLANNED)
         walk(point, ->(at) { graph.from(at) }, :to, follow).map { |joins| Way.of(joins) }
       end
 
-      # As down, towards the sources.
+      # Like down, but towards the sources.
       def self.up(graph, point, follow: PLANNED)
         walk(point, ->(at) { graph.into(at) }, :from, follow).map { |joins| Way.of(joins.reverse) }
       end
 
-      # @return [Array<Rig::Point>] sockets and returns that reach a point; cheaper than up, since ways are not listed
+      # @return [Array<Rig::Point>] sockets and returns that reach a point; cheaper than up, which lists every path
       def self.sources(graph, point, follow: PLANNED)
         seen = {}
         queue = [point]

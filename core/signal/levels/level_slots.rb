@@ -33,8 +33,8 @@ module Loomshuttle
       def size = @places.size
 
       # @param name [Array]
-      # @return [Integer] its place, from 0
-      # @raise [KeyError] when the desk has no such level
+      # @return [Integer] the level's place, from 0
+      # @raise [KeyError] if the desk has no such level
       def place(*name) = @places.fetch(name)
 
       private

@@ -14,13 +14,13 @@ module Loomshuttle
       PLANNED = %i[preamp trim].freeze
 
       # @param show [Settings::Show]
-      # @return [Levels] preamps and trims as they are planned; the rest is the mixing engineer's, and unknown
+      # @return [Levels] preamps and trims as planned; mixing levels are not part of the plan and stay unknown
       def self.planned(show)
         slots = LevelSlots.of(show.profile)
         new(slots, Numo::DFloat.cast(settled(show, slots)))
       end
 
-      # @return [Array<Float>] what is planned, in the order of the slots
+      # @return [Array<Float>] planned levels in dB, in the order of the slots
       def self.settled(show, slots)
         levels = Array.new(slots.size, UNKNOWN)
         places = show.profile.memo(:planned_levels) { show.channels.keys.to_h { |number| [number, PLANNED.map { |kind| slots.place(kind, number) }] } }
@@ -32,8 +32,8 @@ module Loomshuttle
       end
       private_class_method :settled
 
-      # @param show [Settings::Show] whose preamps and ways of mixing count
-      # @param values [Hash{String=>Object}] what the desk is mixed to (MixedLevels)
+      # @param show [Settings::Show] provides preamps, trims and routing
+      # @param values [Hash{String=>Object}] levels read from the desk (MixedLevels)
       # @return [Levels]
       def self.mixed(show, values)
         slots, mixed = LevelSlots.of(show.profile), MixedLevels.new(show, values)
@@ -42,22 +42,22 @@ module Loomshuttle
         new(slots, Numo::DFloat.cast(levels))
       end
 
-      # @param values [Hash{String=>Object}] as the desk is mixed now   @param changed [Array<String>] names of those that are others than before
+      # @param values [Hash{String=>Object}] levels as the desk has them now   @param changed [Array<String>] names of the levels that changed
       # @return [Levels]
       def turned(show, values, changed)
         mixed = MixedLevels.new(show, values)
         with(changed.flat_map { |name| mixed.hanging_on(name) }.uniq.to_h { |name| [name, mixed.level(name) || UNKNOWN] })
       end
 
-      # @param slots [LevelSlots]   @param decibels [Numo::DFloat] in their order
+      # @param slots [LevelSlots]   @param decibels [Numo::DFloat] level of each slot in dB, NaN if unknown
       def initialize(slots, decibels)
         @slots = slots
         @decibels = decibels.freeze
         freeze
       end
 
-      # @param changed [Hash{Array=>Numeric}] name of LevelSlots => dB
-      # @return [Levels] another one
+      # @param changed [Hash{Array=>Numeric}] name in LevelSlots => dB
+      # @return [Levels] a copy with these levels
       def with(changed)
         levels = @decibels.dup
         changed.each { |name, level| levels[@slots.place(*name)] = level }
@@ -65,7 +65,7 @@ module Loomshuttle
       end
 
       # @param join [Join]
-      # @return [Numeric, nil] dB; nil where nobody knows it
+      # @return [Numeric, nil] dB; nil if unknown
       def gain_db(join)
         return join.gain_db unless join.level
 
@@ -75,15 +75,15 @@ module Loomshuttle
         level.finite? && level == level.round ? level.round : level
       end
 
-      # @return [Numo::DFloat] amplitude of each, 0 where nobody knows it, and behind the last a 1 for joins without a level: that of place -1
+      # @return [Numo::DFloat] amplitude of each slot, 0 if unknown, with a 1 appended for joins without a level (place -1)
       def amplitudes
         factors = 10**(@decibels / 20)
         factors[factors.isnan] = 0
         factors.concatenate(Numo::DFloat[1])
       end
 
-      # @param joins [Array<Join>] one behind the other
-      # @return [Numeric, nil] dB over all of them; nil where nobody knows a part
+      # @param joins [Array<Join>] a path
+      # @return [Numeric, nil] total gain in dB; nil if a part is unknown
       def along(joins)
         gains = joins.map { |join| gain_db(join) }
         gains.sum unless gains.include?(nil)

@@ -20,8 +20,8 @@ module Loomshuttle
         @pans, @sends = @desk.memo(:pan_names) { [] }, @desk.memo(:send_names) { [] }
       end
 
-      # @param name [Array] of LevelSlots, all but preamps and trims: those are planned
-      # @return [Float, nil] dB; -Infinity for nothing; nil where it is not known
+      # @param name [Array] in LevelSlots, except preamps and trims, which are planned
+      # @return [Float, nil] dB; -Infinity for silence; nil if unknown
       def level(name)
         kind, one, other = name
         case kind # not by pattern, which takes three times as long, and a large desk has 12,000 of them
@@ -39,7 +39,7 @@ module Loomshuttle
       end
 
       # @param name [String] of a value
-      # @return [Array<Array>] names of all levels (LevelSlots) that hang on it
+      # @return [Array<Array>] names in LevelSlots of all levels that depend on it
       def hanging_on(name)
         kind, number, what, other = name.split("/")
         return @desk.mains.map { |side| [:master, Rig::Point.main(side)] } if kind == "main"

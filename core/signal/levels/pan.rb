@@ -7,13 +7,13 @@ module Loomshuttle
     # balance lowers the far one by the cosine.
     module Pan
       # @param pan [Numeric] -1 left to 1 right   @param side ["l", "r"]   @param power [Numeric]
-      # @return [Float] dB; -Infinity for nothing
+      # @return [Float] dB; -Infinity for silence
       def self.mono(pan, side, power)
         angle = (pan + 1) * Math::PI / 4
         decibels((side == "l" ? Math.cos(angle) : Math.sin(angle))**power)
       end
 
-      # @param pan [Numeric] -1 to 1   @param side ["l", "r"] that the lane goes to
+      # @param pan [Numeric] -1 left to 1 right   @param side ["l", "r"] side that the lane feeds
       # @return [Float] dB
       def self.balance(pan, side)
         away = side == "l" ? pan : -pan

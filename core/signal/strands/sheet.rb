@@ -21,7 +21,7 @@ module Loomshuttle
 
       # @param show [Settings::Show]
       # @param strands [Array<Strand>] of the same show
-      # @param before [Sheet, nil] of the previous version; its ways and threads are reused if the strands are the same list
+      # @param before [Sheet, nil] of the previous version; its paths and threads are reused if the strands are the same list
       def initialize(show, strands, before: nil)
         @show, @strands = Settings::SharedPreamp.settled(show), strands
         @leaders = Settings::SharedPreamp.leaders(@show)

@@ -9,7 +9,7 @@ module Loomshuttle
       Mark = Value.define(:base, :number, :side, :text, :words, :block)
 
       # @param desk [Rig::Desk]
-      # @return [Array<Mark>] one a channel lane, in order
+      # @return [Array<Mark>] one per channel lane, in order
       def self.of(desk) = desk.memo(:sheet_marks) { desk.strips.flat_map { |strip| marks(desk, strip.number) }.freeze }
 
       def self.marks(desk, number)

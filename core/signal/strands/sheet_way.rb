@@ -4,15 +4,15 @@ module Loomshuttle
   module Signal
     # The port of each rail that a strand runs through.
     module SheetWay
-      # @return [Array<Rig::Point, nil>] port ids in the order of Sheet::RAILS; nil where the strand has none
+      # @return [Array<Rig::Point, nil>] port ids in the order of Sheet::RAILS; nil on a rail that the strand does not touch
       def self.ports(show, strand)
         [source(show, strand), channel(strand), strand.send_point, track(show, strand), strand.return_point]
       end
 
-      # A strand that starts at a bus or main begins at its card send, and that is not a loose end.
+      # A strand from a bus or main starts at its card send; that is not a loose end.
       def self.mix?(ids) = ids[0].nil? && ids[1].nil? && !ids[2].nil?
 
-      # Ports of the first rail are what the desk names: a box's socket stands there as the lane of its link.
+      # The first rail shows what the desk calls its sources: a box's socket appears as the lane of its link.
       def self.source(show, strand)
         stage = strand.socket && show.channel_at(strand.channel)&.stage
         stage && strand.channel.right? ? stage.beside(1) : stage

@@ -9,13 +9,13 @@ module Loomshuttle
       MOST = 12
 
       # @param show [Settings::Show]   @param graph [Graph] of the show
-      # @param levels [Levels] by which it is told how loud it is
+      # @param levels [Levels] for the gains along the path
       def initialize(show, graph, levels)
         @show, @graph, @levels = show, graph, levels
       end
 
       # @param strand [Strand]
-      # @return [Array<Hop>] from the socket to the channel that hears the take; delays in samples, gains in dB
+      # @return [Array<Hop>] from the socket to the channel that plays the take; delays in samples, gains in dB
       def of_strand(strand)
         points = points_of(strand)
         return [] if points.empty?
@@ -24,9 +24,9 @@ module Loomshuttle
         joins.empty? ? [hop(points.first, nil, [])] : of_joins(joins)
       end
 
-      # Every way through a point, from wherever the signal comes to wherever it goes.
-      # @param point [Rig::Point] a socket, channel, lane, track or output; a channel or mix without a tap means all its taps
-      # @return [Array<Array<Hop>>] at most MOST ways
+      # Every path through a point, from its sources to its ends.
+      # @param point [Rig::Point] a socket, channel, lane, track or output; a channel or mix without a tap stands for all its taps
+      # @return [Array<Array<Hop>>] at most MOST paths
       def through(point)
         starts = @graph.points.select { |one| one == point || one.base == point }
         ways = starts.flat_map do |start|
@@ -37,7 +37,7 @@ module Loomshuttle
         longest(ways.reject(&:empty?).uniq).first(MOST).map { |joins| of_joins(joins) }
       end
 
-      # @param joins [Array<Join>] one behind the other, at least one
+      # @param joins [Array<Join>] a path, at least one
       # @return [Array<Hop>]
       def of_joins(joins) = [hop(joins.first.from, nil, [])] + joins.each_index.map { |i| hop(joins[i].to, joins[i], joins[0..i]) }
 

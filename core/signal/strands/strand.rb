@@ -7,7 +7,7 @@ module Loomshuttle
     #   send     card lane     tap  its tap       track    track number, and track_lane 0 or 1 in a stereo one
     #   return   card lane                        home     base points of the channels that hear the return on take
     Strand = Value.define(:socket, :channel, :send, :tap, :track, :track_lane, :return, :home) do
-      # @return [Boolean] whether the take comes back to the very channel it left from
+      # @return [Boolean] whether the take returns to the channel it was recorded from
       def comes_home? = home.include?(channel)
 
       # @return [Rig::Point, nil]
@@ -16,7 +16,7 @@ module Loomshuttle
       # @return [Rig::Point, nil]
       def return_point = self.return && Rig::Point.card_return(self.return)
 
-      # @return [String] stable while the way stays the same
+      # @return [String] stays the same as long as the path does
       def id = [channel&.dotted, send && "send#{send}", track && "track#{track}", track_lane].compact.join(":")
     end
   end

@@ -8,7 +8,7 @@ module Loomshuttle
       NAMED = 4
 
       # @param before [Checks::Context]   @param after [Checks::Context]
-      # @return [Array<Broken::Loss>] by output socket or personal lane; nothing where there is none
+      # @return [Array<Broken::Loss>] by output socket or personal lane
       def self.between(before, after)
         had, has = [before, after].map { |context| sources(context) }
         had.filter_map do |outlet, names|
@@ -20,7 +20,7 @@ module Loomshuttle
       end
 
       # @param graph [Graph]   @param start [Rig::Point]
-      # @return [Hash{Rig::Point=>true}] where sound gets now, the recorder aside
+      # @return [Hash{Rig::Point=>true}] the points that sound reaches now, without the recorder
       def self.reached(graph, start)
         seen, open = { start => true }, [start]
         while (at = open.pop)

@@ -11,13 +11,13 @@ module Loomshuttle
       Part = Value.define(:title, :kind, :note, :settings)
 
       # @param show [Settings::Show]
-      # @param entries [Array<Formats::InputList::Entry>, nil] nil: the channels that have names already
-      # @return [Array<Part>] only lines that change something, in the list's order; behind them what the list has no more
-      # @raise [Invalid] when channels run out
+      # @param entries [Array<Formats::InputList::Entry>, nil] nil: the channels that already have names
+      # @return [Array<Part>] lines that change something, in list order, then channels that the list no longer has
+      # @raise [Invalid] if channels run out
       def self.parts(show, entries = nil) = new(show, entries || entries_of(show)).then { |made| made.parts + (entries ? made.removed : []) }
 
-      # @param only [Array<String>, nil] titles of the parts that are accepted; nil: all but those that are removed
-      # @return [Settings::Edit] with what moves along on a desk that patches in blocks. A part that would move a fixed channel along
+      # @param only [Array<String>, nil] titles of the accepted parts; nil: all except removals
+      # @return [Settings::Edit] with what moves along on a desk that patches in blocks. A part that would move a fixed channel
       #   is left out.
       def self.edit(show, entries = nil, only: nil)
         parts = only ? parts(show, entries).select { |part| only.include?(part.title) } : new(show, entries || entries_of(show)).parts
@@ -25,7 +25,7 @@ module Loomshuttle
         Settings::Edit.set("Auto-patch #{parts.size} inputs", settings)
       end
 
-      # @return [Hash, nil] nil when it cannot be, or would move a fixed channel
+      # @return [Hash, nil] settings of all parts together; nil if impossible, or if a fixed channel would move
       def self.together(show, list)
         settings = Completed.settings(show, list.reduce({}, :merge))
         show.channels.each_value do |channel|
@@ -47,16 +47,16 @@ module Loomshuttle
       end
 
       # @param numbers [Array<Integer>] channels
-      # @return [Hash{String=>Object}] settings that give them a way to the recorder and back, where there is one
+      # @return [Hash{String=>Object}] settings that give them a path to the recorder and back, as far as lanes are free
       def self.ways(show, numbers)
         edit(show, entries_of(show).select { |entry| numbers.include?(entry.channel) }).settings
       end
 
-      # What a list asks for and does not get, since it is taken.
-      # @return [Array<Array(Formats::InputList::Entry, String)>] entry, and a sentence about it
+      # What a list asks for but cannot get because it is in use.
+      # @return [Array<Array(Formats::InputList::Entry, String)>] entry, and a sentence that says why
       def self.unmet(show, entries) = new(show, entries).tap(&:parts).unmet
 
-      # @return [Array] as AutoPatch.unmet, once parts were made
+      # @return [Array] as AutoPatch.unmet; call parts first
       def unmet = @notes + @sockets.unmet + EntryPairs.apart(@show, @pairs, @channels)
 
       def initialize(show, entries)
@@ -78,7 +78,7 @@ module Loomshuttle
         end
       end
 
-      # @return [Array<Part>] channels in use that no line of the list means
+      # @return [Array<Part>] channels in use that no line of the list refers to
       def removed
         gone = @show.channels.values.reject { |channel| channel.name.empty? || @channels.value?(channel.number) }
         gone.map { |channel| Part.new(title: channel.name, kind: "removed", note: "channel #{channel.number}", settings: RemovedInput.settings(@show, channel)) }

@@ -6,8 +6,8 @@ module Loomshuttle
     # whole input list grows in proportion to its length.
     class Available
       # @param show [Settings::Show]
-      # @param promised [Array<Rig::Point>] sockets that somebody asks for; others get them only when nothing else is free
-      # @param leaving [Array<Integer>] channels that give up the socket that they hear
+      # @param promised [Array<Rig::Point>] sockets that other lines ask for; given away only if nothing else is free
+      # @param leaving [Array<Integer>] channels that give up their socket
       def initialize(show, promised: [], leaving: [])
         @show = show
         @taken = set(show.channels.values.reject { |channel| (channel.name.empty? && !channel.fixed) || leaving.include?(channel.number) }.filter_map(&:stage))
@@ -19,11 +19,11 @@ module Loomshuttle
         lanes_now
       end
 
-      # @return [Boolean] whether a track takes the channel already
+      # @return [Boolean] whether a track already records the channel
       def captured?(number) = @captured.key?(number)
 
-      # @param wanted [Rig::Point, nil] asked for by the list   @param spot [String, nil] where the source stands
-      # @return [Rig::Point, nil] a stage source
+      # @param wanted [Rig::Point, nil] requested by the list   @param spot [String, nil] where on stage the source is
+      # @return [Rig::Point, nil] a stage source; nil if none is free
       def socket(number, wanted: nil, spot: nil)
         point = (wanted if obtainable?(wanted)) || straight(number, spot) || first(@sockets) { |one| free?(one) }
         @taken[point] = true if point
@@ -31,16 +31,16 @@ module Loomshuttle
         point
       end
 
-      # Two lines that ask for one socket are two treatments of one sound. A card return is heard by one who asks for it.
-      # @return [Boolean] whether a line that asks for it gets it
+      # Two lines may share a socket: two treatments of one sound. A card return goes to the line that asks for it.
+      # @return [Boolean] whether a line that asks for the point gets it
       def obtainable?(point) = free?(point) || @asked[point] || (point&.card? && !@taken[point] && !@returns[point.number] && !@hearing.key?(point.number))
 
-      # Somebody of the list hears it already, as the list asks.
+      # Marks a point that a line of the list already has, as requested.
       def asked(point) = @asked[point] = true
 
       # @param side [:left, :right, nil]
-      # @return [Integer, nil] a card lane: one that carries the channel already, else the channel's own, else one that is free
-      #   both ways; a pair stands on odd and even
+      # @return [Integer, nil] a card lane: the one that carries the channel already, else the lane of the channel's number, else one free
+      #   both ways; a pair takes an odd lane and the next
       def lane(number, side)
         lane = case side
                when :left then pair(number)
@@ -51,10 +51,10 @@ module Loomshuttle
         lane
       end
 
-      # @return [Boolean] whether nothing else plays to a return, and nobody but the channel hears it on take
+      # @return [Boolean] whether a return is unused, except by the channel itself as its take source
       def return?(lane, number) = !@returns[lane] && (@hearing.fetch(lane, []) - [number]).empty?
 
-      # @return [Integer, nil] the lane's own track if it is free, else the next one
+      # @return [Integer, nil] the track of the lane's number if free, else the next free one
       def track(lane, side)
         return @partner_tracks[lane] if side == :right
 

@@ -5,7 +5,7 @@ module Loomshuttle
     # Settings for boxes in a chain on one link.
     module Chain
       # @param chain [Array<Rig::Layout::Hung>] in order
-      # @return [Hash{String=>Integer}] offsets so that each box takes the lanes behind the one before
+      # @return [Hash{String=>Integer}] offsets by letter, so that each box starts after the previous one's lanes
       def self.offsets(chain)
         up = down = 0
         chain.each_with_object({}) do |hung, settings|
@@ -19,8 +19,8 @@ module Loomshuttle
       # @param show [Settings::Show]
       # @param profile [String] id of a box's profile
       # @param port [String, nil]
-      # @return [Settings::Edit] that puts a box into the first free place, behind those that hang on the port
-      # @raise [Invalid] when eight are there, or the link has no room for it
+      # @return [Settings::Edit] adds a box under the first free letter, at the end of the port's chain
+      # @raise [Invalid] if there are eight boxes already, or the link has no room for it
       def self.add(show, profile:, port:)
         box = show.catalog.fetch("box", profile)
         letter = show.boxes.values.find { |plan| plan.profile.nil? }&.letter or
@@ -28,8 +28,8 @@ module Loomshuttle
         Settings::Edit.set("Add #{box.name} as box #{letter.upcase}", { "box/#{letter}/profile" => profile }.merge(port ? behind(show, letter, box, port) : {}))
       end
 
-      # @return [Settings::Edit] that hangs a box behind those that are on a port, or takes it off (port nil)
-      # @raise [Invalid] when the link has no room for it
+      # @return [Settings::Edit] moves a box to the end of a port's chain, or disconnects it (port nil)
+      # @raise [Invalid] if the link has no room for it
       def self.connect(show, letter, port)
         plan = show.boxes[letter]
         raise Invalid.new("There is no box #{letter.to_s.upcase}.", where: "box/#{letter}") unless plan&.profile
@@ -52,8 +52,8 @@ module Loomshuttle
       end
       private_class_method :behind
 
-      # @return [Settings::Edit] that takes a box away; those behind it keep their lanes, so that no other strand moves
-      # @raise [Invalid] when there is no such box
+      # @return [Settings::Edit] removes a box; the boxes after it keep their lanes, so that no other strand moves
+      # @raise [Invalid] if there is no such box
       def self.remove(show, letter)
         plan = show.boxes[letter]
         raise Invalid.new("There is no box #{letter.to_s.upcase}.", where: "box/#{letter}") unless plan&.profile

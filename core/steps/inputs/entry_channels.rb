@@ -8,8 +8,8 @@ module Loomshuttle
     class EntryChannels
       # @param show [Settings::Show]
       # @param entries [Array<Formats::InputList::Entry>]
-      # @return [Hash{Formats::InputList::Entry=>Integer}] in the list's order
-      # @raise [Invalid] when channels run out
+      # @return [Hash{Formats::InputList::Entry=>Integer}] in list order
+      # @raise [Invalid] if channels run out
       def self.choose(show, entries) = new(show, entries).choose
 
       def initialize(show, entries)

@@ -17,7 +17,7 @@ module Loomshuttle
         end
 
         # @param channels [Hash{Formats::InputList::Entry=>Integer}]
-        # @return [Array<Array(Formats::InputList::Entry, String)>] the left of each two that are not a pair where they are, and why
+        # @return [Array<Array(Formats::InputList::Entry, String)>] left sides whose channels cannot be paired, each with the reason
         def apart(show, pairs, channels)
           pairs.filter_map do |left, right|
             why = why(show, channels[left], channels[right]) or next

@@ -20,7 +20,7 @@ module Loomshuttle
       # @return [Array<Array(Formats::InputList::Entry, String)>] entry, and a sentence about what it asks for and does not get
       attr_reader :unmet
 
-      # @return [Rig::Point, nil] what the line's channel hears from now on
+      # @return [Rig::Point, nil] the new stage source of the line's channel
       def socket(entry)
         channel = channel_of(entry)
         return channel.stage if settled?(entry, channel)
@@ -31,9 +31,9 @@ module Loomshuttle
         point
       end
 
-      # Of two lines at one socket the first has the say over its preamp.
-      # @param point [Rig::Point, nil] that the line's channel hears
-      # @return [Hash{Symbol=>Object}] :gain and :phantom of its preamp, nil for what no line says
+      # If two lines share a socket, the first decides the preamp.
+      # @param point [Rig::Point, nil] stage source of the line's channel
+      # @return [Hash{Symbol=>Object}] :gain and :phantom of its preamp; nil for what no line mentions
       def preamp(entry, point)
         own = { gain: entry.gain, phantom: entry.phantom }
         first = point ? @leads[point] ||= entry : entry
@@ -45,7 +45,7 @@ module Loomshuttle
         own.merge(theirs)
       end
 
-      # @return [String] a socket for a person
+      # @return [String] a socket in words
       def label(point) = Rig::Label.for(@show.layout.socket_of(point))
 
       private

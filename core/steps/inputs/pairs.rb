@@ -6,7 +6,7 @@ module Loomshuttle
     module Pairs
       # @param number [Integer] the pair's odd channel, or its partner
       # @return [Settings::Edit]
-      # @raise [Invalid] when the two are not a pair, or their tracks cannot become one
+      # @raise [Invalid] if the two are not neighbours that can be paired, or their tracks cannot become one
       def self.join(show, number)
         left, right = channels(show, number)
         settings = { "channel/#{left.number}/paired" => true }
@@ -16,7 +16,7 @@ module Loomshuttle
       end
 
       # @return [Settings::Edit]
-      # @raise [Invalid] when the two are not a pair
+      # @raise [Invalid] if the two are not a pair
       def self.split(show, number)
         left, right = channels(show, number)
         raise Invalid.new("#{left.title} and #{right.title} are not a stereo pair.", where: "channel/#{left.number}/paired") unless left.paired

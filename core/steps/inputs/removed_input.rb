@@ -10,7 +10,7 @@ module Loomshuttle
       private_constant :WORDS, :TRACK
 
       # @param show [Settings::Show]   @param channel [Settings::Channel]
-      # @return [Hash{String=>Object}] only what is not so already
+      # @return [Hash{String=>Object}] settings that differ from the present ones
       def self.settings(show, channel)
         at = "channel/#{channel.number}"
         words = WORDS.to_h { |field| ["#{at}/#{field}", Settings.blank("#{at}/#{field}", show.profile)] }

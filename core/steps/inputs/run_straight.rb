@@ -17,10 +17,10 @@ module Loomshuttle
       # @param column [String] a key of COLUMNS
       # @param first [Integer] first channel, send or track to set
       # @param count [Integer] how many
-      # @param start [Integer, String] number of the first source, 1-based: n-th socket that is there, channel lane or card
-      #   lane; for sockets and channel lanes also its point
-      # @return [Settings::Edit] on a desk that patches in blocks with what moves along
-      # @raise [Invalid] when the range or the sources leave the device
+      # @param start [Integer, String] number of the first source, 1-based: n-th present socket, channel lane or card
+      #   lane; for sockets and channel lanes also the name of its point
+      # @return [Settings::Edit] with what moves along on a desk that patches in blocks
+      # @raise [Invalid] if the range or its sources exceed the device
       def self.edit(show, column:, first:, count:, start:)
         kind = COLUMNS[column] or raise Invalid.new("Patch in order knows #{COLUMNS.keys.join(', ')}, not \"#{column}\".", where: "column")
         targets = targets(show, kind, first, count)

@@ -5,9 +5,9 @@ module Loomshuttle
     # Adds a second channel on the same socket, to treat the same source differently: a voice for the house and for in-ears.
     module SecondChannel
       # @param show [Settings::Show]   @param number [Integer] of the first
-      # @param main [Boolean] whether it is on main as well
-      # @return [Settings::Edit] that lets the next channel nobody uses hear the same, on stage and on take; named after the first
-      # @raise [Invalid] when the channel hears nothing, or none is free
+      # @param main [Boolean] whether the second one feeds main too
+      # @return [Settings::Edit] gives the next unused channel the same stage and take source; it is named after the first
+      # @raise [Invalid] if the channel has no source, or no channel is free
       def self.edit(show, number, main: false)
         first = show.channels[number] or raise Invalid.new("There is no channel #{number}.", where: "channel")
         raise Invalid.new("#{first.title} hears nothing on stage, so there is nothing for a second channel to hear.", where: "channel/#{number}/stage") unless first.stage

@@ -6,7 +6,7 @@ module Loomshuttle
     module DelaySpeakers
       # @param show [Settings::Show]
       # @return [Settings::Edit]
-      # @raise [Invalid] when no speaker has a position, or the desk offers too little delay
+      # @raise [Invalid] if no speaker has a position, or the desk offers too little delay
       def self.edit(show)
         zones = Timing::SpeakerDelays.zones(show)
         raise Invalid.new("Place a main and a delay speaker first.", where: "output/1/speaker") if zones.empty?

@@ -13,7 +13,7 @@ module Loomshuttle
 
       # @param show [Settings::Show]
       # @return [Settings::Edit]
-      # @raise [Invalid] when nobody is missing
+      # @raise [Invalid] if every output already has its listener
       def self.edit(show) = new(show).edit
 
       def initialize(show)
@@ -58,7 +58,7 @@ module Loomshuttle
 
       def matrices = (1..@show.profile.matrices).map { |number| listener("Matrix #{number}", "area", carriers(Rig::Point.desk("matrix", number))) }
 
-      # Whoever stands at a personal mixer hears some of all its lanes.
+      # A player at a personal mixer hears a mix of all its lanes.
       def personal
         lanes = @show.personal_lanes.values.select(&:source).map { |lane| lane.point.name }
         listener("Personal mixers", "machine", lanes)

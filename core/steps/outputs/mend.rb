@@ -10,12 +10,12 @@ module Loomshuttle
       # Ways add up, so a level is found step by step.
       TRIES = 20
 
-      # @param survey [Hearing::Survey]   @param result [Hearing::Wishes::Result] that is not kept
-      # @return [Settings::Edit, Hearing::Press, nil] nil where nothing simple does
+      # @param survey [Hearing::Survey]   @param result [Hearing::Wishes::Result] of a broken wish
+      # @return [Settings::Edit, Hearing::Press, nil] nil if there is no simple fix
       def self.of(survey, result) = new(survey, result.source, result.listener).of(result.wish, result.figure.heard)
 
       # @param source [String]   @param listener [Integer]
-      # @return [Settings::Edit, Hearing::Press, nil] that stops the way which carries most
+      # @return [Settings::Edit, Hearing::Press, nil] closes the loudest path; nil if it cannot be closed for this source alone
       def self.stop(survey, source, listener) = new(survey, source, listener).stop
 
       def initialize(survey, source, listener)
@@ -25,7 +25,7 @@ module Loomshuttle
         @names = Signal::LevelSlots.of(@show.profile).names
       end
 
-      # @param wish [Settings::Wish]   @param db [Float, nil] as it is heard
+      # @param wish [Settings::Wish]   @param db [Float, nil] present level in dB; nil for silence
       def of(wish, db)
         case wish.kind
         when "never" then stop
@@ -35,7 +35,7 @@ module Loomshuttle
         end
       end
 
-      # The first place on the way where this source alone can be kept out.
+      # Finds the first place on the path where this source alone can be closed.
       def stop
         @survey.loudest(@source, @listener).each do |join|
           found = case level(join)

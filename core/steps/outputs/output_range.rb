@@ -9,9 +9,9 @@ module Loomshuttle
 
       # @param show [Settings::Show]
       # @param kind ["output", "personal"]   @param first [Integer] number   @param count [Integer]
-      # @param source [String] what the first one carries, by its point; "" for nothing
+      # @param source [String] point that the first one carries; "" for nothing
       # @return [Settings::Edit]
-      # @raise [Invalid] when the desk does not have that many outputs or sources
+      # @raise [Invalid] if the desk does not have that many outputs or sources
       def self.edit(show, first:, count:, source:, kind: "output")
         lines = { "output" => show.outputs, "personal" => show.personal_lanes }.fetch(kind)
         numbers = (first...(first + count)).to_a

@@ -10,7 +10,7 @@ module Loomshuttle
 
       # @param show [Settings::Show]   @param number [Integer] of an output
       # @return [Settings::Edit]
-      # @raise [Invalid] when there is no such output, or it carries nothing
+      # @raise [Invalid] if there is no such output, or it carries nothing
       def self.edit(show, number)
         output = show.outputs[number] or raise Invalid.new("There is no output #{number}.", where: "output")
         raise Invalid.new("Output #{number} carries nothing that a speaker could play.", where: "output/#{number}/source") unless output.source

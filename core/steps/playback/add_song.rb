@@ -7,7 +7,7 @@ module Loomshuttle
       class << self
         # @param show [Settings::Show]
         # @param song [String] id   @param title [String]
-        # @param roles [Array<Hash>] "name", "kind" and "outputs" as the library has them
+        # @param roles [Array<Hash>] "name", "kind" and "outputs", from the song library
         # @param at [Integer, nil] place, from 0; nil: the end
         # @return [Settings::Edit]
         def edit(show, song:, title:, roles:, at: nil)
@@ -16,7 +16,7 @@ module Loomshuttle
           Settings::Edit.set("Add #{title} to the running order", settings.merge(new_roles(show, roles)))
         end
 
-        # @return [Settings::Edit, nil] nil where the show has all of them
+        # @return [Settings::Edit, nil] adds the missing roles; nil if the show has them all
         def roles(show, roles)
           settings = new_roles(show, roles)
           settings.empty? ? nil : Settings::Edit.set("Roles of the library", settings)

@@ -5,10 +5,10 @@ module Loomshuttle
     # Assigns the outputs of all roles at once.
     module PlaybackOutputs
       class << self
-        # Two outputs are enough: what the audience hears on the left one, what the band counts by on the right one.
+        # Two outputs: parts for the audience on the first, click and guide for the band on the second.
         # @param show [Settings::Show]   @param first [Integer] output
         # @return [Settings::Edit]
-        # @raise [Invalid] when there are no roles
+        # @raise [Invalid] if there are no roles
         def split(show, first: 1)
           raise Invalid.new("There are no roles yet; add a song to the running order first.", where: "role/order") if show.roles.empty?
 
@@ -17,10 +17,10 @@ module Loomshuttle
           Settings::Edit.set("Parts on output #{first}, click and guide on output #{first + 1}", settings)
         end
 
-        # Outputs one behind the other into sockets one behind the other.
-        # @param first [Integer] output   @param count [Integer]   @param socket [String] the first one's; "" unplugs
+        # Cables a row of outputs to a row of sockets.
+        # @param first [Integer] output   @param count [Integer]   @param socket [String] of the first one; "" unplugs all
         # @return [Settings::Edit]
-        # @raise [Invalid] when there are not so many
+        # @raise [Invalid] if there are fewer outputs or sockets
         def cable(show, first:, count:, socket:)
           numbers = (first...(first + count)).to_a
           within = numbers.any? && show.cables.key?(numbers.first) && show.cables.key?(numbers.last)

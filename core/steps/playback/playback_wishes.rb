@@ -13,7 +13,7 @@ module Loomshuttle
       class << self
         # @param show [Settings::Show]   @param survey [Hearing::Survey] of it
         # @return [Settings::Edit]
-        # @raise [Invalid] when there is nothing to wish
+        # @raise [Invalid] if there are no roles or listeners to protect
         def edit(show, survey)
           ways = Hearing::RoleWays.of(survey)
           wishes = show.roles.values.reject { |role| ways.fetch(role.number).empty? }.flat_map { |role| of_role(show, role, ways.fetch(role.number)) }

@@ -6,7 +6,7 @@ module Loomshuttle
     module CaptureAll
       class << self
         # @param show [Settings::Show]   @param lefts [Array<Signal::Uncaptured::Left>] of one kind
-        # @return [Settings::Edit, nil] nil where there is no way
+        # @return [Settings::Edit, nil] captures them; nil if impossible
         def edit(show, lefts)
           return if lefts.empty?
 

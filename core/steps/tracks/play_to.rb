@@ -5,10 +5,10 @@ module Loomshuttle
     # Assigns the card returns of a range of tracks: in order, or all to one on purpose.
     module PlayTo
       class << self
-        # @param show [Settings::Show]   @param numbers [Array<Integer>] tracks   @param first [Integer] card return
-        # @param shared [Boolean] whether all play to it; a stereo track to it and its neighbour
+        # @param show [Settings::Show]   @param numbers [Array<Integer>] tracks   @param first [Integer] first card return
+        # @param shared [Boolean] whether all tracks play to the same return (a stereo track also to the next)
         # @return [Settings::Edit]
-        # @raise [Invalid] when there is no such track, or the returns do not suffice
+        # @raise [Invalid] if there is no such track, or too few returns
         def edit(show, numbers, first:, shared: false)
           tracks = numbers.map { |number| show.tracks[number] || raise(Invalid.new("There is no track #{number}.", where: "tracks")) }
           raise Invalid.new("Name at least one track.", where: "tracks") if tracks.empty?
@@ -21,7 +21,7 @@ module Loomshuttle
         end
 
         # @param track [Settings::Track]
-        # @return [String] what those are called that share a return with it on purpose
+        # @return [String] note for tracks that share a return with this one on purpose
         def shared_as(show, track) = "with #{show.title_of(track)}"[0, Settings::NAME]
 
         private

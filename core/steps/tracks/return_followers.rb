@@ -9,8 +9,8 @@ module Loomshuttle
       SIDES = { take: "take", stage: "stage" }.freeze
 
       class << self
-        # @param before [Settings::Show]   @param after [Settings::Show] as an edit makes it
-        # @return [Offer, nil] nil where nobody is left behind
+        # @param before [Settings::Show]   @param after [Settings::Show] with the edit
+        # @return [Offer, nil] nil if no track or channel is left behind
         def of(before, after)
           return if before.rig.desk != after.rig.desk
 

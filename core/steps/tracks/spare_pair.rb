@@ -5,7 +5,7 @@ module Loomshuttle
     # Captures the main mix post-fader on a spare pair of card sends with a stereo track, to have what the audience heard.
     module SparePair
       # @return [Settings::Edit]
-      # @raise [Invalid] when no pair of lanes or no track is free, or it is captured already
+      # @raise [Invalid] if no pair of lanes or no track is free, or the mix is captured already
       def self.edit(show)
         raise Invalid.new("#{show.profile.name} has no main left and right.", where: "mains") unless (%w[l r] - show.profile.mains).empty?
         raise Invalid.new("The main mix is captured already.", where: "sends") if show.sends.values.any? { |send| send.source == Rig::Point.main("l") }

@@ -6,10 +6,10 @@ module Loomshuttle
     module TracksFromChannels
       # @param show [Settings::Show]
       # @param first [Integer] channel  @param count [Integer] channels
-      # @param track [Integer] first track  @param lane [Integer] first card lane, for sends and returns alike
-      # @param stereo [Boolean] whether two neighbouring channels make one stereo track
-      # @return [Settings::Edit] names and dyes are left to be inherited
-      # @raise [Invalid] when channels, tracks or lanes run out
+      # @param track [Integer] first track  @param lane [Integer] first card lane, for both sends and returns
+      # @param stereo [Boolean] whether two neighbouring channels become one stereo track
+      # @return [Settings::Edit] tracks inherit names and dyes
+      # @raise [Invalid] if channels, tracks or lanes run out
       def self.edit(show, first:, count:, track: first, lane: first, stereo: false)
         bases = bases(show, first, count)
         tracks = stereo ? (bases.size / 2.0).ceil : bases.size

@@ -9,7 +9,7 @@ module Loomshuttle
 
       # @param show [Settings::Show]   @param channels [Array<Integer>]
       # @return [Settings::Edit]
-      # @raise [Invalid] when a channel, a lane or a track is missing, or it is captured so already
+      # @raise [Invalid] if a channel, lane or track is missing, or the channel is already captured this way
       def self.edit(show, channels) = new(show, channels).edit
 
       def initialize(show, channels)

@@ -23,8 +23,8 @@ module Loomshuttle
 
         attr_reader :streams, :plan
 
-        # @param plan [Hash{String=>String}] output => socket in the desk's words
-        # @raise [Invalid] when there is no such socket, or two are cabled to one
+        # @param plan [Hash{String=>String}] output => the desk's name for the socket
+        # @raise [Invalid] if there is no such socket, or one is used twice
         def plan=(plan)
           places = plan.to_h do |output, socket|
             at = @model.sockets.index(socket) or raise Invalid.new("The desk has no socket #{Text.readable(socket, most: 40)}.", where: "cables")
@@ -42,10 +42,10 @@ module Loomshuttle
         # @param bytes [String] an RTP packet of the interface
         def push(index, bytes) = (@in[index].push(0, bytes) if @places.key?(index))
 
-        # @return [Array<Numo::Int32>] [frames, lanes] of each stream that is cabled, as LanesIn#read gives them
+        # @return [Array<Numo::Int32>] [frames, lanes] of each cabled stream, from LanesIn#read
         def read(time, frames) = @places.each_key.map { |stream| @in[stream].read(time, frames) }
 
-        # @param stage [Numo::DFloat] [frames, sockets] of who plays, changed   @param blocks [Array<Numo::Int32>] what read gave
+        # @param stage [Numo::DFloat] [frames, sockets] of the players, overwritten   @param blocks [Array<Numo::Int32>] from read
         # @return [Numo::DFloat]
         def plug(stage, blocks)
           @places.each_value.zip(blocks) do |places, lanes|

@@ -14,13 +14,13 @@ module Loomshuttle
           @lasts = Numo::DFloat.zeros(lanes)
         end
 
-        # From now on. @param plan [Plan]   @param mix [MixPlan]
+        # Sets what to process from now on. @param plan [Plan]   @param mix [MixPlan]
         def follow(plan, mix)
           @plan, @mix = plan, mix
         end
 
         # @param stage [Numo::DFloat] [sockets, frames]   @param card [Numo::Int32] [returns, frames]
-        # @return [Hash{String=>Numo::Int32, Numo::DFloat}] tap => [lanes, frames]; "channel-in as float" has what is heard there at full scale 1.0
+        # @return [Hash{String=>Numo::Int32, Numo::DFloat}] tap => [lanes, frames]; "channel-in as float" holds the input at full scale 1.0
         def process(stage, card)
           work_in([@plan.heard_sockets.size, card.shape[1]])
           preamp = preamp(stage)

@@ -13,9 +13,9 @@ module Loomshuttle
           @place = 0
         end
 
-        # @param block [Numo::DFloat] [frames, lanes], always as many frames
+        # @param block [Numo::DFloat] [frames, lanes], always the same number of frames
         # @param delay [Integer] samples, up to the longest
-        # @return [Numo::DFloat] likewise
+        # @return [Numo::DFloat] the delayed block, same shape
         def pass(block, delay)
           frames = block.shape[0]
           @ring ||= Numo::DFloat.zeros(@longest + frames, @lanes)

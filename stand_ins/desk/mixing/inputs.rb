@@ -22,7 +22,7 @@ module Loomshuttle
           end
         end
 
-        # A lane beyond the card's mode is silent, as is a name that nothing is behind.
+        # A lane beyond the card's mode, or an unknown name, is silent.
         # @return [Integer] -1 for none
         def card_lane(name)
           number = name.to_s[/\d+\z/].to_i
@@ -30,7 +30,7 @@ module Loomshuttle
         end
 
         # @param strip [Model::Channel]
-        # @return [Array<Integer>] sockets that it has preamps at
+        # @return [Array<Integer>] sockets whose preamps it uses
         def sockets(strip) = @stage_lanes[strip.first_lane, strip.width].reject(&:negative?)
 
         private

@@ -15,11 +15,11 @@ module Loomshuttle
         end
 
         # @param blocks [Array<Numo::Int32, Numo::DFloat>] [frames, points] of channels, mains and outputs
-        # @return [Array<Array(Numo::DFloat, Numo::DFloat), nil>] of each the peaks and mean squares, nil where there are no points
+        # @return [Array<Array(Numo::DFloat, Numo::DFloat), nil>] peaks and mean squares of each; nil if it has no points
         def measure(*blocks) = blocks.map { |block| Audio::Level.measured(block) if block.size.positive? }
 
-        # @param frames [Integer] of a block   @param levels [Array] what measure gave for it
-        # @return [String, nil] every 50 ms the levels as a blob: for each point peak and RMS in hundredths of a dBFS,
+        # @param frames [Integer] length of a block   @param levels [Array] from measure
+        # @return [String, nil] every 50 ms, the levels as a blob: for each point, peak and RMS in hundredths of a dBFS,
         #   signed 16-bit big-endian, channels first
         def add(frames, levels)
           @sums.zip(levels) { |sum, measured| sum.add(frames, *measured) if measured }

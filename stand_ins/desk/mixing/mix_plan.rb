@@ -18,7 +18,7 @@ module Loomshuttle
         attr_reader :trims, :tilts, :open, :faders, :mixes
 
         # @param model [Model]   @param settings [Settings]
-        # @param heard [Array<Array(Symbol, Integer)>] mixes that a send, output or meter asks for
+        # @param heard [Array<Array(Symbol, Integer)>] mixes that a send, output or meter needs
         def initialize(model, settings, heard)
           @model, @settings = model, settings
           @trims = unless_ones(column { |at| (on?("#{at}/polarity") ? -1.0 : 1.0) * (has?("#{at}/trim") ? Audio::Level.amplitude(get("#{at}/trim")) : 1.0) })

@@ -23,7 +23,7 @@ module Loomshuttle
 
         # @param stage [Numo::DFloat] [frames, sockets] before the preamps
         # @param returns [Numo::Int32] [frames, card returns]
-        # @param as_it_was [Boolean] by the settings that it last looked at
+        # @param as_it_was [Boolean] whether to use the settings of the last block
         # @return [Result]
         def process(stage, returns, as_it_was: false)
           look_at_settings unless as_it_was || @revision == @settings.revision
@@ -34,13 +34,13 @@ module Loomshuttle
         end
 
         # @param result [Result]   @param before [Result, nil] of the block before
-        # @return [Hash{String=>Numo::DFloat}] what comes out of each socket that is fed: "out/3", "a.2/7", "personal/5"
+        # @return [Hash{String=>Numo::DFloat}] output of each socket in use: "out/3", "a.2/7", "personal/5"
         def at_sockets(result, before)
           look_at_settings unless @revision == @settings.revision
           @plan.fed_sockets.to_h { |socket, (kind, number)| [socket, @boxes.leave(socket, before && before[kind][true, number - 1], result[kind][true, number - 1])] }
         end
 
-        # @return [Boolean] whether an output's delay holds sound of long ago
+        # @return [Boolean] whether any output has a delay
         def delays? = @chain.delays?
 
         private

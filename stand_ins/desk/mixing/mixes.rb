@@ -15,7 +15,7 @@ module Loomshuttle
         end
 
         # @param channels [Hash{String=>Numo::DFloat, Numo::Int32}] tap => samples, [lanes, frames]
-        # @return [Mixes] these, worked out
+        # @return [Mixes] itself, computed
         def process(channels, frames)
           @kinds.each_value { |kind| kind.process(channels, frames, self) }
           self
@@ -25,10 +25,10 @@ module Loomshuttle
         # @return [Numo::DFloat] samples
         def at(key, tap) = @kinds.fetch(key.first).at(key, tap)
 
-        # @return [Numo::DFloat, nil] [mixes, frames] of a kind; nil where none is heard
+        # @return [Numo::DFloat, nil] [mixes, frames] of a kind; nil if none is in use
         def all(kind, tap) = @kinds[kind]&.all(tap)
 
-        # The last sample of each mix before, by key, for the equalisers of a plan that was made again.
+        # The last sample of each mix, by key, to continue the equalisers after the plan was rebuilt.
         def last = @kinds.values.reduce({}) { |all, kind| all.merge(kind.last) }
 
         def last=(samples)

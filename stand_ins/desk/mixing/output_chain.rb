@@ -14,13 +14,13 @@ module Loomshuttle
         end
 
         # Reads the settings again.
-        # @param numbers [Array<Integer>] outputs that carry something; what others had in their delay is gone
+        # @param numbers [Array<Integer>] outputs in use; the delay lines of others are dropped
         def keep(numbers)
           @chains = numbers.to_h { |number| [number, [gain("output/#{number}"), get("output/#{number}/delay", 0)]] }
           @lines.select! { |number, _| @chains.key?(number) }
         end
 
-        # @param number [Integer] one of those that are kept   @param block [Numo::DFloat] of frames
+        # @param number [Integer] one of those given to keep   @param block [Numo::DFloat] [frames]
         # @return [Numo::DFloat]
         def process(number, block)
           gain, delay = @chains.fetch(number)

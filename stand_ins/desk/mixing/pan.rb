@@ -16,7 +16,7 @@ module Loomshuttle
         end
 
         # @param pan [Float] -1 to 1   @param side [0, 1]
-        # @return [Float] amplitude of the lane that goes to this side
+        # @return [Float] amplitude of the lane for this side
         def self.balance(pan, side)
           away = side.zero? ? pan : -pan
           away.positive? ? floor(Math.cos(away * Math::PI / 2)) : 1.0

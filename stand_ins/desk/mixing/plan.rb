@@ -31,7 +31,7 @@ module Loomshuttle
           @fed_sockets = plan_sockets
         end
 
-        # As Inputs has them.
+        # As in Inputs.
         def stage_lanes = @inputs.stage_lanes
         def from_card = @inputs.from_card
 
@@ -43,7 +43,7 @@ module Loomshuttle
         def offset(box, way) = @settings.get("box/#{box.port}/#{box.place}/#{way}-offset")
         def card_lane(name) = @inputs.card_lane(name)
 
-        # Where a tap does not fit what is carried, the one after the fader is taken.
+        # A tap that does not fit its source becomes post-fader.
         def feeds(at, count, channel_taps, mix_taps)
           (1..count).filter_map do |number|
             from = @settings.get("#{at}/#{number}/from")

@@ -12,15 +12,15 @@ module Loomshuttle
         # What a step puts out: bytes of the card sends by stream, and what the meters measure.
         Kept = Struct.new(:payloads, :levels)
 
-        # @param steps [Integer, nil] in a round; nil if nothing repeats
+        # @param steps [Integer, nil] steps in a round; nil if nothing repeats
         def initialize(steps)
           @steps = steps
           @kept, @same = {}, 0
         end
 
-        # A step begins.
+        # Called when a step begins.
         # @param nth [Integer] its number   @param causes [Array] everything its sound depends on apart from its place in the round
-        # @return [Kept, nil] what it puts out, if that is known
+        # @return [Kept, nil] its output, if known
         def look(nth, causes)
           return if @steps.nil?
 

@@ -17,7 +17,7 @@ module Loomshuttle
           @delays = slow.flat_map { |box| (1..box.outputs).map { |n| ["#{box.port}.#{box.place}/#{n}", box.delay] } }.to_h
         end
 
-        # @param stage [Numo::DFloat] [sockets, frames] as they are played
+        # @param stage [Numo::DFloat] [sockets, frames] as played
         # @return [Numo::DFloat] as they reach the desk
         def arrive(stage)
           return stage if @runs.empty?
@@ -31,8 +31,8 @@ module Loomshuttle
           late
         end
 
-        # @param socket [String]   @param before [Numo::DFloat, nil] what was put out in the block before   @param now [Numo::DFloat]
-        # @return [Numo::DFloat] what comes out there now
+        # @param socket [String]   @param before [Numo::DFloat, nil] output of the previous block   @param now [Numo::DFloat] of this block
+        # @return [Numo::DFloat] what leaves the box in this block
         def leave(socket, before, now)
           delay = @delays.fetch(socket, 0)
           return now if delay.zero?

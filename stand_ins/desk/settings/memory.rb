@@ -12,8 +12,8 @@ module Loomshuttle
 
         attr_reader :path
 
-        # @param path [String] of the file  @param first [String, nil] what a new desk starts with
-        # @param aside [Runtime::Aside, nil] for a file that cannot be read
+        # @param path [String] of the file  @param first [String, nil] settings file for a new desk
+        # @param aside [Runtime::Aside, nil] takes an unreadable file
         def initialize(path, settings, first: nil, aside: nil)
           @path = path
           @settings = settings

@@ -25,7 +25,7 @@ module Loomshuttle
         #   the order of their chains; "rate"; "profiles": those that the folder does not have;
         #   "cables": output of the playback interface => socket
         # @param folder [String] of the profiles
-        # @raise [Invalid] for what is not a rig
+        # @raise [Invalid] if it is not a valid rig
         def initialize(rig, folder)
           rig = RigFile.check(rig)
           @brought = rig.fetch("profiles", []).to_h { |profile| [profile["id"], profile] }
@@ -59,7 +59,7 @@ module Loomshuttle
         # @return [Array<Integer>] channel numbers of a block
         def block(size, number) = ((((number - 1) * size) + 1)..[number * size, @channels.size].min).to_a
 
-        # @return [String, nil] the name that lies so many places behind another one of its kind
+        # @return [String, nil] the name that many places after another of its kind
         def behind(name, places)
           kind, number = name.split("/")
           found = "#{kind}/#{number.to_i + places}"
@@ -68,7 +68,7 @@ module Loomshuttle
 
         private
 
-        # @raise [Invalid] when there is none of that kind
+        # @raise [Invalid] if there is no such profile of that kind
         def read(folder, id, shape = RigFile::DESK)
           data = @brought.fetch(id) { JSON.parse(File.read(File.join(folder, "#{File.basename(id)}.json"))) }
           shape.check(data, id)

@@ -28,7 +28,7 @@ module Loomshuttle
           switch("#{at}/mute")
         end
 
-        # Where a tap does not fit what is carried, the one after the fader is taken.
+        # A tap that does not fit its source becomes post-fader.
         def add_source(at)
           taps = (@model.mix.mix_taps | @model.mix.channel_taps)
           add("#{at}/from", "") { |value| output_source(value) }

@@ -14,9 +14,9 @@ module Loomshuttle
           @model, @settings = model, settings
         end
 
-        # @param address [String] that the block sets
-        # @yield sets it
-        # @return [Array(Object, Hash{String=>Object})] what the block gave, and addresses that must be set along with it
+        # @param address [String] set by the block
+        # @yield to set it
+        # @return [Array(Object, Hash{String=>Object})] the block's result, and further addresses to set with it
         def along(address)
           before = PATCH.match?(address) ? Inputs.new(@model, @settings) : nil
           kept = yield

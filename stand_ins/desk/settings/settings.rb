@@ -37,8 +37,8 @@ module Loomshuttle
         # @raise [Refused] for an unknown address
         def get(address) = @values.fetch(address) { raise Refused, "this desk has no #{address}" }
 
-        # @return [Object] the value as kept
-        # @raise [Refused] saying why
+        # @return [Object] the stored value
+        # @raise [Refused] says why
         def set(address, value)
           get(address)
           kept = @kinds.fetch(address).call(value)
