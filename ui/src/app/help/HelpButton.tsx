@@ -5,6 +5,7 @@ import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
 import IconButton from '@mui/material/IconButton';
 import { memo, useEffect, useState } from 'react';
+import { LineIcon } from '../controls/LineIcon';
 import { Words } from './Words';
 
 const TYPING = 'input, textarea, select, [contenteditable], [role=dialog]';
@@ -26,17 +27,7 @@ export const HelpButton = memo(function HelpButton({ byKey }: { byKey: boolean }
   return (
     <>
       <IconButton aria-label="Glossary" title="Glossary (?)" onClick={() => setOpen(true)}>
-        <svg
-          viewBox="0 0 24 24"
-          width="22"
-          height="22"
-          fill="none"
-          stroke="currentColor"
-          strokeWidth="1.7"
-          aria-hidden="true"
-        >
-          <path d="M12 3a9 9 0 1 0 .01 0M9.5 9.5c0-3.4 5-3.2 5 0 0 2-2.5 2.2-2.5 4.5m0 2.6v.4" />
-        </svg>
+        <LineIcon path="M12 3a9 9 0 1 0 .01 0M9.5 9.5c0-3.4 5-3.2 5 0 0 2-2.5 2.2-2.5 4.5m0 2.6v.4" />
       </IconButton>
       <Dialog open={open} onClose={() => setOpen(false)} maxWidth="md" aria-labelledby="glossary-title">
         <DialogTitle id="glossary-title">Glossary</DialogTitle>

@@ -8,6 +8,7 @@ import { callMe, whoAmI } from '../../api/client';
 import { useScheme } from '../../look/theme';
 import type { Scheme } from '../../look/tokens';
 import { cx } from '../../look/cx';
+import { LineIcon } from '../controls/LineIcon';
 import styles from '../../look/look.module.css';
 import own from './shell.module.css';
 
@@ -19,17 +20,7 @@ export const PersonMenu = memo(function PersonMenu() {
   return (
     <>
       <IconButton aria-label="You and the theme" onClick={(event) => setAnchor(event.currentTarget)}>
-        <svg
-          viewBox="0 0 24 24"
-          width="22"
-          height="22"
-          fill="none"
-          stroke="currentColor"
-          strokeWidth="1.7"
-          aria-hidden="true"
-        >
-          <path d="M12 4a4 4 0 1 0 .01 0M4 21c1-5 4-7 8-7s7 2 8 7" />
-        </svg>
+        <LineIcon path="M12 4a4 4 0 1 0 .01 0M4 21c1-5 4-7 8-7s7 2 8 7" />
       </IconButton>
       <Popover
         open={anchor !== null}

@@ -4,16 +4,16 @@ import { Compare } from './Compare';
 import { Journal } from './Journal';
 import { Papers } from './Papers';
 import { Presets } from './Presets';
-import { cx } from '../../look/cx';
+import { ViewTabs } from '../../app/controls/ViewTabs';
 import styles from '../../look/look.module.css';
 
-const SECTIONS = {
-  papers: 'Sheets and files',
-  presets: 'Presets',
-  compare: 'Compare',
-  journal: 'Journal',
-} as const;
-type Section = keyof typeof SECTIONS;
+const SECTIONS = [
+  { id: 'papers', name: 'Sheets and files' },
+  { id: 'presets', name: 'Presets' },
+  { id: 'compare', name: 'Compare' },
+  { id: 'journal', name: 'Journal' },
+] as const;
+type Section = (typeof SECTIONS)[number]['id'];
 
 /** What goes to the next person: sheets and files, saved parts of the patch, what differs, and who changed what. */
 export default function HandoverPlace() {
@@ -22,20 +22,7 @@ export default function HandoverPlace() {
   if (!show) return null;
   return (
     <main>
-      <div className={styles.tools} role="tablist" aria-label="Handover">
-        {(Object.keys(SECTIONS) as Section[]).map((one) => (
-          <button
-            key={one}
-            type="button"
-            role="tab"
-            aria-selected={one === section}
-            className={cx(styles.chip, one === section && styles.on)}
-            onClick={() => open(one)}
-          >
-            {SECTIONS[one]}
-          </button>
-        ))}
-      </div>
+      <ViewTabs label="Handover" views={SECTIONS} view={section} className={styles.tools} onTurn={open} />
       {section === 'papers' && <Papers show={show} />}
       {section === 'presets' && <Presets />}
       {section === 'compare' && <Compare show={show} />}

@@ -1,9 +1,9 @@
 import { useState } from 'react';
 import type { Hearing, Outputs, Show } from '../../api/client';
 import { useHearing, useOutputs, useShow } from '../../api/queries';
+import { ViewTabs } from '../../app/controls/ViewTabs';
 import { QueryState } from '../../app/status/QueryState';
 import { useJump } from '../../app/shell/jump';
-import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
 import { FigureTable } from './listening/FigureTable';
 import { Levels } from './levels/Levels';
@@ -65,20 +65,7 @@ function Views({ show, outputs, hearing, sheet, onSheet }: ViewsProps) {
   });
   const head = (
     <div className={styles.tools}>
-      <div className={styles.row} role="tablist" aria-label="Views">
-        {VIEWS.map((one) => (
-          <button
-            key={one.id}
-            type="button"
-            role="tab"
-            aria-selected={view === one.id}
-            className={cx(styles.chip, view === one.id && styles.on)}
-            onClick={() => turn(one.id)}
-          >
-            {one.name}
-          </button>
-        ))}
-      </div>
+      <ViewTabs label="Views" views={VIEWS} view={view} onTurn={turn} />
       {(view === 'who' || view === 'table') && <Levels hearing={hearing} sheet={sheet} onChoose={onSheet} />}
     </div>
   );

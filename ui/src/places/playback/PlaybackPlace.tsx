@@ -2,9 +2,9 @@ import { useState } from 'react';
 import type { Playback, Show } from '../../api/client';
 import { useLivePlayer } from '../../api/live';
 import { usePlayback, useShow } from '../../api/queries';
+import { ViewTabs } from '../../app/controls/ViewTabs';
 import { QueryState } from '../../app/status/QueryState';
 import { StateNote } from '../../app/status/StateNote';
-import { cx } from '../../look/cx';
 import styles from '../../look/look.module.css';
 import { LibraryView } from './order/LibraryView';
 import { Order } from './order/Order';
@@ -42,20 +42,7 @@ function Views({ show, playback }: { show: Show; playback: Playback }) {
   return (
     <main className={own.place}>
       <div className={styles.tools}>
-        <div className={styles.row} role="tablist" aria-label="Views">
-          {VIEWS.map((one) => (
-            <button
-              key={one.id}
-              type="button"
-              role="tab"
-              aria-selected={view === one.id}
-              className={cx(styles.chip, view === one.id && styles.on)}
-              onClick={() => turn(one.id)}
-            >
-              {one.name}
-            </button>
-          ))}
-        </div>
+        <ViewTabs label="Views" views={VIEWS} view={view} onTurn={turn} />
         <a className={styles.quiet} href="#/stage/song">
           Stage view
         </a>

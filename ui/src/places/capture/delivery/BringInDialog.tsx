@@ -1,6 +1,4 @@
-import Button from '@mui/material/Button';
 import Dialog from '@mui/material/Dialog';
-import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
 import MenuItem from '@mui/material/MenuItem';
@@ -13,52 +11,32 @@ import { count } from '../../../look/format';
 import { DeliveryTable } from './DeliveryTable';
 import { looked, mostParts, type Row, rowsOf, wanted } from './delivery';
 import { cx } from '../../../look/cx';
-import { SourcePick } from '../../../app/controls/SourcePick';
-import { useSent } from '../../../app/controls/sent';
+import { ImportActions, ImportSteps, type Scan } from '../../../app/controls/ImportSteps';
+import { LeftOut } from '../../../app/controls/LeftOut';
 import styles from '../../../look/look.module.css';
 import own from '../capture.module.css';
 
 /** Imports recordings: choose files, scan them, assign tracks, then import. */
 export function BringInDialog({ onClose }: { onClose: () => void }) {
-  const [seen, setSeen] = useState<{ look: string; plan: DeliveryPlan } | null>(null);
-  const sent = useSent();
-  const back = () => {
-    sent.giveUp();
-    setSeen(null);
-  };
-  const done = () => {
-    sent.used();
-    onClose();
-  };
   return (
     <Dialog open onClose={onClose} maxWidth="lg" fullWidth>
       <DialogTitle>Import recordings</DialogTitle>
-      {seen ? (
-        <Look {...seen} onBack={back} onDone={done} />
-      ) : (
-        <SourcePick
-          words="WAV, AIFF, FLAC, MP3 and most other formats, under any names, or a ZIP file. Preview everything before importing."
-          files="Files to import"
-          folderLabel="Or a folder or ZIP file on the recording computer"
-          placeholder="/media/disk/first-night"
-          onLook={async (look, onSeen) => setSeen({ look, plan: await looked(look, onSeen) })}
-          onSent={(id) => sent.keep(id)}
-          onClose={onClose}
-        />
-      )}
+      <ImportSteps
+        words="WAV, AIFF, FLAC, MP3 and most other formats, under any names, or a ZIP file. Preview everything before importing."
+        files="Files to import"
+        folderLabel="Or a folder or ZIP file on the recording computer"
+        placeholder="/media/disk/first-night"
+        planOf={looked}
+        onClose={onClose}
+      >
+        {(scan) => <Look {...scan} />}
+      </ImportSteps>
     </Dialog>
   );
 }
 
-interface LookProps {
-  look: string;
-  plan: DeliveryPlan;
-  onBack: () => void;
-  onDone: () => void;
-}
-
 /** What would become of it; it can be arranged otherwise, and files left out. */
-function Look({ look, plan: proposed, onBack, onDone }: LookProps) {
+function Look({ look, plan: proposed, onBack, onDone }: Scan<DeliveryPlan>) {
   const [name, setName] = useState('Imported');
   const [part, setPart] = useState(0);
   const { plan, rows, arrange, arranging } = useArrangement(look, proposed);
@@ -103,18 +81,7 @@ function Look({ look, plan: proposed, onBack, onDone }: LookProps) {
               </TextField>
             )}
           </div>
-          {plan.problems.length > 0 && (
-            <section className={cx(styles.note, styles.look)}>
-              <h3>Left out</h3>
-              <ul>
-                {plan.problems.map((one) => (
-                  <li key={one.where}>
-                    {one.where} {one.message}
-                  </li>
-                ))}
-              </ul>
-            </section>
-          )}
+          <LeftOut problems={plan.problems} />
           {warnings.length > 0 && (
             <section className={cx(styles.note, styles.look)}>
               <h3>Check these</h3>
@@ -128,16 +95,12 @@ function Look({ look, plan: proposed, onBack, onDone }: LookProps) {
           <DeliveryTable plan={plan} rows={rows} onChange={arrange} />
         </div>
       </DialogContent>
-      <DialogActions>
-        <Button onClick={onBack}>Back</Button>
-        <Button
-          variant="contained"
-          disabled={items.length === 0 || name.trim() === '' || bring.isPending || arranging}
-          onClick={() => bring.mutate(undefined)}
-        >
-          Import {count(items.length, 'recording')}
-        </Button>
-      </DialogActions>
+      <ImportActions
+        label={`Import ${count(items.length, 'recording')}`}
+        disabled={items.length === 0 || name.trim() === '' || bring.isPending || arranging}
+        onBack={onBack}
+        onImport={() => bring.mutate(undefined)}
+      />
     </>
   );
 }

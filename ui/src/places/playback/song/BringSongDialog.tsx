@@ -1,6 +1,4 @@
-import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
-import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
 import TextField from '@mui/material/TextField';
@@ -9,8 +7,9 @@ import { api, type Show, type SongPlan, taken } from '../../../api/client';
 import { useCommand } from '../../../api/edits';
 import { refresh } from '../../../api/queries';
 import { dialogOf } from '../../../app/dialogs/dialogOf';
-import { lookedInto, SourcePick } from '../../../app/controls/SourcePick';
-import { useSent } from '../../../app/controls/sent';
+import { ImportActions, ImportSteps, type Scan } from '../../../app/controls/ImportSteps';
+import { LeftOut } from '../../../app/controls/LeftOut';
+import { lookedInto } from '../../../app/controls/SourcePick';
 import { count } from '../../../look/format';
 import { cx } from '../../../look/cx';
 import styles from '../../../look/look.module.css';
@@ -27,46 +26,26 @@ const planOf = (id: string, onSeen: (files: number) => void) =>
 /** Imports a folder of stems as a song: scan it, correct its roles, then import. */
 export const BringSongDialog = dialogOf(
   function BringSong({ onClose }: BringProps) {
-    const [seen, see] = useState<{ look: string; plan: SongPlan } | null>(null);
-    const sent = useSent();
-    const back = () => {
-      sent.giveUp();
-      see(null);
-    };
-    const done = () => {
-      sent.used();
-      onClose();
-    };
     return (
       <>
         <DialogTitle>Import a song</DialogTitle>
-        {seen ? (
-          <Plan {...seen} onBack={back} onDone={done} />
-        ) : (
-          <SourcePick
-            words="The stems of one song, any format or sample rate, or a ZIP file. A MIDI file supplies tempos and sections. Preview before importing."
-            files="Stems of a song"
-            folderLabel="Or a folder or ZIP file on this computer"
-            placeholder="/media/disk/ropewalk"
-            onLook={async (look, onSeen) => see({ look, plan: await planOf(look, onSeen) })}
-            onSent={(id) => sent.keep(id)}
-            onClose={onClose}
-          />
-        )}
+        <ImportSteps
+          words="The stems of one song, any format or sample rate, or a ZIP file. A MIDI file supplies tempos and sections. Preview before importing."
+          files="Stems of a song"
+          folderLabel="Or a folder or ZIP file on this computer"
+          placeholder="/media/disk/ropewalk"
+          planOf={planOf}
+          onClose={onClose}
+        >
+          {(scan) => <Plan {...scan} />}
+        </ImportSteps>
       </>
     );
   },
   { maxWidth: 'md', fullWidth: true },
 );
 
-interface PlanProps {
-  look: string;
-  plan: SongPlan;
-  onBack: () => void;
-  onDone: () => void;
-}
-
-function Plan({ look, plan, onBack, onDone }: PlanProps) {
+function Plan({ look, plan, onBack, onDone }: Scan<SongPlan>) {
   const [name, setName] = useState(plan.name);
   const [bpm, setBpm] = useState(plan.bpm === null ? '' : String(plan.bpm));
   const [stems, setStems] = useState(plan.stems.map((stem) => ({ role: stem.role, wanted: true })));
@@ -150,35 +129,20 @@ function Plan({ look, plan, onBack, onDone }: PlanProps) {
               ))}
             </tbody>
           </table>
-          {plan.problems.length > 0 && (
-            <section className={cx(styles.note, styles.look)}>
-              <h3>Left out</h3>
-              <ul>
-                {plan.problems.map((one) => (
-                  <li key={one.where}>
-                    {one.where} {one.message}
-                  </li>
-                ))}
-              </ul>
-            </section>
-          )}
+          <LeftOut problems={plan.problems} />
         </div>
       </DialogContent>
-      <DialogActions>
-        <Button onClick={onBack}>Back</Button>
-        <Button
-          variant="contained"
-          disabled={
-            wanted.length === 0 ||
-            name.trim() === '' ||
-            bring.isPending ||
-            (bpm.trim() !== '' && !(tempo >= 20 && tempo <= 400))
-          }
-          onClick={() => bring.mutate(undefined)}
-        >
-          Import {count(wanted.length, 'stem')}
-        </Button>
-      </DialogActions>
+      <ImportActions
+        label={`Import ${count(wanted.length, 'stem')}`}
+        disabled={
+          wanted.length === 0 ||
+          name.trim() === '' ||
+          bring.isPending ||
+          (bpm.trim() !== '' && !(tempo >= 20 && tempo <= 400))
+        }
+        onBack={onBack}
+        onImport={() => bring.mutate(undefined)}
+      />
     </>
   );
 }
