@@ -8,7 +8,7 @@ gem "zeitwerk", "~> 2.6.18"
 
 gem "bootsnap", "~> 1.18" # keeps what Ruby made of the sources
 gem "committee", "~> 5.5" # requests against the OpenAPI file
-gem "json", "~> 2.0"
+gem "json", "~> 3.1"
 gem "json_schemer", "~> 2.4" # device profiles against their JSON Schema
 gem "pg", "~> 1.5"
 gem "prawn", "~> 2.5" # patch sheets as PDF
