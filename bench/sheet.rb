@@ -1,8 +1,8 @@
 # frozen_string_literal: true
 
 # From a key press to the repainted strand sheet, in the real browser on the real application, against the number of channels: a
-# step of the cursor, a name that is kept (drawn before the application has answered), and a send that is emptied (drawn when the
-# application has computed the new graph, checks and sheet). The goal is 50 ms from the key at 128 strands.
+# step of the cursor, a name, and a send that is emptied. Name and send are drawn before the application has answered; of the send
+# also the answer is awaited, with the new graph, checks and sheet. The goal is 50 ms from the key at 128 strands.
 # Needs what bin/test installs and a built interface.
 require_relative "../loader"
 Loomshuttle.load_parts(:core)
@@ -17,10 +17,10 @@ class SheetBench
   EDITORS = ENV.fetch("EDITORS", "0").to_i
   FLAGS = %w[--headless=new --no-sandbox --disable-gpu --disable-dev-shm-usage --disable-quic --no-first-run --disable-background-networking
              --disable-component-update --disable-sync --disable-extensions --mute-audio --window-size=1280,943].freeze
-  # Resolves with the time from the next press of a key until what an expression tells has changed and been painted.
+  # Resolves with the times from the next press of a key until what each expression tells has changed and been painted.
   WATCH = <<~JS
-    const [key, expression] = arguments;
-    window.measured = new Promise((done) => {
+    const [key, ...expressions] = arguments;
+    window.measured = Promise.all(expressions.map((expression) => new Promise((done) => {
       const state = new Function(`return ${expression}`);
       const painted = (then) => { const line = new MessageChannel(); line.port1.onmessage = then; line.port2.postMessage(0); };
       const watch = (event) => {
@@ -31,11 +31,13 @@ class SheetBench
         requestAnimationFrame(look);
       };
       window.addEventListener('keydown', watch, true);
-    });
+    })));
   JS
   CURSOR = "document.querySelector('.sheet-port.sheet-at')?.dataset.port"
   NAME = %q(document.querySelector("[data-port='desk/ch/1']")?.textContent)
   SEND = 'document.querySelectorAll("path.sheet-thread:not(.sheet-loose)").length'
+  # Its tap vanishes with the answer.
+  ANSWER = %q(document.querySelector("[data-port='card/send/1']")?.textContent)
 
   def initialize(home)
     ENV["SE_OFFLINE"] = ENV["SE_AVOID_STATS"] = "true"
@@ -49,18 +51,19 @@ class SheetBench
     @application.stop
   end
 
-  # @return [Array] channels, bytes of the show, and median and p95 in ms: cursor step, name, send, and the application's part of the last
+  # @return [Array] channels, bytes of the show, and median and p95 in ms: cursor step, name, send drawn and answered, and the application's
+  #   part of the last
   def row(channels)
     open_show(channels)
     @browser.navigate.to("#{@application.url}/?channels=#{channels}#/patch")
     wait { @browser.find_elements(css: "[data-port='desk/ch/1']").any? }
     @browser.execute_script("document.querySelector(\"[data-port='desk/ch/1']\").click()")
     editors = work
-    step = times { |n| timed(n.even? ? "ArrowDown" : "ArrowUp", CURSOR) { key(n.even? ? :arrow_down : :arrow_up) } }
+    step = times { |n| timed(n.even? ? "ArrowDown" : "ArrowUp", CURSOR) { key(n.even? ? :arrow_down : :arrow_up) }.first }
     name = times { |n| rename(n) }
-    send = times { empty_send }
+    drawn, answered = Array.new(TIMES) { empty_send }.transpose
     show = @application.get("/api/show")
-    [channels, show.bytesize, *[step, name, send, server].map { |list| quantiles(list) }]
+    [channels, show.bytesize, *[step, name, drawn.sort, answered.sort, server].map { |list| quantiles(list) }]
   ensure
     leave(editors) if editors
   end
@@ -93,7 +96,7 @@ class SheetBench
     key(:f2)
     wait { naming?(1) }
     @browser.switch_to.active_element.send_keys("Name #{nth}")
-    timed("Enter", NAME) { key(:enter) }.tap do
+    timed("Enter", NAME) { key(:enter) }.first.tap do
       wait { naming?(2) } # Enter goes on to the next one
       @browser.switch_to.active_element.send_keys(:escape)
       wait { @browser.find_elements(css: ".sheet-name-input").empty? }
@@ -103,7 +106,7 @@ class SheetBench
   # Empties a send, and feeds it again, which is not to be undone where others have edited since.
   def empty_send
     @browser.execute_script("document.querySelector(\"[data-port='card/send/1']\").click()")
-    timed("Delete", SEND) { key(:delete) }.tap do
+    timed("Delete", SEND, ANSWER) { key(:delete) }.tap do
       before = threads
       @application.post("/api/edits", settings: { "send/1/source" => "desk/ch/1" })
       wait { threads != before }
@@ -115,8 +118,8 @@ class SheetBench
 
   def threads = @browser.execute_script("return #{SEND}")
 
-  def timed(name, expression)
-    @browser.execute_script(WATCH, name, expression)
+  def timed(name, *expressions)
+    @browser.execute_script(WATCH, name, *expressions)
     yield
     @browser.execute_async_script("const done = arguments[arguments.length - 1]; window.measured.then(done)")
   end
@@ -145,7 +148,7 @@ Dir.mktmpdir do |home|
   File.chmod(0o755, home)
   bench = SheetBench.new(home)
   rows = (ENV["SIZES"] || "16,32,64,128").split(",").map(&:to_i).map { |channels| bench.row(channels) }
-  Bench.table([["channels", "bytes of the show", "cursor step, ms", "name, ms", "send, ms", "of that the application, ms"], *rows])
+  Bench.table([["channels", "bytes of the show", "cursor step, ms", "name, ms", "send drawn, ms", "send answered, ms", "of that the application, ms"], *rows])
 ensure
   bench&.close
 end

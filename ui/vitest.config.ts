@@ -1,5 +1,5 @@
 import { defineConfig, mergeConfig } from 'vitest/config';
-import interfaceConfig from './vite.config';
+import interfaceConfig from './vite.config.ts';
 
 export default mergeConfig(
   interfaceConfig,

@@ -1,7 +1,9 @@
+import { asked } from './asked';
 import type { Port, Settings, Show } from './client';
 
 // What an edit will certainly look like, shown before the application has answered: names, dyes and arms stand in one
-// place each. Where sound goes is never guessed; that comes with the answer, and so does the truth when an edit is refused.
+// place each; the connection of an edited cell is drawn as asked for (asked.ts). What else follows comes with the answer, and so does the truth
+// when an edit is refused.
 const PATH = /^(channel|track)\/(\d+)\/(name|colour|armed)$/;
 
 // Settings from this page that the application has not answered yet.
@@ -19,8 +21,13 @@ export function awaitAnswer(settings: Settings): () => void {
 /** A show that has come, with what has no answer yet in it. */
 export const withAwaited = (show: Show): Show => waiting.reduce(echo, show);
 
-/** The show with those settings in it that can be told at once; the same show when there are none. */
+/** The show with those settings in it that can be shown at once; the same show if there are none. */
 export function echo(show: Show, settings: Settings): Show {
+  const sheet = asked(show.sheet, settings);
+  return named(sheet === show.sheet ? show : { ...show, sheet }, settings);
+}
+
+function named(show: Show, settings: Settings): Show {
   const known = Object.entries(settings).filter(
     ([path, value]) => PATH.test(path) && value !== null && value !== '',
   );

@@ -23,7 +23,10 @@ const show = showOf({
   ],
   sheet: {
     ports,
-    threads: [{ from: 'socket/1', to: 'channel/1', straight: true, dye: 'iron', strands: ['tuba'] }],
+    threads: [
+      { from: 'socket/1', to: 'channel/1', straight: true, dye: 'iron', strands: ['tuba'] },
+      { from: 'channel/1', to: 'send/1', straight: true, dye: 'iron', strands: [] },
+    ],
     loose: [],
   },
 });
@@ -156,4 +159,10 @@ test('is a grid: five headers, rows with their numbers, and the cells that are c
   await user.keyboard('{Shift>}{ArrowDown}{/Shift}');
   const chosen = screen.getAllByRole('gridcell', { selected: true });
   expect(chosen.map((one) => one.dataset['port'])).toEqual(['channel/2', 'channel/3']);
+});
+
+test('a connection that has no answer yet is drawn dashed', () => {
+  sheet();
+  const drawn = [...document.querySelectorAll('path.sheet-thread')];
+  expect(drawn.map((one) => one.classList.contains('sheet-asked'))).toEqual([false, true]);
 });

@@ -32,7 +32,12 @@ export const Threads = memo(function Threads(props: ThreadsProps) {
         return (
           <path
             key={`${thread.from}>${thread.to}`}
-            className={cx(own.thread, a.row !== b.row && own.crossing, through && own.through)}
+            className={cx(
+              own.thread,
+              a.row !== b.row && own.crossing,
+              through && own.through,
+              thread.strands.length === 0 && own.asked, // an edit without an answer (api/asked.ts)
+            )}
             d={threadPath(columns, a, b)}
             data-dye={thread.dye}
           />
