@@ -19,12 +19,16 @@ tidy() {
 }
 if [ -n "${4:-}" ]; then trap 'tidy keep' EXIT; else trap tidy EXIT; fi
 
-inside() { chroot "$root" /usr/bin/env -i HOME=/root PATH=/usr/local/sbin:/usr/local/bin:/usr/sbin:/usr/bin:/sbin:/bin LANG=C.UTF-8 "$@"; }
+# In a mount namespace of its own rather than by chroot, where the kernel allows no user namespaces, which some specs need for their disks.
+inside() {
+  unshare --mount --propagation private sh -c 'mount --rbind "$0" "$0" && cd "$0" && mkdir -p .before && pivot_root . .before && umount -l /.before && exec "$@"' "$root" \
+    /usr/bin/env -i HOME=/root PATH=/usr/local/sbin:/usr/local/bin:/usr/sbin:/usr/bin:/sbin:/bin LANG=C.UTF-8 "$@"
+}
 
 tell() { echo "== $* (after $SECONDS s)"; }
 
 if [ ! -e "$root/etc/debian_version" ]; then
-  debootstrap --variant=minbase --include=ca-certificates,sudo "$suite" "$root" "$mirror" >"$root.log" 2>&1 || { tail "$root.log" >&2; exit 1; }
+  debootstrap --variant=minbase --include=ca-certificates,git,sudo "$suite" "$root" "$mirror" >"$root.log" 2>&1 || { tail "$root.log" >&2; exit 1; }
 fi
 for mounted in proc sys dev dev/pts dev/shm; do mount --rbind "/$mounted" "$root/$mounted"; done
 cp /etc/resolv.conf "$root/etc/"
@@ -44,8 +48,7 @@ if [ -n "${CURL_CA_BUNDLE:-}" ]; then # this machine's registries have certifica
   echo 'cafile=/etc/ssl/certs/ca-certificates.crt' >>"$root$home/.npmrc"
 fi
 folder=$home/loomshuttle
-rm -rf "$root$folder" && mkdir -p "$root$folder"
-git -C "$project" archive HEAD | tar -x -C "$root$folder"
+rm -rf "$root$folder" && git clone -q "$project" "$root$folder"
 [ "$who" = root ] || inside chown -R engineer: "$home"
 
 as_who() { if [ "$who" = root ]; then inside "$@"; else inside sudo -H -u engineer "$@"; fi; }

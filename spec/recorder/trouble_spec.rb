@@ -59,7 +59,15 @@ RSpec.describe "A virtual take in trouble", :folder do
   describe "a mirror" do
     let(:second) { File.join(@folder, "second").tap { |path| FileUtils.mkdir_p(path) } }
 
-    # Copies are written by threads of their own.
+    # Copies are written by threads of their own, which a busy machine holds up.
+    def run_and_wait(seconds)
+      rig.run(seconds)
+      Tools.wait_until(60, "both copies to be written") { [recorder.takes, second].map { |root| written(root) }.min >= recorder.status["capture"]["frames"] }
+    end
+
+    # @return [Integer] frames in every file of the newest take there
+    def written(root) = Dir[File.join(Dir[File.join(root, "0*")].max, "*.wav")].map { |file| Loomshuttle::Formats::Wav::Mend.frames_on_disk(file) }.min
+
     def go_on_until
       Tools.wait_until(60, "a copy to be given up") do
         rig.run(0.05)
@@ -74,7 +82,7 @@ RSpec.describe "A virtual take in trouble", :folder do
 
     it "is the same take in a second folder" do
       recorder.capture_start(name: "Both")
-      rig.run(0.5)
+      run_and_wait(0.5)
       recorder.capture_stop
       copy = File.join(second, File.basename(takes.last.first))
       expect(Dir.children(copy).sort).to eq(Dir.children(takes.last.first).sort)
@@ -100,7 +108,7 @@ RSpec.describe "A virtual take in trouble", :folder do
 
     it "may fail without harm: the take goes on and says so" do
       recorder.capture_start(name: "One")
-      rig.run(0.5)
+      run_and_wait(0.5)
       allow_any_instance_of(Loomshuttle::Recorder::TakeFolder).to receive(:write).and_wrap_original do |write, *arguments| # rubocop:disable RSpec/AnyInstance
         raise Errno::EIO if write.receiver.path.start_with?(second)
 
@@ -117,7 +125,7 @@ RSpec.describe "A virtual take in trouble", :folder do
     # What is still behind when the take is ended.
     it "is told of also when only the last piece fails" do
       recorder.capture_start(name: "End")
-      rig.run(0.5)
+      run_and_wait(0.5)
       held = Queue.new
       allow_any_instance_of(Loomshuttle::Recorder::TakeFolder).to receive(:write).and_wrap_original do |write, *arguments| # rubocop:disable RSpec/AnyInstance
         next write.call(*arguments) unless write.receiver.path.start_with?(second)
@@ -134,7 +142,7 @@ RSpec.describe "A virtual take in trouble", :folder do
 
     it "ends early when the last piece of both fails, and says so" do
       recorder.capture_start(name: "End")
-      rig.run(0.5)
+      run_and_wait(0.5)
       held = Queue.new
       allow_any_instance_of(Loomshuttle::Recorder::TakeFolder).to receive(:write) do # rubocop:disable RSpec/AnyInstance
         held.pop
@@ -149,9 +157,9 @@ RSpec.describe "A virtual take in trouble", :folder do
     # As a network disk does that is gone: it neither writes nor fails.
     it "may stall for good: the first copy has everything, and the mirror is given up" do
       stub_const("Loomshuttle::Recorder::PacedFolder::MOST", 10)
-      stub_const("Loomshuttle::Recorder::PacedFolder::STALLED", 0.2)
+      stub_const("Loomshuttle::Recorder::PacedFolder::STALLED", 1.5)
       recorder.capture_start(name: "One")
-      rig.run(0.5)
+      run_and_wait(0.5)
       stuck = Queue.new
       allow_any_instance_of(Loomshuttle::Recorder::TakeFolder).to receive(:write).and_wrap_original do |write, *arguments| # rubocop:disable RSpec/AnyInstance
         stuck.pop if write.receiver.path.start_with?(second)
@@ -167,7 +175,7 @@ RSpec.describe "A virtual take in trouble", :folder do
 
     it "takes over when the first copy fails, and ends the take only when both have" do
       recorder.capture_start(name: "Both")
-      rig.run(0.5)
+      run_and_wait(0.5)
       broken = [recorder.takes]
       allow_any_instance_of(Loomshuttle::Recorder::TakeFolder).to receive(:write).and_wrap_original do |write, *arguments| # rubocop:disable RSpec/AnyInstance
         raise Errno::EIO if broken.include?(File.dirname(write.receiver.path))
@@ -192,7 +200,7 @@ RSpec.describe "A virtual take in trouble", :folder do
       room = (64 << 20) + (576_000 * 100)
       recorder.tell_free(takes: room, mirror: room * 2)
       recorder.capture_start(name: "Both")
-      rig.run(0.5)
+      run_and_wait(0.5)
       expect(recorder.status["capture"]).to include("disk_seconds" => 100, "warning" => "The disk will be full in 1 min 40 s.")
       recorder.tell_free(takes: 64 << 20, mirror: room)
       rig.run(0.5)
@@ -209,7 +217,7 @@ RSpec.describe "A virtual take in trouble", :folder do
     it "is given up whole before its disk is full" do
       recorder.tell_free(takes: 1 << 40, mirror: (64 << 20) + (576_000 * 11))
       recorder.capture_start(name: "Both")
-      rig.run(0.5)
+      run_and_wait(0.5)
       recorder.tell_free(takes: 1 << 40, mirror: (64 << 20) + (576_000 * 9))
       rig.run(0.5)
       expect(recorder.capture_stop).to include("state" => "complete", "frames" => 48_000, "note" => /second stopped after 0.5 s: its disk is full.\z/)

@@ -68,7 +68,7 @@ module Tools
     while (part = flow.next_part)
       parts << part
     end
-    parts.join
+    parts.join.b
   ensure
     flow.close
   end
