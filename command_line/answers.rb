@@ -90,7 +90,7 @@ module Loomshuttle
         def outputs(rows)
           return "No output carries anything." if rows.empty?
 
-          table([["output", "carries", "taken at", "delay", "", "comes out at"], *rows.map do |row|
+          table([["output", "source", "tap", "delay", "", "socket"], *rows.map do |row|
             sockets = row["sockets"].empty? ? "nowhere" : row["sockets"].join(", ")
             [row["output"].to_s, row["source"], row["tap"].to_s, "#{format('%.2f', row['delay_ms'])} ms", row["polarity"] ? "turned" : "", sockets]
           end])

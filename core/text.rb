@@ -28,6 +28,10 @@ module Loomshuttle
     # @return [String] valid UTF-8 in one line, at most `most` characters
     def self.readable(value, most: 200) = value.to_s.dup.force_encoding(Encoding::UTF_8).scrub("?").gsub(CONTROLS, "?").gsub(BREAKS, " ")[0, most]
 
+    # @param words [Array<String>] at least one
+    # @return [String] e.g. "one", "one and two", "one, two and three"
+    def self.list(words) = [words[..-2].join(", "), words.last].reject(&:empty?).join(" and ")
+
     # @param value [Numeric]
     # @return [String] with its sign: "+20 dB", "−6 dB"
     def self.decibels(value) = "#{'+' unless value.negative?}#{value} dB".tr("-", "−")

@@ -60,7 +60,7 @@ module Loomshuttle
       end
 
       def humming
-        Verdict.new(word: "hum", reason: "#{@hum.lines.join(', ')} Hz stand still at #{db(@hum.level)} dBFS; loud passages at #{db(@loud)}",
+        Verdict.new(word: "hum", reason: "#{@hum.lines.join(', ')} Hz are steady at #{db(@hum.level)} dBFS; loud passages at #{db(@loud)}",
                     advice: "Swap the cable or lift the DI ground, then check again", settings: {})
       end
 

@@ -25,7 +25,7 @@ module Loomshuttle
       # @return [Array<String>] sentences that name the channels which an edit patches through a free slot
       def self.newly_single(before, after)
         now = single(after)
-        (now - single(before)).map { |number| "#{after.channels[number].title} takes a free slot; #{after.profile.free_slots - now.size} stay free." }
+        (now - single(before)).map { |number| "#{after.channels[number].title} takes a free slot; #{after.profile.free_slots - now.size} left." }
       end
 
       # @param show [Show]  @param field [:stage, :take]

@@ -22,9 +22,10 @@ module Loomshuttle
       # @param sort [:one, :desk, :list]
       # @param keys [Proc, nil] called with the desk, returns the keys of all items   @param key_pattern [String] regular expression for a key in a path
       # @param words [Proc] called with show and key, returns the item's name for people
-      # @param rig [Boolean] whether the layout of the rig depends on it
-      def initialize(name, group, sort, key: nil, keys: nil, key_pattern: "[1-9][0-9]*", words: nil, rig: false)
+      # @param list [String, nil] the list's name for people; nil for that of its group   @param rig [Boolean] whether the layout of the rig depends on it
+      def initialize(name, group, sort, key: nil, keys: nil, key_pattern: "[1-9][0-9]*", words: nil, list: nil, rig: false)
         @name, @group, @sort, @key, @keys, @key_pattern, @words, @rig = name, group, sort, key, keys, key_pattern, words, rig
+        @list = list || group.to_s.tr("_", " ")
         @settings = {}
       end
 
@@ -81,7 +82,7 @@ module Loomshuttle
       def pattern(field) = one? ? "^#{@name}/#{field}$" : "^#{@name}/#{@key_pattern}/#{field}$"
 
       # @return [String] the list's name for people
-      def words_of_list = @group.to_s.tr("_", " ")
+      def words_of_list = @list
 
       # @return [String] an item's name for people, such as "Channel 4 Fiddle"
       def told(show, key) = @words.call(show, key)

@@ -28,7 +28,7 @@ RSpec.describe "The Capture place", type: :feature do
       open_place("patch")
       cell("desk/ch/4").click
       keys(:arrow_right, :delete)
-      expect(page).to have_css("[role=alert]", text: /Blocked during take \d+: changing "Card send 4, carries" would damage it/)
+      expect(page).to have_css("[role=alert]", text: /Blocked during take \d+: changing "Card send 4, source" would damage it/)
       open_place("capture")
       expect(page).to have_button("Resume Tuba")
       click_button("Resume Tuba")

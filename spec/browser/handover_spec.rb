@@ -40,7 +40,7 @@ RSpec.describe "The Handover place", type: :feature do
     within(find("ol.handover-journal li", text: "Louder tuba")) { click_button("Restore an earlier version…") }
     click_button("Apply 2 changes")
     settle("the version") { [setting("channel", 1), setting("channel", 2)].map { |one| one["gain"] } == [18, 22] }
-    expect(page).to have_css("ol.handover-journal li", text: "Return to version 1")
+    expect(page).to have_css("ol.handover-journal li", text: "Restore version 1")
   end
 
   it "offers sheet, list and show as files" do

@@ -75,7 +75,7 @@ RSpec.describe "A journey", type: :feature do
   end
 
   def add_box(name)
-    click_button("+ box on link A")
+    click_button("Add box on link A")
     find("[role=menuitem]", text: name).click
   end
 

@@ -96,7 +96,7 @@ RSpec.describe "Line check", type: :feature do
     in_second_browser do
       visit("#{application.url}/#/stage")
       expect(page).to have_css(".stage-socket-row.stage-done", text: "plugged by somebody")
-      check("only what is still to plug")
+      check("Only what is not plugged yet")
       expect(page).to have_no_css(".stage-socket-row", text: "Fiddle")
     end
   end

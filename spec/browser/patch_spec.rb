@@ -38,7 +38,7 @@ RSpec.describe "The Patch place", type: :feature do
     choose("Stage source", "Box A in 12")
     within("[role=dialog]", text: "Use a free slot") do
       expect(page).to have_css("[role=radio][aria-checked=true]", text: "Use a free slot")
-      expect(page).to have_text("Fiddle takes a free slot; 16 stay free.")
+      expect(page).to have_text("Fiddle takes a free slot; 16 left.")
       find("[role=radio]", text: "Move the whole block").click
       expect(page).to have_css("tr", text: "Tuba", minimum: 1)
       find("[role=radio]", text: "Use a free slot").click

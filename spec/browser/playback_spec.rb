@@ -61,7 +61,7 @@ RSpec.describe "Playback", type: :feature do
       find("[role=option]", text: option, match: :first).click
       settle("#{role} on its output") { player["roles"].find { |one| one["name"] == role }["outputs"].any? }
     end
-    click_button("Usual requirements for click, guide and pilot…")
+    click_button("Add usual requirements…")
     before = wishes
     within("[role=dialog]") { find("button", text: "Apply").click }
     settle("the wishes") { wishes > before }

@@ -61,7 +61,7 @@ RSpec.describe "The Rig place", type: :feature do
     attach_file("Profile file", written("good.json", data.merge("id" => "bramble-12", "name" => "Bramble 12", "inputs" => 12)))
     expect(page).to have_css("[role=dialog] li", text: "Bramble 12")
     within("[role=dialog]") { click_button("Close") }
-    click_button("+ box on link B")
+    click_button("Add box on link B")
     find("[role=menuitem]", text: "Bramble 12").click
     expect(page).to have_css("[data-device=c]", text: "in 1–12")
   ensure

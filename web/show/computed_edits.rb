@@ -20,7 +20,7 @@ module Loomshuttle
       def proposal(show, kind, options)
         case kind
         when "preset" then preset(show, options)
-        when "version" then whole(show, @control.shows.at_version(@control.seen.id, options.fetch("version")), "Return to version #{options['version']}")
+        when "version" then whole(show, @control.shows.at_version(@control.seen.id, options.fetch("version")), "Restore version #{options['version']}")
         when "show" then like(show, options.fetch("show"))
         when "accept", "reopen" then alone(Checks::Acceptance.edit(show, kind, options, heard: @control.who_hears.findings))
         else Steps::Propose.for(show, kind, options)

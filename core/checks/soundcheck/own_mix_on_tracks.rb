@@ -10,8 +10,7 @@ module Loomshuttle
         tracks = show.tracks.values.select { |track| track.outputs.intersect?(lanes) }
         return [] if tracks.empty?
 
-        names = tracks.map { |track| show.title_of(track) }
-        names = [names[..-2].join(", "), names.last].reject(&:empty?).join(" and ")
+        names = Text.list(tracks.map { |track| show.title_of(track) })
         points = lanes.map { |lane| Rig::Point.card_return(lane) }
         [Finding.new(id: "own-mix-on-tracks", check: "own-mix-on-tracks", severity: Finding::BLOCKS,
                      sentence: "The recorder mix leaves on card returns #{lanes.join(' and ')}, which carry #{names}.",

@@ -10,13 +10,13 @@ module Loomshuttle
     BoxPlan = declare("box", :boxes, :desk, key: :letter, keys: ->(_) { LETTERS }, key_pattern: "[a-h]", words: ->(_, key) { "Box #{key.upcase}" }, rig: true) do
       offset = Kinds.whole(0..(Rig::Aes50::LANES - 1))
 
-      setting :profile, Kinds.device("box").or_none, blank: nil, words: "kind", part: "rig", capture: :always
-      setting :port, Kinds.one_known { |at| at.show.profile.ports }.or_none, blank: nil, words: "on port", part: "rig", capture: :always
+      setting :profile, Kinds.device("box").or_none, blank: nil, words: "profile", part: "rig", capture: :always
+      setting :port, Kinds.one_known { |at| at.show.profile.ports }.or_none, blank: nil, words: "port", part: "rig", capture: :always
       setting :place, Kinds.whole(1..LETTERS.size), blank: 1, words: "place in the chain", part: "rig", capture: :always
       setting :input_offset, offset, blank: 0, words: "input offset", part: "rig", capture: :always
       setting :output_offset, offset, blank: 0, words: "output offset", part: "rig", capture: :always
       setting :clock, Kinds.one_of(*CLOCKS), blank: "follows", part: "rig", capture: :always
-      setting :spot, Kinds.one_of(*SPOTS).or_none, blank: nil, words: "stands", part: "rig", capture: :always
+      setting :spot, Kinds.one_of(*SPOTS).or_none, blank: nil, words: "stage position", part: "rig", capture: :always
     end
 
     class BoxPlan

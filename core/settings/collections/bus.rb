@@ -8,10 +8,10 @@ module Loomshuttle
     #   paired  whether it is the left of a stereo pair with the next; then its settings count for both
     Bus = declare("bus", :buses, :desk, key: :number, keys: ->(desk) { 1..desk.buses }, words: ->(_, key) { "Bus #{key}" }) do
       setting :name, Kinds.text(NAME), blank: "", part: "names", desk: "bus/%s/label"
-      setting :mode, MixKinds.mode, blank: "mix", words: "is a", part: "mix", desk: "bus/%s/mode", on: MixKinds::GROUPED
+      setting :mode, MixKinds.mode, blank: "mix", words: "type", part: "mix", desk: "bus/%s/mode", on: MixKinds::GROUPED
       setting :tap, Kinds.tap_of { |at| at.show.profile.mixing.send_taps }, blank: ->(desk, _) { desk.mixing.usual_send_tap }, words: "send tap", part: "mix"
       setting :main, MixKinds.bus_on_main, blank: false, words: "on main", part: "mix", desk: "bus/%s/main", on: MixKinds::ON_MAIN
-      setting :paired, MixKinds.paired, blank: false, words: "paired with the next", part: "mix", desk: "bus/%s/pair", on: MixKinds::PAIRED
+      setting :paired, MixKinds.paired, blank: false, words: "paired with next", part: "mix", desk: "bus/%s/pair", on: MixKinds::PAIRED
     end
 
     class Bus

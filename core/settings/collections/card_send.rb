@@ -13,8 +13,8 @@ module Loomshuttle
       end
       tap = Kinds.tap_of { |at| at.item.source ? at.show.profile.taps_of(at.item.source) : at.show.profile.taps }
 
-      setting :source, source.or_none, blank: nil, words: "carries", part: "sends", capture: :way, desk: "card/send/%s/from"
-      setting :tap, tap.or_none, blank: nil, words: "taken at", nothing: "as the show", part: "sends", capture: :way
+      setting :source, source.or_none, blank: nil, words: "source", part: "sends", capture: :way, desk: "card/send/%s/from"
+      setting :tap, tap.or_none, blank: nil, words: "tap", nothing: "as the show", part: "sends", capture: :way
     end
   end
 end

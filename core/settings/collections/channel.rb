@@ -22,19 +22,19 @@ module Loomshuttle
       setting :colour, Kinds.one_of(*DYES), blank: "iron", words: "dye", part: "names", desk: "strip/%s/dye"
       setting :stage, ChannelKinds.source(:stage_points), blank: nil, words: "stage source", part: "inputs", capture: :way
       setting :take, ChannelKinds.source(:return_points), blank: nil, words: "take source", part: "returns"
-      setting :position, Kinds.one_of(*POSITIONS), blank: "stage", words: "is on", part: "returns", capture: :to_take
+      setting :position, Kinds.one_of(*POSITIONS), blank: "stage", words: "position", part: "returns", capture: :to_take
       setting :gain, ChannelKinds.level(:preamp), blank: ->(desk, number) { [desk.strip(number).preamp.min_db, 0].max }, words: "preamp gain", unit: "dB", part: "inputs",
                                                   desk: "strip/%s/gain"
       setting :phantom, Kinds.boolean, blank: false, words: "48 V", part: "inputs", capture: :way, desk: "strip/%s/phantom"
       setting :trim, ChannelKinds.level(:trim), blank: 0, unit: "dB", part: "inputs", desk: "strip/%s/trim", on: ->(desk, number) { !desk.strip(number).trim.nil? }
       setting :mic, Kinds.text(WORDS), blank: "", words: "microphone", part: "inputs"
       setting :stand, Kinds.text(WORDS), blank: "", part: "inputs"
-      setting :spot, Kinds.one_of(*SPOTS).or_none, blank: nil, words: "stands", part: "inputs"
-      setting :paired, ChannelKinds.paired, blank: false, words: "paired with the next", part: "inputs"
-      setting :fixed, Kinds.boolean, blank: false, part: "inputs"
+      setting :spot, Kinds.one_of(*SPOTS).or_none, blank: nil, words: "stage position", part: "inputs"
+      setting :paired, ChannelKinds.paired, blank: false, words: "paired with next", part: "inputs"
+      setting :fixed, Kinds.boolean, blank: false, part: "inputs", words: "locked for auto-patch"
       setting :main, Kinds.boolean, blank: true, words: "on main", part: "mix", desk: "strip/%s/main"
-      setting :polarity, Kinds.boolean, blank: false, words: "polarity turned", part: "mix", desk: "strip/%s/polarity"
-      setting :groups, MixKinds.buses, blank: [].freeze, words: "in subgroups", part: "mix"
+      setting :polarity, Kinds.boolean, blank: false, words: "polarity inverted", part: "mix", desk: "strip/%s/polarity"
+      setting :groups, MixKinds.buses, blank: [].freeze, words: "subgroups", part: "mix"
       setting :send_taps, MixKinds.send_taps, blank: {}.freeze, words: "send taps", nothing: "as the buses", part: "mix"
     end
 

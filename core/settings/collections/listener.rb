@@ -9,9 +9,9 @@ module Loomshuttle
     Listener = declare("listener", :listeners, :list, key: :number,
                                                       words: ->(show, key) { show.listeners[key]&.title || "Listener #{key}" }) do
       setting :name, Kinds.text(NAME), blank: ""
-      setting :kind, Kinds.one_of("person", "area", "broadcast", "machine"), blank: "person", words: "is a"
-      setting :hears, RoomKinds.heard, blank: [].freeze, words: "hears", nothing: "nothing"
-      setting :hears_right, RoomKinds.heard, blank: [].freeze, words: "hears on the right", nothing: "the same"
+      setting :kind, Kinds.one_of("person", "area", "broadcast", "machine"), blank: "person", words: "type"
+      setting :hears, RoomKinds.heard, blank: [].freeze, words: "outputs", nothing: "nothing"
+      setting :hears_right, RoomKinds.heard, blank: [].freeze, words: "right outputs", nothing: "the same"
       setting :x, RoomKinds.metres, blank: nil, words: "position right of centre", unit: "m"
       setting :y, RoomKinds.metres, blank: nil, words: "distance from stage", unit: "m"
     end

@@ -12,11 +12,11 @@ module Loomshuttle
         fits ? point : Kinds.refuse("an expected socket reads like box-b/out/7")
       end
 
-      setting :source, MixKinds.carried.or_none, blank: nil, words: "carries", part: "outputs", desk: "output/%s/from"
-      setting :tap, MixKinds.output_tap, blank: "post-fader", words: "taken at", part: "outputs", desk: "output/%s/tap", on: MixKinds::TAPPED
+      setting :source, MixKinds.carried.or_none, blank: nil, words: "source", part: "outputs", desk: "output/%s/from"
+      setting :tap, MixKinds.output_tap, blank: "post-fader", words: "tap", part: "outputs", desk: "output/%s/tap", on: MixKinds::TAPPED
       setting :delay, MixKinds.delay, blank: 0, unit: "samples", part: "outputs", desk: "output/%s/delay", on: MixKinds::DELAYED
-      setting :polarity, MixKinds.turned, blank: false, words: "polarity turned", part: "outputs", desk: "output/%s/polarity", on: MixKinds::TURNED
-      setting :expected, expected, blank: nil, words: "expected at", part: "outputs"
+      setting :polarity, MixKinds.turned, blank: false, words: "polarity inverted", part: "outputs", desk: "output/%s/polarity", on: MixKinds::TURNED
+      setting :expected, expected, blank: nil, words: "expected socket", part: "outputs"
       setting :speaker, Kinds.one_of("main", "zone").or_none, blank: nil, words: "feeds a speaker", part: "outputs"
       setting :x, RoomKinds.metres, blank: nil, words: "speaker position right of centre", unit: "m", part: "outputs"
       setting :y, RoomKinds.metres, blank: nil, words: "speaker distance from stage", unit: "m", part: "outputs"

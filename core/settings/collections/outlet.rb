@@ -14,7 +14,7 @@ module Loomshuttle
       end
       starts = Kinds.one_known("integer", sort: :count) { |at| (1..at.show.profile.mix_outputs).step(at.show.profile.outlet_blocks.fetch(at.key).size).to_a }
 
-      setting :first, starts.or_none, blank: in_order, words: "starts with output", part: "outputs", desk: "outlet/%s/first"
+      setting :first, starts.or_none, blank: in_order, words: "first output", part: "outputs", desk: "outlet/%s/first"
     end
   end
 end

@@ -9,7 +9,7 @@ module Loomshuttle
     PlaybackRole = declare("role", :roles, :list, key: :number, words: ->(show, key) { show.roles[key]&.title || "Role #{key}" }) do
       setting :name, Kinds.text(NAME), blank: "", words: "name"
       setting :group, Kinds.text(NAME), blank: "", words: "group", nothing: "none"
-      setting :kind, Kinds.one_of("parts", "click", "guide", "pilot", "timecode"), blank: "parts", words: "is"
+      setting :kind, Kinds.one_of("parts", "click", "guide", "pilot", "timecode"), blank: "parts", words: "type"
       setting :outputs, PlaybackKinds.outputs, blank: [].freeze, words: "outputs"
       setting :sum_db, Kinds.one_of(-3, -6), blank: -3, words: "mono sum", unit: "dB"
       setting :gain_db, RoomKinds.figure(-60..12, 10, "dB"), blank: 0, words: "level", unit: "dB"

@@ -8,8 +8,8 @@ module Loomshuttle
       setting :desk, Kinds.device("desk"), blank: ->(desk, _) { desk.id }, part: "rig", capture: :always
       setting :rate, Kinds.one_known("integer", among: RATES) { |at| at.show.profile.rates }, blank: ->(desk, _) { desk.rate }, unit: "Hz", part: "rig", capture: :always,
                                                                                               desk: "clock/rate"
-      setting :desk_clock, Kinds.one_of(*CLOCKS), blank: "leads", words: "the desk's clock", part: "rig", capture: :always
-      setting :recorder_clock, Kinds.one_of(*CLOCKS), blank: "follows", words: "the recorder's clock", part: "rig", capture: :always
+      setting :desk_clock, Kinds.one_of(*CLOCKS), blank: "leads", words: "desk clock", part: "rig", capture: :always
+      setting :recorder_clock, Kinds.one_of(*CLOCKS), blank: "follows", words: "recorder clock", part: "rig", capture: :always
       setting :interface, Kinds.device("interface").or_none, blank: nil, words: "playback interface", part: "rig", capture: :always
     end
   end

@@ -22,11 +22,11 @@ module Loomshuttle
       setting :own_mix, Kinds.lanes { |at| [2, at.show.profile.returns] }, blank: [].freeze, words: "recorder mix on card returns"
       setting :mirror, (Kinds.text(200).also do |path, _|
         path.empty? || path.start_with?("/") ? path : Kinds.refuse("a folder starts with /, such as /media/disk/takes")
-      end), blank: "", words: "second copy of takes in", capture: :always
-      setting :length_minutes, Kinds.whole(1..(24 * 60)), blank: 120, words: "length of the show", unit: "minutes"
+      end), blank: "", words: "folder for second copies", capture: :always
+      setting :length_minutes, Kinds.whole(1..(24 * 60)), blank: 120, words: "show length", unit: "minutes"
       setting :monitoring, Kinds.one_of("desk", "computer"), blank: "desk", words: "monitoring through"
-      setting :desk_follows, Kinds.one_of("at once", "when sent"), blank: "at once", words: "the desk follows edits"
-      setting :alignment, Kinds.one_of(*ALIGNMENT_LEVELS.keys), blank: ALIGNMENT_LEVELS.keys.first, words: "alignment level", unit: "dBFS"
+      setting :desk_follows, Kinds.one_of("at once", "when sent"), blank: "at once", words: "desk follows edits"
+      setting :alignment, Kinds.one_of(*ALIGNMENT_LEVELS.keys), blank: ALIGNMENT_LEVELS.keys.first, words: "target level", unit: "dBFS"
       setting :temperature, RoomKinds.figure(-30..50, 10, "°C"), blank: 20, words: "air temperature", unit: "°C"
       setting :later_ms, RoomKinds.figure(0..50, 10, "ms"), blank: 0, words: "extra delay for delay speakers", unit: "ms"
       setting :accepted, Kinds.reasons(500), blank: {}.freeze, words: "accepted findings"

@@ -7,11 +7,11 @@ module Loomshuttle
     #   db        of "least" and "most"
     #   sources   "channel/7": all that channel 7 hears; "return/31": a card return that no channel hears
     #   listeners their numbers
-    Wish = declare("wish", :wishes, :list, key: :number, words: ->(_, key) { "Wish #{key}" }) do
-      setting :kind, Kinds.one_of("reach", "least", "most", "never"), blank: "reach", words: "wants"
+    Wish = declare("wish", :wishes, :list, key: :number, words: ->(_, key) { "Requirement #{key}" }, list: "requirements") do
+      setting :kind, Kinds.one_of("reach", "least", "most", "never"), blank: "reach", words: "type"
       setting :db, RoomKinds.figure(-80..20, 10, "dB"), blank: -20, words: "level", unit: "dB"
-      setting :sources, RoomKinds.sources, blank: [].freeze, words: "of sources"
-      setting :listeners, RoomKinds.listeners, blank: [].freeze, words: "for listeners"
+      setting :sources, RoomKinds.sources, blank: [].freeze, words: "sources"
+      setting :listeners, RoomKinds.listeners, blank: [].freeze, words: "listeners"
     end
   end
 end

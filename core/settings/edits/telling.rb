@@ -72,11 +72,25 @@ module Loomshuttle
           when nil, "", [] then setting.nothing
           when true then "yes"
           when false then "no"
-          when Array then value.join(" and ")
+          when Array then Text.list(value.map { |one| member(show, setting.kind.sort, one) })
           when Hash then value.empty? ? "none" : value.keys.join(", ")
           when Numeric then [value.to_s.sub("-", "−"), setting.unit].compact.join(" ")
           else text(show, setting.kind.sort, value)
           end
+        end
+
+        # One of several.
+        def member(show, sort, value)
+          case sort
+          when :sources then source(show, *value.split("/"))
+          when :listeners then show.listeners[value]&.title || "Listener #{value}"
+          when :outlets then Rig::Point.read(value)&.then { |point| show.label(point) } || value
+          else value.to_s
+          end
+        end
+
+        def source(show, kind, number)
+          kind == "channel" ? show.channels[number.to_i]&.title || "Channel #{number}" : "Card return #{number}"
         end
 
         def text(show, sort, value)
@@ -84,6 +98,7 @@ module Loomshuttle
           when :tap then Rig::Label::TAPS.fetch(value, value)
           when :device then show.catalog.all.find { |profile| profile.id == value }&.name || value
           when :point then Rig::Point.read(value)&.then { |point| show.layout.words(point) } || value
+          when :song then "from the library"
           else value
           end
         end

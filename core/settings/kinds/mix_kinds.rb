@@ -25,7 +25,7 @@ module Loomshuttle
 
         def mode = Kinds.where_able(Kinds.one_of("mix", "subgroup"), "mix", "subgroups", &:subgroups)
         def bus_on_main = Kinds.where_able(Kinds.boolean, false, "buses on main", &:bus_to_main)
-        def turned = Kinds.where_able(Kinds.boolean, false, "outputs that turn the polarity", &:polarity)
+        def turned = Kinds.where_able(Kinds.boolean, false, "polarity inversion on outputs", &:polarity)
 
         # Taps of single sends: number of the bus, as text => tap.
         def send_taps

@@ -42,7 +42,7 @@ module Loomshuttle
 
         # A song of the computer's library, by its id; loading it shows whether it still exists.
         def song
-          ValueKind.new({ "type" => "string", "pattern" => SONG.source.gsub('\A', "^").gsub('\z', "$").gsub('\h', "[0-9a-f]") }) do |value, _|
+          ValueKind.new({ "type" => "string", "pattern" => SONG.source.gsub('\A', "^").gsub('\z', "$").gsub('\h', "[0-9a-f]") }, sort: :song) do |value, _|
             value.is_a?(String) && SONG.match?(value) ? value : Kinds.refuse("a song is named by its id")
           end
         end

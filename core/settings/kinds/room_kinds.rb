@@ -27,14 +27,14 @@ module Loomshuttle
         # A list of names of outputs and personal lanes.
         def heard
           schema = { "type" => "array", "maxItems" => MOST, "uniqueItems" => true, "items" => { "type" => "string" } }
-          ValueKind.new(schema) do |value, at|
+          ValueKind.new(schema, sort: :outlets) do |value, at|
             Kinds.refuse("what somebody hears is a list of different outputs, #{MOST} at most") unless different?(value)
             value.each { |name| known_outlet(name, at.show.profile) }
           end
         end
 
         def sources
-          ValueKind.new({ "type" => "array", "maxItems" => MOST, "uniqueItems" => true, "items" => { "type" => "string" } }) do |value, _|
+          ValueKind.new({ "type" => "array", "maxItems" => MOST, "uniqueItems" => true, "items" => { "type" => "string" } }, sort: :sources) do |value, _|
             fits = different?(value) && value.all? { |id| id.is_a?(String) && SOURCE.match?(id) }
             fits ? value : Kinds.refuse("sources are a list such as channel/7 or return/31, #{MOST} at most")
           end
@@ -42,7 +42,7 @@ module Loomshuttle
 
         # A list of listener keys, possibly of removed ones.
         def listeners
-          ValueKind.new({ "type" => "array", "maxItems" => MOST, "uniqueItems" => true, "items" => { "type" => "integer", "minimum" => 1 } }) do |value, _|
+          ValueKind.new({ "type" => "array", "maxItems" => MOST, "uniqueItems" => true, "items" => { "type" => "integer", "minimum" => 1 } }, sort: :listeners) do |value, _|
             fits = different?(value) && value.all? { |key| key.is_a?(Integer) && key.between?(1, 99_999) }
             fits ? value : Kinds.refuse("listeners are a list of their numbers, #{MOST} at most")
           end

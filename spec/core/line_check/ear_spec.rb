@@ -74,7 +74,7 @@ RSpec.describe Loomshuttle::LineCheck::Ear do
     lines[1] = [0.02, 0.01, 0.005, 0.0, 0.0] + Array.new(5, 0.0)
     play(30, 1 => -12.0)
     5.times { ear.second(lines, []) }
-    expect(ear.roll(-18)[1].verdict).to have_attributes(word: "hum", reason: start_with("50, 100, 150 Hz stand still at −32.8 dBFS"))
+    expect(ear.roll(-18)[1].verdict).to have_attributes(word: "hum", reason: start_with("50, 100, 150 Hz are steady at −32.8 dBFS"))
     ear.forget(2)
     expect(words[1]).to eq("not heard yet")
   end

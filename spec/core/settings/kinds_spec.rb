@@ -50,7 +50,7 @@ RSpec.describe Loomshuttle::Settings::Kinds do
 
   it "names the setting as a person knows it" do
     expect(refused("channel/2/gain" => 99).message).to start_with("Channel 2 Source 2, preamp gain: ")
-    expect(refused("box/b/port" => "z").message).to start_with("Box B, on port: ")
+    expect(refused("box/b/port" => "z").message).to start_with("Box B, port: ")
     expect(refused("setup/buffer" => 1).message).to start_with("Show, recorder buffer: ")
   end
 

@@ -24,14 +24,14 @@ RSpec.describe Loomshuttle::Settings::MixKinds do
   end
 
   {
-    ["rowan-10", "bus/1/mode", "subgroup"] => "Bus 1, is a: the Rowan 10 has no subgroups.",
-    ["rowan-10", "channel/1/groups", [1]] => "Channel 1, in subgroups: the Rowan 10 has no subgroups.",
+    ["rowan-10", "bus/1/mode", "subgroup"] => "Bus 1, type: the Rowan 10 has no subgroups.",
+    ["rowan-10", "channel/1/groups", [1]] => "Channel 1, subgroups: the Rowan 10 has no subgroups.",
     ["rowan-10", "bus/1/main", true] => "Bus 1, on main: the Rowan 10 has no buses on main.",
     ["rowan-10", "output/1/delay", 1] => "Output 1, delay: outputs of the Rowan 10 have no delay.",
-    ["rowan-10", "output/1/polarity", true] => "Output 1, polarity turned: the Rowan 10 has no outputs that turn the polarity.",
+    ["rowan-10", "output/1/polarity", true] => "Output 1, polarity inverted: the Rowan 10 has no polarity inversion on outputs.",
     ["rowan-16", "output/1/delay", 4801] => "Output 1, delay: an output is delayed by 4800 samples at most, not by 4801.",
     ["rowan-16", "bus/2/tap", "post-eq"] => "Bus 2, send tap: \"post-eq\" is not one of pre-eq, pre-fader, post-fader.",
-    ["alder-40", "bus/2/paired", true] => "Bus 2, paired with the next: a pair is an odd bus and the next one.",
+    ["alder-40", "bus/2/paired", true] => "Bus 2, paired with next: a pair is an odd bus and the next one.",
     ["alder-40", "channel/1/send_taps", { "15" => "pre-eq" }] => "Channel 1, send taps: there is no bus 15 here.",
     ["alder-40", "channel/1/send_taps", { "1" => "preamp" }] => /"preamp" is not one of channel-in, pre-eq/,
     ["alder-40", "channel/1/groups", [1, 1]] => /a list of different buses is needed, 1 to 14/

@@ -2,7 +2,7 @@
 
 # Settings and values in words, as previews, comparisons and the journal tell them.
 RSpec.describe Loomshuttle::Settings::Telling do
-  let(:show) { set(straight(4, from: chained), "channel/2/name" => "Fiddle", "track/2/name" => "") }
+  let(:show) { set(straight(4, from: chained), "channel/2/name" => "Fiddle", "track/2/name" => "", "listener/order" => [1], "listener/1/name" => "PA") }
 
   def told(path, from, to) = described_class.change(show, path, from, to).to_h.values_at(:what, :field, :from, :to)
 
@@ -11,14 +11,19 @@ RSpec.describe Loomshuttle::Settings::Telling do
     ["channel/2/stage", "link/a/up/17", nil] => ["Channel 2 Fiddle", "stage source", "Box B in 1 (link A, lane 17)", "none"],
     ["channel/2/phantom", false, true] => ["Channel 2 Fiddle", "48 V", "no", "yes"],
     ["channel/9/name", "", "Viola"] => ["Channel 9", "name", "none", "Viola"],
-    ["send/2/tap", nil, "post-eq"] => ["Card send 2", "taken at", "as the show", "post-EQ"],
-    ["send/2/source", nil, "desk/ch/2"] => ["Card send 2", "carries", "none", "Channel 2"],
+    ["send/2/tap", nil, "post-eq"] => ["Card send 2", "tap", "as the show", "post-EQ"],
+    ["send/2/source", nil, "desk/ch/2"] => ["Card send 2", "source", "none", "Channel 2"],
     ["track/2/inputs", [], [2, 3]] => ["Track 2 Fiddle", "card sends", "none", "2 and 3"],
-    ["box/b/profile", nil, "bramble-16"] => ["Box B", "kind", "none", "Bramble 16"],
+    ["box/b/profile", nil, "bramble-16"] => ["Box B", "profile", "none", "Bramble 16"],
     ["rig/desk", "alder-40", "rowan-16"] => ["Rig", "desk", "Alder 40", "Rowan 16"],
     ["rig/rate", 48_000, 44_100] => ["Rig", "rate", "48000 Hz", "44100 Hz"],
     ["setup/buffer", 256, 512] => ["Show", "recorder buffer", "256 samples", "512 samples"],
-    ["output/15/expected", nil, "box-b/out/7"] => ["Output 15", "expected at", "none", "Box B out 7"],
+    ["output/15/expected", nil, "box-b/out/7"] => ["Output 15", "expected socket", "none", "Box B out 7"],
+    ["wish/order", [], [1]] => ["Show", "requirements", "none", "Requirement 1"],
+    ["wish/1/sources", [], ["channel/2", "channel/9", "return/31"]] => ["Requirement 1", "sources", "none", "Fiddle, Channel 9 and Card return 31"],
+    ["wish/1/listeners", [], [1, 7]] => ["Requirement 1", "listeners", "none", "PA and Listener 7"],
+    ["listener/1/hears", [], ["desk/output/15"]] => ["PA", "outputs", "nothing", "Output 15"],
+    ["setlist/3/song", nil, "5a175a17-0000-4000-8000-000000000001"] => ["Entry 3", "song", "none", "from the library"],
     ["setup/accepted", {}, { "left-on-take" => "why" }] => ["Show", "accepted findings", "none", "left-on-take"]
   }.each do |(path, from, to), words|
     it("tells #{path} #{from.inspect} → #{to.inspect}") { expect(told(path, from, to)).to eq(words) }

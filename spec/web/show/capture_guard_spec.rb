@@ -21,7 +21,7 @@ RSpec.describe Loomshuttle::Web::CaptureGuard do
     before { @captured = take }
 
     it "stops what would harm it, says what, and how to go on" do
-      expect { try("send/3/source" => nil) }.to raise_error(Loomshuttle::Invalid, /Blocked during take 2: changing "Card send 3, carries" would damage it. Unlock edits/)
+      expect { try("send/3/source" => nil) }.to raise_error(Loomshuttle::Invalid, /Blocked during take 2: changing "Card send 3, source" would damage it. Unlock edits/)
       expect { guard.whole("opening another show") }.to raise_error(Loomshuttle::Invalid, /opening another show/)
     end
 

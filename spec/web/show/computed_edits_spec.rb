@@ -12,7 +12,7 @@ RSpec.describe Loomshuttle::Web::ComputedEdits, :folder do
   it "previews what removing a box would break, in words, and changes nothing" do
     seen = preview("remove_box", "box" => "b")
     expect(seen["losses"].map { |loss| [loss["name"], loss["lost"]] }).to eq((17..20).map { |n| ["Channel #{n} Source #{n}", ["its socket"]] })
-    expect(seen["changes"].first.values_at("what", "field", "from", "to")).to eq(["Box B", "kind", "Bramble 16", "none"])
+    expect(seen["changes"].first.values_at("what", "field", "from", "to")).to eq(["Box B", "profile", "Bramble 16", "none"])
     expect(seen["findings_new"]).to include(/Source 17 .* no box on port A reaches lane 17/)
     expect(show["version"]).to eq(1)
   end
@@ -54,7 +54,7 @@ RSpec.describe Loomshuttle::Web::ComputedEdits, :folder do
     take("version", "version" => 1)
     after = show
     expect(after.slice("channels", "sends", "tracks", "setup")).to eq(before.slice("channels", "sends", "tracks", "setup"))
-    expect([after["version"], after["undo"]]).to eq([4, "Return to version 1"])
+    expect([after["version"], after["undo"]]).to eq([4, "Restore version 1"])
   end
 
   it "saves every part that there is, the mix too" do

@@ -23,7 +23,7 @@ test('tells what breaks, what would be wrong, what is mended, and each setting i
     previewOf({
       label: 'Remove Box B',
       losses: [{ name: 'Viola', channel: 'desk/ch/21', lost: ['its socket', 'its track'] }],
-      notes: ['Fiddle takes a free slot; 3 stay free.'],
+      notes: ['Fiddle takes a free slot; 3 left.'],
       findings_new: ['Viola hears no socket.'],
       findings_gone: ['Box B is not connected to a link.'],
       problems: [{ where: 'line 4', message: '"Z 99" is not a socket' }],
@@ -34,7 +34,7 @@ test('tells what breaks, what would be wrong, what is mended, and each setting i
   for (const line of [
     'This breaks a strand',
     'Viola loses its socket and its track',
-    'Fiddle takes a free slot; 3 stay free.',
+    'Fiddle takes a free slot; 3 left.',
     'Viola hears no socket.',
     'Box B is not connected to a link.',
     'line 4: "Z 99" is not a socket',

@@ -53,7 +53,8 @@ function Roll({ roll }: { roll: RollCall }) {
           Stage list
         </Button>
         <span className={styles.hint}>
-          <kbd>↑</kbd> <kbd>↓</kbd> line · <kbd>Enter</kbd> do it · <kbd>Space</kbd> heard
+          <kbd>↑</kbd> <kbd>↓</kbd> move · <kbd>Enter</kbd> applies the advice · <kbd>Space</kbd> marks as
+          checked
         </span>
       </div>
       {state?.desk.follows === false && (

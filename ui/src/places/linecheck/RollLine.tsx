@@ -128,10 +128,10 @@ const Todo = memo(function Todo({ channel, title, advice, settings, heard, silen
             type="button"
             className={cx(own.rollTick, styles.quiet)}
             tabIndex={-1}
-            aria-label={`mark as checked: ${title}`}
+            aria-label={`Mark as checked: ${title}`}
             onClick={() => void tickHeard(channel, true)}
           >
-            mark as checked
+            Mark as checked
           </button>
         )
       )}

@@ -161,7 +161,7 @@ describe('who hears what', () => {
 
   it('adds a wish for what is looked at', async () => {
     const { user } = draw(place);
-    await user.click(await screen.findByRole('button', { name: '+ requirement' }));
+    await user.click(await screen.findByRole('button', { name: 'Add requirement' }));
     expect(bodies('POST /api/edits')[0]).toMatchObject({
       settings: { 'wish/order': [1, 2], 'wish/2/sources': ['channel/2'], 'wish/2/listeners': [2] },
     });

@@ -78,9 +78,10 @@ export function Diagram({ rig, chosen, onChoose }: DiagramProps) {
           words: `${rig.desk.channels} channels, ${rig.desk.buses} buses, ${rig.desk.matrices} matrices`,
           leads: rig.desk.leads,
           lines: [
-            ...rig.desk.inputs.map(
-              (one) =>
-                `${one.present} ${one.label}${one.names > one.present ? ` of ${one.names} nameable` : ''}`,
+            ...rig.desk.inputs.map((one) =>
+              one.names > one.present
+                ? `${one.present} of ${one.names} ${one.label} sockets present`
+                : `${one.present} ${one.label}`,
             ),
             rig.desk.aes3 ?? '',
             `${rig.desk.rate / 1000} kHz`,
@@ -204,10 +205,10 @@ function AddBox({ rig, port, first }: { rig: Rig; port: string; first: boolean }
       <Button
         className={own.addBox}
         size="small"
-        aria-label={`+ box on link ${port.toUpperCase()}`}
+        aria-label={`Add box on link ${port.toUpperCase()}`}
         onClick={(event) => setAnchor(event.currentTarget)}
       >
-        {first ? `+ box on link ${port.toUpperCase()}` : '+ box'}
+        {first ? `Add box on link ${port.toUpperCase()}` : 'Add box'}
       </Button>
       <Menu open={anchor !== null} anchorEl={anchor} onClose={() => setAnchor(null)}>
         {rig.choices.boxes.map((box) => (

@@ -39,7 +39,7 @@ export default function StagePlace() {
       <main>
         <label className={own.stageOpen}>
           <input type="checkbox" checked={open} onChange={(event) => setOpen(event.target.checked)} />
-          only what is still to plug
+          Only what is not plugged yet
         </label>
         <QueryState of={stage} waiting="Reading what is to plug …">
           {({ boxes }) =>

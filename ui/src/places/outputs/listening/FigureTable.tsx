@@ -67,7 +67,7 @@ export function FigureTable({ hearing, onOpen }: TableProps) {
         </button>
         <span className={styles.hint}>
           dB relative to the source · <kbd>↑</kbd> <kbd>↓</kbd> <kbd>←</kbd> <kbd>→</kbd> cell ·{' '}
-          <kbd>Enter</kbd> its way · a head sorts
+          <kbd>Enter</kbd> shows the path · click a heading to sort
         </span>
       </div>
       <div className={own.scroll}>

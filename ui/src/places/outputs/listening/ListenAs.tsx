@@ -30,7 +30,7 @@ export function ListenAs({ listener, sheet }: ListenProps) {
           choose(event.target.value);
         }}
       >
-        <option value={NOW}>the current sound</option>
+        <option value={NOW}>live input</option>
         {takes.map((one) => (
           <option key={one.id} value={one.id}>
             Take {one.number} {one.name}, {clock(one.frames / one.rate)}

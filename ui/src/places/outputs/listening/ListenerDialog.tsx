@@ -77,7 +77,7 @@ function Inside({ outputs, known, onClose }: InsideProps) {
           />
           <TextField
             select
-            label="Is"
+            label="Type"
             size="small"
             value={draft.kind}
             onChange={(event) => put({ kind: event.target.value as Listener['kind'] })}
@@ -89,13 +89,13 @@ function Inside({ outputs, known, onClose }: InsideProps) {
             ))}
           </TextField>
           <Outlets
-            label={draft.hears_right.length > 0 ? 'Hears on the left' : 'Hears'}
+            label={draft.hears_right.length > 0 ? 'Left output' : 'Hears'}
             outputs={outputs}
             value={draft.hears}
             onChange={(hears) => put({ hears })}
           />
           <Outlets
-            label="Hears on the right (stereo)"
+            label="Right output (stereo)"
             outputs={outputs}
             value={draft.hears_right}
             onChange={(hears_right) => put({ hears_right })}

@@ -42,7 +42,7 @@ export function Listening({ head, outputs, hearing, sheet, chosen, onChoose }: L
             <Button variant="contained" onClick={() => void lookAt('listeners')}>
               Suggest listeners…
             </Button>{' '}
-            <Button onClick={() => change('new')}>+ listener</Button>
+            <Button onClick={() => change('new')}>Add listener</Button>
           </StateNote>
         ) : (
           <div className={own.listening}>
@@ -64,7 +64,7 @@ export function Listening({ head, outputs, hearing, sheet, chosen, onChoose }: L
               </ul>
               <div className={styles.row}>
                 <Button size="small" onClick={() => change('new')}>
-                  + listener
+                  Add listener
                 </Button>
                 <Button size="small" onClick={() => void lookAt('listeners')}>
                   Suggest…

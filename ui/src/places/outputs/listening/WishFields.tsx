@@ -27,7 +27,7 @@ export function WishFields({ outputs, source, listener }: FieldsProps) {
         size="small"
         onClick={() => void set(added(outputs.wishes, { sources: [source], listeners: [listener] }))}
       >
-        + requirement
+        Add requirement
       </Button>
     </section>
   );

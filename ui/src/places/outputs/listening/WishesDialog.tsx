@@ -36,7 +36,7 @@ export function WishesDialog({ open, outputs, hearing, onClose }: WishesProps) {
         </div>
       </DialogContent>
       <DialogActions>
-        <Button onClick={() => void set(added(outputs.wishes, {}))}>+ requirement</Button>
+        <Button onClick={() => void set(added(outputs.wishes, {}))}>Add requirement</Button>
         <span className={styles.room} />
         <Button variant="contained" onClick={onClose}>
           Done

@@ -60,8 +60,8 @@ export function Room({ outputs }: { outputs: Outputs }) {
             <thead>
               <tr>
                 <th>What</th>
-                <th>Right, {unit.name}</th>
-                <th>From stage, {unit.name}</th>
+                <th>To the right ({unit.name})</th>
+                <th>From stage ({unit.name})</th>
                 <th>Delay (ms)</th>
                 <th>Heard</th>
               </tr>
@@ -113,7 +113,7 @@ function ThingRow({ thing, outputs, unit }: RowProps) {
         )}
       </td>
       {(['x', 'y'] as const).map((axis) => (
-        <td key={axis} data-head={`${axis === 'x' ? 'To the right' : 'From stage'}, ${unit.name}`}>
+        <td key={axis} data-head={`${axis === 'x' ? 'To the right' : 'From stage'} (${unit.name})`}>
           <FigureField
             label={`${thing.name} ${axis === 'x' ? 'to the right' : 'from the stage'}`}
             path={`${thing.path}/${axis}`}
@@ -139,7 +139,7 @@ function ThingRow({ thing, outputs, unit }: RowProps) {
         className={cx(styles.figure, zone && Math.abs(zone.late_ms) > 1 ? styles.inLook : styles.quiet)}
       >
         {zone ? lateness(zone.late_ms) : ''}
-        {zone && Math.abs(zone.late_ms) > 0.05 && <small> wants {zone.wanted_ms.toFixed(1)}</small>}
+        {zone && Math.abs(zone.late_ms) > 0.05 && <small>; needs {zone.wanted_ms.toFixed(1)} ms</small>}
       </td>
     </tr>
   );

@@ -25,10 +25,10 @@ export function BusTable({ outputs, sought }: { outputs: Outputs; sought: string
           <tr>
             <th>Bus</th>
             <th>Name</th>
-            <th>Is a</th>
+            <th>Type</th>
             <th>Send tap</th>
             <th>On main</th>
-            <th>Paired with the next</th>
+            <th>Paired with next</th>
             <th>Members</th>
           </tr>
         </thead>
@@ -60,7 +60,7 @@ function BusRow({ bus, outputs }: { bus: Bus; outputs: Outputs }) {
         </td>
       ) : (
         <>
-          <td data-head="Is a">
+          <td data-head="Type">
             <select
               className={own.pick}
               aria-label={`Bus ${bus.number} is a`}
@@ -100,7 +100,7 @@ function BusRow({ bus, outputs }: { bus: Bus; outputs: Outputs }) {
               onChange={(event) => change({ [`${path}/main`]: event.target.checked })}
             />
           </td>
-          <td data-head="Paired with the next">
+          <td data-head="Paired with next">
             <input
               type="checkbox"
               aria-label={`Bus ${bus.number} paired with the next`}

@@ -83,11 +83,11 @@ export function OutputSheet({ outputs, kind, sought, onTrace }: SheetProps) {
   return (
     <>
       <p className={styles.hint}>
-        <kbd>↑</kbd> <kbd>↓</kbd> <kbd>←</kbd> <kbd>→</kbd> cell · <kbd>Shift</kbd> a range · type or{' '}
-        <kbd>Enter</kbd> to change · <kbd>Del</kbd> empties ·{' '}
+        <kbd>↑</kbd> <kbd>↓</kbd> <kbd>←</kbd> <kbd>→</kbd> move · <kbd>Shift</kbd> selects a range · type or{' '}
+        <kbd>Enter</kbd> to change · <kbd>Del</kbd> clears ·{' '}
         {range.length > 1
           ? `${range.length} rows selected: values count up from the first`
-          : 'one row selected'}
+          : '1 row selected'}
       </p>
       <table
         ref={grid}

@@ -84,7 +84,7 @@ function Inside({ onClose }: { onClose: () => void }) {
             <a href="/api/papers/inputs.csv" download>
               The list of this show as CSV
             </a>{' '}
-            can be filled in and brought back.
+            can be filled in and imported again.
           </p>
         </div>
       </DialogContent>
@@ -117,7 +117,7 @@ function Columns(props: {
       <thead>
         <tr>
           <th>Column</th>
-          <th>Is</th>
+          <th>Meaning</th>
           <th>For example</th>
         </tr>
       </thead>

@@ -111,10 +111,10 @@ export function Order({ playback, show, chosen, onChoose }: OrderProps) {
           Add a song…
         </Button>
         <Button size="small" onClick={() => put('pause')}>
-          + pause
+          Add pause
         </Button>
         <Button size="small" onClick={() => put('talk')}>
-          + talk
+          Add talk
         </Button>
         <a href="/api/papers/order.pdf" download>
           Print
@@ -123,10 +123,10 @@ export function Order({ playback, show, chosen, onChoose }: OrderProps) {
       {chosen !== null && (
         <div className={styles.row}>
           <Button size="small" onClick={() => move(chosen, -1)} disabled={keys[0] === chosen}>
-            Earlier
+            Move up
           </Button>
           <Button size="small" onClick={() => move(chosen, 1)} disabled={keys.at(-1) === chosen}>
-            Later
+            Move down
           </Button>
           <Button
             size="small"

@@ -41,7 +41,7 @@ export function FootSwitch() {
       <p className={styles.quiet}>
         By OSC at UDP port {foot.osc ?? '–'}: /go, /around, /leave, /stop. By MIDI:{' '}
         {foot.devices.length === 0
-          ? 'no device is there.'
+          ? 'no device found.'
           : 'select a device, press a pedal, then assign an action.'}
       </p>
       {(foot.devices.length > 0 || foot.midi) && (

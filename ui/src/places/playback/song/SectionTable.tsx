@@ -144,7 +144,7 @@ export function SectionTable({ song, onKeep, onPlace }: SectionTableProps) {
       </table>
       <div className={styles.row}>
         <Button size="small" onClick={add}>
-          + section
+          Add section
         </Button>
         {head !== null && (
           <>
