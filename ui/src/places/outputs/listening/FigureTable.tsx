@@ -153,4 +153,4 @@ function Line({ row, line, at, onFocus, onOpen }: LineProps) {
 }
 
 const told = (row: Row, cell: Cell) =>
-  `${row.source.title} for ${cell.title}: ${level(cell.db)}${cell.wish ? `, wish ${cell.wish}` : ''}`;
+  `${row.source.title} for ${cell.title}: ${level(cell.db)}${cell.wish ? `, requirement ${cell.wish === 'broken' ? 'not met' : 'met'}` : ''}`;

@@ -63,7 +63,7 @@ function BusRow({ bus, outputs }: { bus: Bus; outputs: Outputs }) {
           <td data-head="Type">
             <select
               className={own.pick}
-              aria-label={`Bus ${bus.number} is a`}
+              aria-label={`Type of bus ${bus.number}`}
               value={bus.mode}
               disabled={!mixing.subgroups}
               onChange={(event) => change({ [`${path}/mode`]: event.target.value })}
@@ -103,7 +103,7 @@ function BusRow({ bus, outputs }: { bus: Bus; outputs: Outputs }) {
           <td data-head="Paired with next">
             <input
               type="checkbox"
-              aria-label={`Bus ${bus.number} paired with the next`}
+              aria-label={`Bus ${bus.number} paired with next`}
               checked={bus.paired}
               disabled={!bus.can_pair}
               onChange={(event) => change({ [`${path}/paired`]: event.target.checked })}
