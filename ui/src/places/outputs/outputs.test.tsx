@@ -111,7 +111,9 @@ describe('the table of all', () => {
     await user.click(screen.getByRole('button', { name: 'Unmet requirements only' }));
     screen.getByRole('button', { name: 'Fiddle for PA: −4.0 dB' }).focus();
     await user.keyboard('{ArrowDown}{ArrowRight}');
-    expect(document.activeElement?.getAttribute('aria-label')).toBe('Click for Ada: −7.0 dB, requirement not met');
+    expect(document.activeElement?.getAttribute('aria-label')).toBe(
+      'Click for Ada: −7.0 dB, requirement not met',
+    );
     await user.keyboard('{Enter}');
     expect(open).toHaveBeenCalledWith({ source: 'channel/2', listener: 2 });
   });
