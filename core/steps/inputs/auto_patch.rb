@@ -12,8 +12,7 @@ module Loomshuttle
 
       # @param show [Settings::Show]
       # @param entries [Array<Formats::InputList::Entry>, nil] nil: the channels that already have names
-      # @return [Array<Part>] lines that change something, in list order, then channels that the list no longer has
-      # @raise [Invalid] if channels run out
+      # @return [Array<Part>] lines that fit and change something, in list order, then channels that the list no longer has
       def self.parts(show, entries = nil) = new(show, entries || entries_of(show)).then { |made| made.parts + (entries ? made.removed : []) }
 
       # @param only [Array<String>, nil] titles of the accepted parts; nil: all except removals
@@ -57,13 +56,13 @@ module Loomshuttle
       def self.unmet(show, entries) = new(show, entries).tap(&:parts).unmet
 
       # @return [Array] as AutoPatch.unmet; call parts first
-      def unmet = @notes + @sockets.unmet + EntryPairs.apart(@show, @pairs, @channels)
+      def unmet = @left_over.map { |entry| [entry, left_over(entry)] } + @notes + @sockets.unmet + EntryPairs.apart(@show, @pairs, @channels)
 
       def initialize(show, entries)
         @show = show
-        @entries = entries
         @channels = EntryChannels.choose(show, entries)
-        @pairs = EntryPairs.of(entries)
+        @entries, @left_over = entries.partition { |entry| @channels.key?(entry) }
+        @pairs = EntryPairs.of(@entries)
         @sockets = EntrySockets.new(show, @channels)
         @free = @sockets.free
         @notes = []
@@ -131,6 +130,7 @@ module Loomshuttle
       # The way to the recorder and back. A channel that has one keeps it.
       def ways(number, side, by_card:)
         return {} if @free.captured?(number)
+        return stereo_ways(number, by_card: by_card) if @show.profile.strip(number).width == 2
 
         lane = @free.lane(number, side) or return {}
         settings = { "send/#{lane}/source" => Rig::Point.desk("ch", number).name, "send/#{lane}/tap" => by_card ? "channel-in" : nil }
@@ -139,6 +139,21 @@ module Loomshuttle
         settings["channel/#{number}/take"] = Rig::Point.card_return(lane).name if !by_card && home?(number, lane)
         settings
       end
+
+      # A stereo channel takes an odd lane and the next, and a stereo track.
+      def stereo_ways(number, by_card:)
+        lane = @free.stereo_lane(number) or return {}
+        settings = [lane, lane + 1].zip(@show.profile.channel_points(number)).to_h { |one, point| ["send/#{one}/source", point.name] }
+        settings.merge!("send/#{lane}/tap" => "channel-in", "send/#{lane + 1}/tap" => "channel-in") if by_card
+        track = @free.track(lane, :left) or return settings
+        home = !by_card && [lane, lane + 1].all? { |one| @free.return?(one, number) }
+        fields = { "stereo" => true, "inputs" => [lane, lane + 1], "outputs" => home ? [lane, lane + 1] : [], "armed" => true }
+        settings.merge!(fields.transform_keys { |field| "track/#{track}/#{field}" })
+        settings["channel/#{number}/take"] = Rig::Point.card_return(lane).name if home
+        settings
+      end
+
+      def left_over(entry) = "#{entry.name} is left out: all #{@show.channels.size} channels of the #{@show.profile.name} are in use"
 
       def elsewhere(entry, number) = "#{entry.name} gets channel #{number}, not channel #{entry.channel}: that one is taken, or it has one already"
 

@@ -10,8 +10,9 @@ module Loomshuttle
       # @param leaving [Array<Integer>] channels that give up their socket
       def initialize(show, promised: [], leaving: [])
         @show = show
-        @taken = set(show.channels.values.reject { |channel| (channel.name.empty? && !channel.fixed) || leaving.include?(channel.number) }.filter_map(&:stage))
-        @asked = {}
+        staying = show.channels.values.reject { |channel| (channel.name.empty? && !channel.fixed) || leaving.include?(channel.number) }
+        @taken = set(staying.flat_map { |channel| sockets_of(channel) })
+        @asked, @rights = {}, {}
         @tracks = set(show.tracks.values.reject(&:free?).map(&:number))
         @free_tracks = show.tracks.keys
         @partner_tracks = {}
@@ -25,6 +26,8 @@ module Loomshuttle
       # @param wanted [Rig::Point, nil] requested by the list   @param spot [String, nil] where on stage the source is
       # @return [Rig::Point, nil] a stage source; nil if none is free
       def socket(number, wanted: nil, spot: nil)
+        return stereo_socket(wanted) if stereo?(number)
+
         point = (wanted if obtainable?(wanted)) || straight(number, spot) || first(@sockets) { |one| free?(one) }
         @taken[point] = true if point
         @asked[point] = true if point && point == wanted
@@ -44,10 +47,17 @@ module Loomshuttle
       def lane(number, side)
         lane = case side
                when :left then pair(number)
-               when :right then @right
+               when :right then @rights.delete(number)
                else @idle[Rig::Point.desk("ch", number)] || single(number)
                end
-        take_lane(lane, side) if lane
+        take_lane(lane, number, side) if lane
+        lane
+      end
+
+      # @return [Integer, nil] an odd lane for a stereo channel, which takes the next one as well
+      def stereo_lane(number)
+        lane = best(@pairs, number, method(:open_pair?), ->(one) { [one, one + 1].all? { |at| return?(at, number) } })
+        [lane, lane + 1].each { |one| @lanes[one] = true } if lane
         lane
       end
 
@@ -67,6 +77,22 @@ module Loomshuttle
       end
 
       private
+
+      def stereo?(number) = @show.profile.strip(number).width == 2
+
+      # The stage sources that a channel uses: two of a stereo one.
+      def sockets_of(channel) = [channel.stage, (channel.stage&.beside(1) if stereo?(channel.number))].compact
+
+      # An odd socket and the next one.
+      def stereo_socket(wanted)
+        point = wanted if wanted && both?(wanted) { |one| obtainable?(one) }
+        point ||= (@others + @sockets).find { |one| both?(one) { |half| free?(half) } } or return
+        [point, point.beside(1)].each { |one| @taken[one] = true }
+        @asked[point] = true if point == wanted
+        point
+      end
+
+      def both?(point, &) = point.number.odd? && [point, point.beside(1)].all?(&)
 
       def set(list) = list.to_h { |one| [one, true] }
 
@@ -125,9 +151,10 @@ module Loomshuttle
       def single(number) = best(@singles, number, ->(lane) { open?(lane) }, ->(lane) { return?(lane, number) })
 
       def pair(number)
-        best(@pairs, number, ->(lane) { lane.odd? && open?(lane) && open?(lane + 1) }, ->(lane) { return?(lane, number) && return?(lane + 1, number + 1) })
+        best(@pairs, number, method(:open_pair?), ->(lane) { return?(lane, number) && return?(lane + 1, number + 1) })
       end
 
+      def open_pair?(lane) = lane.odd? && open?(lane) && open?(lane + 1)
       def open?(lane) = lane.between?(1, @last_lane) && !@lanes[lane]
 
       # The lane that the channel hears on take already, or its own, if it is free both ways; else the first that is; else
@@ -139,10 +166,12 @@ module Loomshuttle
         [@show.channels[number].take&.number || 0, number].find(&both) || lanes.find(&both) || lowest
       end
 
-      def take_lane(lane, side)
+      def take_lane(lane, number, side)
         @lanes[lane] = true
-        @right = side == :left ? lane + 1 : nil
-        @lanes[lane + 1] = true if side == :left
+        return unless side == :left
+
+        @rights[number + 1] = lane + 1
+        @lanes[lane + 1] = true
       end
 
       # At the box that stands where the source does; there the socket of the channel's own number, else the next one.

@@ -8,8 +8,7 @@ module Loomshuttle
     class EntryChannels
       # @param show [Settings::Show]
       # @param entries [Array<Formats::InputList::Entry>]
-      # @return [Hash{Formats::InputList::Entry=>Integer}] in list order
-      # @raise [Invalid] if channels run out
+      # @return [Hash{Formats::InputList::Entry=>Integer}] in list order, without the lines for which no channel is left
       def self.choose(show, entries) = new(show, entries).choose
 
       def initialize(show, entries)
@@ -17,7 +16,7 @@ module Loomshuttle
         @entries = entries
         @chosen = {}
         @lefts = EntryPairs.of(entries).invert
-        @mono = show.profile.strips.select { |strip| strip.width == 1 }.map(&:number)
+        @mono, @stereo = show.profile.strips.partition { |strip| strip.width == 1 }.map { |strips| strips.map(&:number) }
         @open = show.channels.values.select { |channel| channel.name.empty? && !channel.fixed }.to_h { |channel| [channel.number, true] }
       end
 
@@ -26,8 +25,8 @@ module Loomshuttle
         by_known_number
         by_known_socket
         by_number
-        @entries.each { |entry| take(entry, beside(entry) || free(entry)) unless @chosen[entry] }
-        @entries.to_h { |entry| [entry, @chosen[entry]] }
+        @entries.each { |entry| (beside(entry) || free(entry))&.then { |number| take(entry, number) } unless @chosen[entry] }
+        @entries.to_h { |entry| [entry, @chosen[entry]] }.compact
       end
 
       private
@@ -85,8 +84,7 @@ module Loomshuttle
       def free(entry)
         @mono.shift until @mono.empty? || @open[@mono.first]
         start = @mono.find { |number| number.odd? && @open[number] && @open[number + 1] } if @lefts.value?(entry)
-        start || @mono.first or
-          raise Invalid.new("#{@show.profile.name} has #{@show.channels.size} channels, and the list has more inputs than are free.", where: "channels")
+        start || @mono.first || @stereo.find { |number| @open[number] }
       end
     end
   end

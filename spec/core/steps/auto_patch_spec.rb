@@ -98,8 +98,36 @@ RSpec.describe Loomshuttle::Steps::AutoPatch do
     expect(findings(show)).to eq([])
   end
 
-  it "says when the channels run out" do
-    expect { described_class.parts(blank("rowan-10"), names(15)) }.to raise_error(Loomshuttle::Invalid, /Rowan 10 has 14 channels/)
+  it "fits a list as far as channels go, and names the lines that it leaves out" do
+    list = names(16)
+    show = patched(blank("rowan-10"), list)
+    expect(show.channels.values.map(&:name)).to eq(list.first(14).map(&:name))
+    left = described_class.unmet(blank("rowan-10"), list).select { |_, words| words.include?("left out") }
+    expect(left.map { |entry, words| [entry.name, words] }).to eq([15, 16].map do |n|
+      ["Source #{n}", "Source #{n} is left out: all 14 channels of the Rowan 10 are in use"]
+    end)
+  end
+
+  it "fits a list that has as many lines as the desk has channels, the last of them stereo" do
+    show = patched(blank("rowan-16"), names(17))
+    expect(show.channels[17]).to have_attributes(name: "Source 17", stage: point("desk/line/1"), take: point("card/return/17"))
+    expect([17, 18].map { |lane| show.sends[lane].source }).to eq([point("desk/ch/17/l"), point("desk/ch/17/r")])
+    expect(show.tracks[17]).to have_attributes(stereo: true, inputs: [17, 18], outputs: [17, 18], armed: true)
+  end
+
+  it "keeps both sides of pairs together, in whatever order their lines are" do
+    show = patched(chained("hazel-56"), ["Keys L", "Drums L", "Keys R", "Drums R"].map { |name| entry(name) })
+    sends = show.sends.values.select(&:source).to_h { |send| [show.channel_at(send.source).name, send.lane] }
+    expect([["Keys L", "Keys R"], ["Drums L", "Drums R"]].map { |pair| sends.values_at(*pair) }).to all(satisfy { |left, right| left.odd? && right == left + 1 })
+  end
+
+  it "never fails on any profile, with a name on each channel" do
+    catalog = blank("rowan-10").catalog
+    catalog.ids("desk").each do |desk|
+      show = blank(desk)
+      show = set(show, show.channels.keys.to_h { |number| ["channel/#{number}/name", "Source #{number}"] })
+      expect { patched(show) }.not_to raise_error
+    end
   end
 
   it "never breaks a fixed strand, over random patches" do

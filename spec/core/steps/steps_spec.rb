@@ -63,7 +63,7 @@ RSpec.describe Loomshuttle::Settings::Telling do
   it "says changes in a person's words" do
     show = set(chained, "channel/7/name" => "Fiddle")
     expect(told(show, "channel/7/stage", "link/a/up/7", "link/a/up/17")).to eq("Channel 7 Fiddle: stage source Box A in 7 (link A, lane 7) → Box B in 1 (link A, lane 17)")
-    expect(told(show, "send/3/tap", nil, "post-eq")).to eq("Card send 3: taken at as the show → post-EQ")
+    expect(told(show, "send/3/tap", nil, "post-eq")).to eq("Card send 3: tap as the show → post-EQ")
     expect(told(show, "track/2/inputs", [], [2, 3])).to eq("Track 2: card sends none → 2 and 3")
     expect(told(show, "channel/7/gain", -3, 30)).to eq("Channel 7 Fiddle: preamp gain −3 dB → 30 dB")
     expect(told(show, "box/b/input_offset", 16, 0)).to eq("Box B: input offset 16 → 0")
