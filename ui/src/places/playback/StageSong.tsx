@@ -35,7 +35,7 @@ export default function StageSong() {
     <main className={own.stage}>
       {!connected && <div className={styles.lost}>Connection lost: display out of date.</div>}
       <h1 data-dye={song?.dye ?? 'iron'}>{player?.name ?? 'No song loaded'}</h1>
-      <div className={cx(own.huge, styles.figure)} ref={bar} aria-label="bar and beat" />
+      <div className={cx(own.huge, styles.figure)} ref={bar} role="timer" aria-label="Bar and beat" />
       <div className={own.here} data-dye={here?.dye ?? 'iron'}>
         <strong>{here?.name ?? ' '}</strong>
         {player?.around && <span> repeating section</span>}
