@@ -133,7 +133,7 @@ RSpec.describe "A second computer", :own_application, type: :feature do
     killed = first.pids("player").each { |pid| Process.kill(:KILL, pid) }
     # Not the cut line: a new player may be back before the next status shows the cut.
     Tools.wait_until(60, "its end") { !first.pids("player").intersect?(killed) }
-    bar = -> { find("[aria-label='bar and beat']").text.to_i }
+    bar = -> { find("[aria-label='Bar and beat']").text.to_i }
     died_in = bar.call
     Tools.wait_until(60, -> { bar.call }) { bar.call > died_in }
     expect(page).to have_text("Chorus")
