@@ -115,6 +115,14 @@ RSpec.describe Loomshuttle::Steps::AutoPatch do
     expect(show.tracks[17]).to have_attributes(stereo: true, inputs: [17, 18], outputs: [17, 18], armed: true)
   end
 
+  it "gives a stereo channel an odd socket with its neighbour, which nobody else gets then" do
+    list = [*names(15), entry("Keys", channel: 17), entry("Spare", channel: 16, socket: point("desk/line/2"))]
+    show = patched(blank("rowan-16"), list)
+    expect([17, 16].map { |number| show.channels[number].stage }).to eq([point("desk/line/1"), point("desk/in/16")])
+    later = patched(show, [entry("Late", channel: 16, socket: point("desk/line/2"))])
+    expect(later.channels[16].stage).to eq(point("desk/in/16"))
+  end
+
   it "keeps both sides of pairs together, in whatever order their lines are" do
     show = patched(chained("hazel-56"), ["Keys L", "Drums L", "Keys R", "Drums R"].map { |name| entry(name) })
     sends = show.sends.values.select(&:source).to_h { |send| [show.channel_at(send.source).name, send.lane] }
