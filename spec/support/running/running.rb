@@ -114,7 +114,7 @@ module RunningProcess
     Process.spawn(Loomshuttle::Runtime::GemPaths.environment, *apart(disks), RbConfig.ruby, script, *arguments.map(&:to_s), out: [log(name), "a"], err: %i[child out], pgroup: true)
   end
 
-  def self.log(name) = File.join(Dir.tmpdir, "loomshuttle-test-#{name}.log")
+  def self.log(name) = File.join(Dir.tmpdir, "loomshuttle-test-#{Process.uid}-#{name}.log")
 
   # Nobody waits for what has ended.
   # @return [nil] while it runs
