@@ -76,7 +76,7 @@ module Loomshuttle
         # The parsed body, already checked by the door.
         def body_json = env.fetch(Door::BODY, {})
 
-        # The person's name as sent by the browser or command line, percent-encoded; there are no accounts.
+        # The person's name as sent by the browser or command line, percent-encoded; nobody has to log in.
         def who
           name = Text.readable(Rack::Utils.unescape_path(request.get_header("HTTP_X_LOOMSHUTTLE_WHO").to_s), most: 40).strip
           name.empty? ? "somebody" : name

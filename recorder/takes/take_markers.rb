@@ -21,7 +21,7 @@ module Loomshuttle
       # @return [Array<Hash>] as stored in the manifest
       def self.data(markers) = markers.map { |one| { "at" => one.at, "frames" => one.frames, "name" => one.name } }
 
-      # Writes a Standard MIDI File and a CSV beside the audio, or removes them if there are no markers.
+      # Writes a Standard MIDI File and a CSV beside the audio; without markers, removes them.
       def self.write_lists(folder, name, markers, rate)
         lists = { "mid" => Formats::Markers.method(:midi), "csv" => Formats::Markers.method(:csv) }
         lists.each do |kind, make|

@@ -32,7 +32,7 @@ module Loomshuttle
       # @param path [String]
       # @yieldparam data [Object] parsed
       # @yieldreturn [Object] the result; raising Invalid sets the file aside
-      # @return [Object, nil] nil if there is no file, or it was set aside
+      # @return [Object, nil] nil for a missing file, or one that was set aside
       def read(path)
         return unless File.exist?(path)
 

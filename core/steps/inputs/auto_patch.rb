@@ -69,12 +69,8 @@ module Loomshuttle
       end
 
       def parts
-        @entries.filter_map do |entry|
-          number = @channels[entry]
-          @notes << [entry, elsewhere(entry, number)] unless [nil, number].include?(entry.channel)
-          settings = plan(entry, number, side(entry, number)).reject { |path, value| @show.get(path) == value }
-          Part.new(title: entry.name, **told(@show.channels[number], settings), settings: settings) unless settings.empty?
-        end
+        made = EntryPairs.in_turn(@entries, @pairs).to_h { |entry| [entry, part(entry, @channels[entry])] }
+        @entries.filter_map { |entry| made[entry] }
       end
 
       # @return [Array<Part>] channels in use that no line of the list refers to
@@ -84,6 +80,12 @@ module Loomshuttle
       end
 
       private
+
+      def part(entry, number)
+        @notes << [entry, elsewhere(entry, number)] unless [nil, number].include?(entry.channel)
+        settings = plan(entry, number, side(entry, number)).reject { |path, value| @show.get(path) == value }
+        Part.new(title: entry.name, **told(@show.channels[number], settings), settings: settings) unless settings.empty?
+      end
 
       # @return [Hash] :kind and :note of a part
       def told(channel, settings)
@@ -117,8 +119,10 @@ module Loomshuttle
         kept
       end
 
-      # @return [:left, :right, nil] which side of a pair a line is
+      # @return [:left, :right, nil] which side of a pair of mono channels a line is
       def side(entry, number)
+        return unless @show.profile.strip(number).width == 1
+
         return (:left if number.odd? && @channels[@pairs[entry]] == number + 1) if @pairs.key?(entry)
 
         left = @pairs.key(entry)
@@ -130,37 +134,40 @@ module Loomshuttle
       # The way to the recorder and back. A channel that has one keeps it.
       def ways(number, side, by_card:)
         return {} if @free.captured?(number)
-        return stereo_ways(number, by_card: by_card) if @show.profile.strip(number).width == 2
 
+        points = @show.profile.channel_points(number)
+        side = :stereo if points.size == 2
         lane = @free.lane(number, side) or return {}
-        settings = { "send/#{lane}/source" => Rig::Point.desk("ch", number).name, "send/#{lane}/tap" => by_card ? "channel-in" : nil }
+        settings = sends(points, lane, by_card)
         track = @free.track(lane, side) or return settings
         settings.merge!(track_settings(track, lane, side, number, by_card)) unless side == :right
-        settings["channel/#{number}/take"] = Rig::Point.card_return(lane).name if !by_card && home?(number, lane)
+        settings["channel/#{number}/take"] = Rig::Point.card_return(lane).name if !by_card && (side == :stereo ? all_home?(number, lane, side) : home?(number, lane))
         settings
       end
 
-      # A stereo channel takes an odd lane and the next, and a stereo track.
-      def stereo_ways(number, by_card:)
-        lane = @free.stereo_lane(number) or return {}
-        settings = [lane, lane + 1].zip(@show.profile.channel_points(number)).to_h { |one, point| ["send/#{one}/source", point.name] }
-        settings.merge!("send/#{lane}/tap" => "channel-in", "send/#{lane + 1}/tap" => "channel-in") if by_card
-        track = @free.track(lane, :left) or return settings
-        home = !by_card && [lane, lane + 1].all? { |one| @free.return?(one, number) }
-        fields = { "stereo" => true, "inputs" => [lane, lane + 1], "outputs" => home ? [lane, lane + 1] : [], "armed" => true }
-        settings.merge!(fields.transform_keys { |field| "track/#{track}/#{field}" })
-        settings["channel/#{number}/take"] = Rig::Point.card_return(lane).name if home
-        settings
+      def sends(points, lane, by_card)
+        points.each_with_index.reduce({}) do |all, (point, at)|
+          all.merge("send/#{lane + at}/source" => point.name, "send/#{lane + at}/tap" => by_card ? "channel-in" : nil)
+        end
       end
 
-      def left_over(entry) = "#{entry.name} is left out: all #{@show.channels.size} channels of the #{@show.profile.name} are in use"
+      def left_over(entry) = "#{entry.name} is left out: none of the #{@show.channels.size} channels of the #{@show.profile.name} is free"
 
       def elsewhere(entry, number) = "#{entry.name} gets channel #{number}, not channel #{entry.channel}: that one is taken, or it has one already"
 
       def track_settings(track, lane, side, number, by_card)
-        lanes = side == :left ? [lane, lane + 1] : [lane]
-        outputs = !by_card && lanes.each_with_index.all? { |one, at| home?(number + at, one) } ? lanes : []
-        { "stereo" => side == :left, "inputs" => lanes, "outputs" => outputs, "armed" => true }.transform_keys { |field| "track/#{track}/#{field}" }
+        lanes = side ? [lane, lane + 1] : [lane]
+        outputs = !by_card && all_home?(number, lane, side) ? lanes : []
+        { "stereo" => !side.nil?, "inputs" => lanes, "outputs" => outputs, "armed" => true }.transform_keys { |field| "track/#{track}/#{field}" }
+      end
+
+      # Whether all lanes of a track can.
+      def all_home?(number, lane, side)
+        case side
+        when :left then home?(number, lane) && home?(number + 1, lane + 1)
+        when :stereo then home?(number, lane) && @free.return?(lane + 1, number)
+        else home?(number, lane)
+        end
       end
 
       # Whether a lane can lead back to the channel, and to it alone. Where take sources run in blocks, only the lane at the

@@ -12,7 +12,7 @@ module Loomshuttle
         @show = show
         staying = show.channels.values.reject { |channel| (channel.name.empty? && !channel.fixed) || leaving.include?(channel.number) }
         @taken = set(staying.flat_map { |channel| sockets_of(channel) })
-        @asked, @rights = {}, {}
+        @asked = {}
         @tracks = set(show.tracks.values.reject(&:free?).map(&:number))
         @free_tracks = show.tracks.keys
         @partner_tracks = {}
@@ -41,23 +41,17 @@ module Loomshuttle
       # Marks a point that a line of the list already has, as requested.
       def asked(point) = @asked[point] = true
 
-      # @param side [:left, :right, nil]
+      # @param side [:left, :right, :stereo, nil] a right side comes directly after its left one
       # @return [Integer, nil] a card lane: the one that carries the channel already, else the lane of the channel's number, else one free
-      #   both ways; a pair takes an odd lane and the next
+      #   both ways; a pair, or a stereo channel, takes an odd lane and the next
       def lane(number, side)
         lane = case side
                when :left then pair(number)
-               when :right then @rights.delete(number)
+               when :right then @right
+               when :stereo then stereo(number)
                else @idle[Rig::Point.desk("ch", number)] || single(number)
                end
-        take_lane(lane, number, side) if lane
-        lane
-      end
-
-      # @return [Integer, nil] an odd lane for a stereo channel, which takes the next one as well
-      def stereo_lane(number)
-        lane = best(@pairs, number, method(:open_pair?), ->(one) { [one, one + 1].all? { |at| return?(at, number) } })
-        [lane, lane + 1].each { |one| @lanes[one] = true } if lane
+        take_lane(lane, side) if lane
         lane
       end
 
@@ -71,7 +65,7 @@ module Loomshuttle
         number = next_track(lane)
         @tracks[number] = true if number
         # A stereo track leaves the next number free, so that the tracks behind it keep their lanes' numbers.
-        @tracks[number + 1] = true if number && side == :left
+        @tracks[number + 1] = true if number && side
         @partner_tracks[lane + 1] = number if side == :left
         number
       end
@@ -154,6 +148,8 @@ module Loomshuttle
         best(@pairs, number, method(:open_pair?), ->(lane) { return?(lane, number) && return?(lane + 1, number + 1) })
       end
 
+      def stereo(number) = best(@pairs, number, method(:open_pair?), ->(lane) { [lane, lane + 1].all? { |one| return?(one, number) } })
+
       def open_pair?(lane) = lane.odd? && open?(lane) && open?(lane + 1)
       def open?(lane) = lane.between?(1, @last_lane) && !@lanes[lane]
 
@@ -166,12 +162,10 @@ module Loomshuttle
         [@show.channels[number].take&.number || 0, number].find(&both) || lanes.find(&both) || lowest
       end
 
-      def take_lane(lane, number, side)
+      def take_lane(lane, side)
         @lanes[lane] = true
-        return unless side == :left
-
-        @rights[number + 1] = lane + 1
-        @lanes[lane + 1] = true
+        @right = side == :left ? lane + 1 : nil
+        @lanes[lane + 1] = true if %i[left stereo].include?(side)
       end
 
       # At the box that stands where the source does; there the socket of the channel's own number, else the next one.

@@ -15,7 +15,8 @@ module Loomshuttle
         @show = show
         @entries = entries
         @chosen = {}
-        @lefts = EntryPairs.of(entries).invert
+        @rights = EntryPairs.of(entries)
+        @lefts = @rights.invert
         @mono, @stereo = show.profile.strips.partition { |strip| strip.width == 1 }.map { |strips| strips.map(&:number) }
         @open = show.channels.values.select { |channel| channel.name.empty? && !channel.fixed }.to_h { |channel| [channel.number, true] }
       end
@@ -25,7 +26,7 @@ module Loomshuttle
         by_known_number
         by_known_socket
         by_number
-        @entries.each { |entry| (beside(entry) || free(entry))&.then { |number| take(entry, number) } unless @chosen[entry] }
+        EntryPairs.in_turn(@entries, @rights).each { |entry| (beside(entry) || free(entry))&.then { |number| take(entry, number) } unless @chosen[entry] }
         @entries.to_h { |entry| [entry, @chosen[entry]] }.compact
       end
 

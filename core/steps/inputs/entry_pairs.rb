@@ -16,6 +16,14 @@ module Loomshuttle
           entries.select { |entry| entry.name.match?(LEFT) }.to_h { |entry| [entry, rights[base(entry, LEFT)]&.shift] }.compact
         end
 
+        # Each right side directly after its left one, wherever the list has it, so that what is free is given to both together.
+        # @param pairs [Hash{Formats::InputList::Entry=>Formats::InputList::Entry}] left => right
+        # @return [Array<Formats::InputList::Entry>]
+        def in_turn(entries, pairs)
+          lefts = pairs.invert
+          entries.flat_map { |entry| lefts.key?(entry) ? [] : [entry, pairs[entry]].compact }
+        end
+
         # @param channels [Hash{Formats::InputList::Entry=>Integer}]
         # @return [Array<Array(Formats::InputList::Entry, String)>] left sides whose channels cannot be paired, each with the reason
         def apart(show, pairs, channels)

@@ -104,7 +104,7 @@ RSpec.describe Loomshuttle::Steps::AutoPatch do
     expect(show.channels.values.map(&:name)).to eq(list.first(14).map(&:name))
     left = described_class.unmet(blank("rowan-10"), list).select { |_, words| words.include?("left out") }
     expect(left.map { |entry, words| [entry.name, words] }).to eq([15, 16].map do |n|
-      ["Source #{n}", "Source #{n} is left out: all 14 channels of the Rowan 10 are in use"]
+      ["Source #{n}", "Source #{n} is left out: none of the 14 channels of the Rowan 10 is free"]
     end)
   end
 
@@ -124,9 +124,14 @@ RSpec.describe Loomshuttle::Steps::AutoPatch do
   end
 
   it "keeps both sides of pairs together, in whatever order their lines are" do
-    show = patched(chained("hazel-56"), ["Keys L", "Drums L", "Keys R", "Drums R"].map { |name| entry(name) })
-    sends = show.sends.values.select(&:source).to_h { |send| [show.channel_at(send.source).name, send.lane] }
-    expect([["Keys L", "Keys R"], ["Drums L", "Drums R"]].map { |pair| sends.values_at(*pair) }).to all(satisfy { |left, right| left.odd? && right == left + 1 })
+    ["Keys L", "Drums L", "Keys R", "Drums R"].permutation do |names|
+      list = names.map { |name| entry(name) }
+      expect(described_class.parts(chained("hazel-56"), list).map(&:title)).to eq(names)
+      show = patched(chained("hazel-56"), list)
+      sends = show.sends.values.select(&:source).to_h { |send| [show.channel_at(send.source).name, send.lane] }
+      expect([["Keys L", "Keys R"], ["Drums L", "Drums R"]].map { |pair| sends.values_at(*pair) }).to all(satisfy { |left, right| left.odd? && right == left + 1 }), names.join
+      expect(findings(show)).to eq([])
+    end
   end
 
   it "never fails on any profile, with a name on each channel" do
