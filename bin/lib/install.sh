@@ -1,7 +1,8 @@
 # What bin/demo and bin/test install, each step only when something is missing. Sourced, from the project's folder, with pipefail; what
 # goes wrong is said here, so that nothing ends without a word where the caller ends at any error.
 
-RUN_PACKAGES="ruby ruby-dev bundler build-essential pkg-config libpq-dev libxml2-dev libxslt1-dev libyaml-dev zlib1g-dev postgresql fonts-dejavu-core ffmpeg alsa-utils aubio-tools espeak-ng rubberband-cli"
+BUILD_PACKAGES="ruby ruby-dev bundler build-essential pkg-config libpq-dev libxml2-dev libxslt1-dev libyaml-dev zlib1g-dev"
+RUN_PACKAGES="postgresql fonts-dejavu-core ffmpeg alsa-utils aubio-tools espeak-ng rubberband-cli"
 TEST_PACKAGES="chromium chromium-driver sndfile-programs sox mediainfo midicsv libltc11 unzip liblo-tools gstreamer1.0-tools gstreamer1.0-plugins-base gstreamer1.0-plugins-good poppler-utils"
 NODE_LEAST=20.19.0
 NODE_WANTED=22
@@ -23,16 +24,14 @@ missing_packages() {
   done
 }
 
+# Those that are missing, as far as they are known to be.
 install_packages() {
-  command -v dpkg-query >/dev/null || fail "This needs Debian: dpkg-query is missing."
-  local missing
-  missing=$(missing_packages "$@" | tr '\n' ' ')
-  [ -z "$missing" ] && return
-  tell "Debian packages: $missing"
-  as_root apt-get update -qq || fail "apt-get update failed; see above. These packages are missing: $missing"
-  # shellcheck disable=SC2086
-  as_root env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends $missing >/dev/null ||
-    fail "Debian packages could not be installed; see above. Missing: $missing"
+  [ $# = 0 ] && return
+  tell "Debian packages: $*"
+  [ -n "${lists_are_new:-}" ] || as_root apt-get update -qq || fail "apt-get update failed; see above. These packages are missing: $*"
+  lists_are_new=yes
+  as_root env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends "$@" >/dev/null ||
+    fail "Debian packages could not be installed; see above. Missing: $*"
 }
 
 node_is_new_enough() {
@@ -147,15 +146,26 @@ build_packets() {
   rm -rf "$work"
 }
 
+# What gems are built with comes first. Everything else is fetched and installed beside building them.
 install_all() {
-  install_packages $RUN_PACKAGES
-  [ "$1" = test ] && install_packages $TEST_PACKAGES
+  command -v dpkg-query >/dev/null || fail "This needs Debian: dpkg-query is missing."
+  local wanted="$BUILD_PACKAGES $RUN_PACKAGES" package first=() later=() packages npm
+  [ "$1" = test ] && wanted="$wanted $TEST_PACKAGES"
+  # shellcheck disable=SC2086
+  for package in $(missing_packages $wanted); do
+    case " $BUILD_PACKAGES " in *" $package "*) first+=("$package") ;; *) later+=("$package") ;; esac
+  done
+  install_packages "${first[@]}"
   install_node
-  # Fetching goes beside building.
+  [ ${#later[@]} = 0 ] || as_root true # a password is asked for before anything goes on beside it
+  install_packages "${later[@]}" &
+  packages=$!
   install_npm "$1" &
+  npm=$!
   install_gems "$1"
   build_packets
-  wait $! || exit 1
+  wait $packages || exit 1
+  wait $npm || exit 1
 }
 
 # Everything that the built interface is made from.

@@ -70,12 +70,34 @@ RSpec.describe "bin/lib/install.sh", :folder do
     expect([asked.call, asked.call]).to eq([true, false])
   end
 
-  it "installs what Debian does not have, and nothing else" do
-    program("dpkg-query", 'shift 2; for package; do [ "$package" = ffmpeg ] || echo "$package install ok installed"; done; echo "ffmpeg deinstall ok config-files"')
-    %w[sudo env].each { |name| program(name, 'case "$*" in *apt-get*) echo "$*" >>told ;; esac') }
-    program("apt-get", 'echo "apt-get $*" >>told')
-    install("run")
-    expect(told.grep(/install -y/)).to match([/ ffmpeg\s*\z/])
+  describe "with packages that Debian does not have installed" do
+    def without(*packages, fails: nil)
+      program("dpkg-query", "shift 2; for package; do case $package in #{packages.join('|')}) ;; *) echo \"$package install ok installed\" ;; esac; done; " \
+                            "echo \"#{packages.first} deinstall ok config-files\"")
+      program("apt-get", "echo \"apt-get $*\" >>told; case \"$*\" in *#{fails || 'never'}*) echo 'No space left'; exit 100 ;; esac")
+      program("sudo", 'exec "$@"')
+    end
+
+    it "installs those and nothing else" do
+      without("ffmpeg")
+      install("run")
+      expect(told.grep(/install -y/)).to match([/ ffmpeg\s*\z/])
+    end
+
+    it "has what gems are built with before it builds any, and asks for Debian's lists once" do
+      without("ruby-dev", "ffmpeg", "chromium")
+      expect(install("test").last).to be_success
+      expect(told.grep(/update/).size).to eq(1)
+      expect(told.grep(/install -y/)).to match_array([/ruby-dev\z/, /ffmpeg chromium\z/])
+      expect(told.index { |line| line.end_with?("ruby-dev") }).to be < told.index { |line| line.start_with?("bundle install") }
+    end
+
+    it "ends with what went wrong, also beside the gems" do
+      without("ffmpeg", fails: "ffmpeg")
+      words, status = install("run")
+      expect(words).to include("Debian packages could not be installed; see above. Missing: ffmpeg")
+      expect([words.include?("all there"), status.exitstatus]).to eq([false, 1])
+    end
   end
 
   it "says what went wrong" do
