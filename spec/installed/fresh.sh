@@ -56,7 +56,7 @@ as_who() { if [ "$who" = root ]; then inside "$@"; else inside sudo -H -u engine
 answers() { (exec 3<>"/dev/tcp/127.0.0.1/$port") 2>/dev/null && grep -q '"ok":true' <<<"$(exec 3<>"/dev/tcp/127.0.0.1/$port"; printf 'GET /api/health HTTP/1.0\r\nHost: 127.0.0.1\r\n\r\n' >&3; cat <&3)"; }
 
 start_demo() {
-  as_who sh -c "cd $folder && exec bin/demo --port $port" >"$root.demo.log" 2>&1 &
+  as_who sh -c "cd $folder && exec bin/demo --port $port" > >(while IFS= read -r line; do echo "$SECONDS s: $line"; done >>"$root.demo.log") 2>&1 &
   local demo=$!
   until answers; do
     kill -0 $demo 2>/dev/null || { tail -n 30 "$root.demo.log" >&2; return 1; }
@@ -68,6 +68,7 @@ start_demo() {
 }
 
 SECONDS=0
+rm -f "$root.demo.log"
 case $what in
   demo)
     start_demo
