@@ -42,7 +42,6 @@ node_is_new_enough() {
 # Debian 12's Node is too old for the build tools; the npm registry carries newer ones as packages.
 install_node() {
   local tools="$PWD/vendor/node" machine
-  PATH="$tools/bin:$PATH"
   node_is_new_enough && return
   command -v npm >/dev/null || install_packages nodejs npm
   node_is_new_enough && return
@@ -54,7 +53,6 @@ install_node() {
   ln -sf "../node_modules/node-linux-$machine/bin/node" "$tools/bin/node"
   ln -sf "../node_modules/npm/bin/npm-cli.js" "$tools/bin/npm"
   ln -sf "../node_modules/npm/bin/npx-cli.js" "$tools/bin/npx"
-  hash -r
 }
 
 # Gems with native extensions can be built only in a path of plain letters: make splits others at their spaces. Where this folder has
@@ -146,25 +144,34 @@ build_packets() {
   rm -rf "$work"
 }
 
-# What gems are built with comes first. Everything else is fetched and installed beside building them.
+# What gems are built with comes first: that takes longest. Everything else is fetched and installed beside it.
 install_all() {
   command -v dpkg-query >/dev/null || fail "This needs Debian: dpkg-query is missing."
-  local wanted="$BUILD_PACKAGES $RUN_PACKAGES" package first=() later=() packages npm
+  PATH="$PWD/vendor/node/bin:$PATH"
+  local wanted="$BUILD_PACKAGES $RUN_PACKAGES" package first=() later=() rest
   [ "$1" = test ] && wanted="$wanted $TEST_PACKAGES"
   # shellcheck disable=SC2086
   for package in $(missing_packages $wanted); do
     case " $BUILD_PACKAGES " in *" $package "*) first+=("$package") ;; *) later+=("$package") ;; esac
   done
   install_packages "${first[@]}"
-  install_node
-  [ ${#later[@]} = 0 ] || as_root true # a password is asked for before anything goes on beside it
-  install_packages "${later[@]}" &
-  packages=$!
-  install_npm "$1" &
-  npm=$!
+  { [ ${#later[@]} = 0 ] && command -v npm >/dev/null; } || as_root true # a password is asked for before anything goes on beside it
+  install_rest "$1" "${later[@]}" &
+  rest=$!
   install_gems "$1"
   build_packets
-  wait $packages || exit 1
+  wait $rest || exit 1
+  hash -r
+}
+
+# Debian's packages one after the other, since only one can be at work.
+install_rest() {
+  local kind=$1 npm
+  shift
+  install_node
+  install_npm "$kind" &
+  npm=$!
+  install_packages "$@"
   wait $npm || exit 1
 }
 
