@@ -30,8 +30,7 @@ install_packages() {
   tell "Debian packages: $*"
   [ -n "${lists_are_new:-}" ] || as_root apt-get update -qq || fail "apt-get update failed; see above. These packages are missing: $*"
   lists_are_new=yes
-  # Without a sync after each of several hundred small packages, which takes minutes; the disk is synced once at the end.
-  as_root env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends -o Dpkg::Options::=--force-unsafe-io "$@" >/dev/null && as_root sync ||
+  as_root env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends "$@" >/dev/null ||
     fail "Debian packages could not be installed; see above. Missing: $*"
 }
 
@@ -80,7 +79,8 @@ install_gems() {
   mkdir -p vendor
   place_for_gems
   tell "Ruby gems (into ${BUNDLE_PATH:-vendor/bundle}); those with native extensions are built, which takes a few minutes"
-  MAKEFLAGS="-j$(nproc)" bundle install --jobs "$(nproc)" 2>&1 | tee "$log" | tell_gems || { tail -n 40 "$log" >&2; fail "Ruby gems could not be installed; see above, and $log."; }
+  # Behind what goes on beside it, which uses one processor at a time and would end last.
+  MAKEFLAGS="-j$(nproc)" nice -n 10 bundle install --jobs "$(nproc)" 2>&1 | tee "$log" | tell_gems || { tail -n 40 "$log" >&2; fail "Ruby gems could not be installed; see above, and $log."; }
   gems_there "$1"
 }
 
