@@ -13,7 +13,7 @@ module Loomshuttle
     def self.entries(count)
       (1..count).map do |n|
         name = { 0 => "Pair #{n / 8} L", 1 => "Pair #{n / 8} R" }.fetch(n % 8) { "Source #{n}" }
-        Formats::InputList::Entry.new(line: n, channel: nil, name: name, short: "", socket: nil, mic: "", stand: "", phantom: false,
+        Formats::InputList::Entry.new(line: n, channel: nil, name: name, short: "", socket: nil, mic: "", stand: "", notes: "", stereo: false, phantom: false,
                                       spot: Settings::SPOTS[n % 3], colour: nil, gain: 20)
       end
     end

@@ -13,8 +13,8 @@ module Loomshuttle
     DYES = %w[walnut weld cochineal woad madder terracotta indigo lichen heather iron verdigris saffron].freeze
     # dBFS, and who publishes it.
     ALIGNMENT_LEVELS = { -18 => "EBU R 68", -20 => "SMPTE RP 155" }.freeze
-    # Characters of a name, of a short one, and of words for the stage.
-    NAME, SHORT, WORDS = 40, 6, 60
+    # Characters of a name, of a short one, of words for the stage, and of notes.
+    NAME, SHORT, WORDS, NOTES = 40, 6, 60, 200
     KEPT = 20_000
     private_constant :KEPT
 

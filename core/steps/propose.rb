@@ -6,8 +6,8 @@ module Loomshuttle
     module Propose
       # An edit with the parts it is made of, and what was not understood on the way.
       Proposal = Value.define(:edit, :parts, :problems)
-      # What was not understood, and where: a line of a list, or a setting.
-      Problem = Value.define(:where, :message)
+      # What was not understood, and where: a line of a list, or a setting. group: heading of the problems of its kind, which follow each other; or nil
+      Problem = Value.define(:where, :message, :group)
 
       KINDS = {
         "settings" => :settings, "run_straight" => :run_straight, "flip" => :flip, "add_box" => :add_box, "remove_box" => :remove_box,
@@ -35,6 +35,7 @@ module Loomshuttle
         "main_mix" => {}, "join" => { "channel" => NUMBER }, "split" => { "channel" => NUMBER },
         "auto_patch" => { "only" => Shape.or_none(Shape.list(WORD, most: 1024)) },
         "input_list" => { "text" => Shape.text(most: Formats::InputList::LONGEST, lines: true), "columns" => Shape.map(Shape.text(most: 40), most: 200),
+                          "header" => Shape.or_none(NUMBER),
                           "only" => Shape.or_none(Shape.list(WORD, most: 1024)) },
         "recall" => { "settings" => SETTINGS, "label" => Shape.text(most: 200) }, "listeners" => {}, "speaker_delays" => {},
         "outputs" => { "first" => NUMBER, "count" => NUMBER, "source" => WORD, "kind" => Shape.one_of("output", "personal") },
@@ -62,7 +63,7 @@ module Loomshuttle
         private
 
         def settings(show, options)
-          settings = options.fetch("settings")
+          settings = BothSides.settings(show, options.fetch("settings"))
           Settings::Edit.set(options["label"] || Settings::Telling.label(show, settings), Completed.settings(show, settings, moving: options.fetch("moving", "slot")))
         end
 
@@ -117,23 +118,24 @@ module Loomshuttle
         end
 
         def auto_patch(show, options, entries = nil, problems = [])
-          parts = AutoPatch.parts(show, entries)
+          parts = AutoPatch.parts(show, entries, only: options["only"])
           edit = AutoPatch.edit(show, entries, only: options["only"])
           label = entries ? "Input list of #{entries.size} inputs" : "Auto-patch"
           Proposal.new(edit: edit.with(label: label), parts: parts.map { |part| part.to_h.except(:settings) }, problems: problems)
         end
 
         def input_list(show, options)
-          read = Formats::InputList.read(options.fetch("text"), show, known: options.fetch("columns", {}))
-          unknown = read.unknown.map { |word| Problem.new(where: "line 1", message: "the column \"#{word}\" is not known and was skipped") }
-          lines = read.problems.map { |one| [one.line, one.message] } + AutoPatch.unmet(show, read.entries).map { |entry, message| [entry.line, message] }
-          auto_patch(show, options, read.entries, unknown + lines.sort_by(&:first).map { |line, message| Problem.new(where: "line #{line}", message: message) })
+          read = Formats::InputList.read(options.fetch("text"), show, known: options.fetch("columns", {}), header: options["header"])
+          unmet = AutoPatch.unmet(show, read.entries, only: options["only"]).map { |entry, message, kind| [entry.line, message, kind] }
+          unknown = read.unknown.map { |word| [read.line, "the column \"#{word}\" is not known and was skipped", :column] }
+          problems = read.problems + (unmet + unknown).map { |line, message, kind| Formats::InputList::Problem.new(line: line, message: message, kind: kind) }
+          auto_patch(show, options, read.entries, Formats::ListRemarks.of(problems).map { |one| Problem.new(**one.to_h) })
         end
 
         # Parts of a patch that were saved before.
         def recall(show, options)
           settings, lacks = Recall.settings(show, options.fetch("settings"))
-          problems = lacks.map { |path| Problem.new(where: path, message: "this rig has no such setting; skipped") }
+          problems = lacks.map { |path| Problem.new(where: path, message: "this rig has no such setting; skipped", group: nil) }
           Proposal.new(edit: Settings::Edit.set(options.fetch("label", "Recall"), settings), parts: [], problems: problems)
         end
       end

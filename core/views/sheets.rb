@@ -29,7 +29,7 @@ module Loomshuttle
         Table.new(title: hung.title, note: note, head: STAGE, rows: (1..hung.box.inputs).map { |number| stage_row(hung.socket("in", number)) })
       end
 
-      STAGE = ["Socket", "Ch", "Source", "Microphone", "Stand", "48 V"].freeze
+      STAGE = ["Socket", "Ch", "Source", "Microphone", "Stand", "48 V", "Notes"].freeze
       private_constant :STAGE
 
       # The desk's own sockets, only those that something is plugged to.
@@ -41,7 +41,8 @@ module Loomshuttle
       def stage_row(point)
         channels = @heard.fetch(point, []).reject { |channel| channel.name.empty? }
         [Rig::Label.short(point).strip, channels.map(&:number).join(", "), channels.map(&:name).join(", "), channels.map(&:mic).uniq.join(", "),
-         channels.map(&:stand).uniq.join(", "), channels.any?(&:phantom) ? "48 V" : ""]
+         channels.map(&:stand).uniq.join(", "), channels.any?(&:phantom) ? "48 V" : "",
+         channels.map(&:notes).reject(&:empty?).uniq.join("; ")]
       end
 
       def desk

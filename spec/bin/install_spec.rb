@@ -88,7 +88,7 @@ RSpec.describe "bin/lib/install.sh", :folder do
       without("ruby-dev", "ffmpeg", "chromium")
       expect(install("test").last).to be_success
       expect(told.grep(/update/).size).to eq(1)
-      expect(told.grep(/install -y/)).to match_array([/ruby-dev\z/, /ffmpeg chromium\z/])
+      expect(told.grep(/install -y/)).to contain_exactly(/ruby-dev\z/, /ffmpeg chromium\z/)
       expect(told.index { |line| line.end_with?("ruby-dev") }).to be < told.index { |line| line.start_with?("bundle install") }
     end
 

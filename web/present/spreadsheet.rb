@@ -23,9 +23,15 @@ module Loomshuttle
         def like?(bytes) = bytes.b.start_with?("PK\x03\x04".b)
 
         # @param bytes [String]
+        # @return [Boolean] whether it is a compound file, as old workbooks are, and new ones with a password
+        def old?(bytes) = bytes.b.start_with?("\xD0\xCF\x11\xE0".b)
+
+        # @param bytes [String]
         # @return [String] CSV
         # @raise [Invalid] if it is not a workbook, or too large
         def csv(bytes)
+          raise Invalid.new("This is a workbook in the old XLS format, or one with a password. Save it as XLSX without a password, or as CSV.", where: "list") if old?(bytes)
+
           text = Tempfile.create("workbook", binmode: true) do |file|
             file.write(bytes)
             file.flush
@@ -40,15 +46,18 @@ module Loomshuttle
           raise Invalid.new("This workbook takes more time or memory to read than there is for one. Save it as CSV, and try again.", where: "list")
         end
 
-        # Reads it in this process; csv calls it in one with limits of time and memory.
+        # Reads it in this process; csv calls it in one with limits of time and memory. What is struck out comes between pairs of tildes, and merged cells
+        # have their value everywhere.
         # @return [String] CSV   @raise [Invalid]
         def read(bytes)
           bounded(bytes)
           book = Roo::Excelx.new(StringIO.new(bytes), file_warning: :ignore)
+          marks = SheetMarks.new(bytes)
           rows = []
-          book.each_row_streaming(pad_cells: true, max_rows: ROWS) { |row| rows << row.first(COLUMNS).map { |cell| text(cell) } }
+          book.each_row_streaming(pad_cells: true, max_rows: ROWS) { |row| rows << row.first(COLUMNS).map { |cell| text(cell)&.then { |words| marks.struck(words, cell.style) } } }
           raise Invalid.new("The first sheet of this workbook is empty.", where: "list") if rows.flatten.compact.empty?
 
+          fill(rows, marks.merged)
           CSV.generate { |csv| rows.each { |row| csv << row } }
         rescue Invalid
           raise
@@ -62,8 +71,18 @@ module Loomshuttle
 
         def bounded(bytes)
           size = 0
-          Zip::File.open_buffer(StringIO.new(bytes)) { |zip| size = zip.sum(&:size) }
+          Zip::File.open_buffer(StringIO.new(bytes)) do |zip|
+            size = zip.sum(&:size)
+            raise Invalid.new("This is not a workbook in XLSX format. Save it as XLSX or CSV, and try again.", where: "list") unless zip.find_entry("xl/workbook.xml")
+          end
           raise Invalid.new("This workbook has #{size >> 20} MiB unpacked; #{MOST >> 20} at most are read.", where: "size") if size > MOST
+        end
+
+        def fill(rows, merged)
+          merged.each do |one|
+            value = rows.dig(one.rows.first, one.columns.first) or next
+            (one.rows.first..[one.rows.last, rows.size - 1].min).each { |row| (one.columns.first..[one.columns.last, COLUMNS - 1].min).each { |column| rows[row][column] = value } }
+          end
         end
 
         # A whole number is written without a point, as people see it in the cell.

@@ -20,7 +20,7 @@ module Loomshuttle
         def self.register_edits(app)
           app.post("/api/edits") do
             label, settings = body_json.values_at("label", "settings")
-            json(made(@control.edit(**against) { |show| Settings::Edit.set(label || Settings::Telling.label(show, settings), settings) }))
+            json(made(@control.edit(**against) { |show| Plan.edit(show, label, settings) }))
           end
           app.post("/api/steps") { json(made(@steps.take(body_json["kind"], body_json.fetch("options", {}), **against))) }
           app.post("/api/steps/preview") { json(@steps.preview(body_json["kind"], body_json.fetch("options", {}))) }
@@ -29,6 +29,13 @@ module Loomshuttle
           %w[undo redo].each { |kind| app.post("/api/#{kind}") { json(made(@control.revert(**against, kind: kind))) } }
         end
         private_class_method :register_edits
+
+        # One setting of a pair's side is set of the other as well; several settings are what a preview has shown, and are taken as they are.
+        # @return [Settings::Edit]
+        def self.edit(show, label, settings)
+          settings = Steps::BothSides.settings(show, settings) if settings.size == 1
+          Settings::Edit.set(label || Settings::Telling.label(show, settings), settings)
+        end
 
         # What all edits have in common.
         module Edits

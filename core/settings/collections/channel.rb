@@ -9,7 +9,7 @@ module Loomshuttle
     #   position  "stage" or "take"
     #   gain      preamp gain in dB        phantom  48 V at its socket; both are the same for all channels that hear it (SharedPreamp)
     #   trim      dB behind channel in, for this channel alone
-    #   colour    one of DYES              mic, stand  words for the stage
+    #   colour    one of DYES              mic, stand  words for the stage    notes  for people, printed on the stage sheets
     #   spot      where the source stands: left, centre, right or nil
     #   paired    whether it is the left of a stereo pair with the next channel
     #   fixed     whether auto-patch must leave it where it is
@@ -29,6 +29,7 @@ module Loomshuttle
       setting :trim, ChannelKinds.level(:trim), blank: 0, unit: "dB", part: "inputs", desk: "strip/%s/trim", on: ->(desk, number) { !desk.strip(number).trim.nil? }
       setting :mic, Kinds.text(WORDS), blank: "", words: "microphone", part: "inputs"
       setting :stand, Kinds.text(WORDS), blank: "", part: "inputs"
+      setting :notes, Kinds.text(NOTES), blank: "", part: "inputs"
       setting :spot, Kinds.one_of(*SPOTS).or_none, blank: nil, words: "stage position", part: "inputs"
       setting :paired, ChannelKinds.paired, blank: false, words: "paired with next", part: "inputs"
       setting :fixed, Kinds.boolean, blank: false, part: "inputs", words: "locked for auto-patch"

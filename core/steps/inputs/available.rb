@@ -12,7 +12,7 @@ module Loomshuttle
         @show = show
         staying = show.channels.values.reject { |channel| (channel.name.empty? && !channel.fixed) || leaving.include?(channel.number) }
         @taken = set(staying.flat_map { |channel| sockets_of(channel) })
-        @asked = {}
+        @asked, @kept = {}, []
         @tracks = set(show.tracks.values.reject(&:free?).map(&:number))
         @free_tracks = show.tracks.keys
         @partner_tracks = {}
@@ -28,10 +28,19 @@ module Loomshuttle
       def socket(number, wanted: nil, spot: nil)
         return stereo_socket(wanted) if stereo?(number)
 
-        point = (wanted if obtainable?(wanted)) || straight(number, spot) || first(@sockets) { |one| free?(one) }
+        kept = @kept.shift
+        point = (kept if free?(kept)) || (wanted if obtainable?(wanted)) || straight(number, spot) || first(@sockets) { |one| free?(one) }
         @taken[point] = true if point
         @asked[point] = true if point && point == wanted
         point
+      end
+
+      # Keeps two neighbouring sockets of one box for the two sides of a pair, which ask for theirs next: those that the list names, if both can be had,
+      # else free ones. Without any, each side is on its own.
+      # @param number [Integer] the left side's channel   @param left [Rig::Point, nil]   @param right [Rig::Point, nil]   @param spot [String, nil]
+      def neighbours(number, left, right, spot: nil)
+        asked = [left, right].compact
+        @kept = asked.any? && asked.all? { |point| obtainable?(point) } ? [] : neighbours_near(number, spot)
       end
 
       # Two lines may share a socket: two treatments of one sound. A card return goes to the line that asks for it.
@@ -175,6 +184,16 @@ module Loomshuttle
         return own if own && free?(own) && !@promised[own] && (near.nil? || spot_of(own) == spot)
 
         near || first(@others) { |point| free?(point) }
+      end
+
+      def neighbours_near(number, spot)
+        first = [@family&.beside(number - @family.number), *(spot && @near[spot]), *@others].compact
+        first.map { |point| [point, point.beside(1)] }.find { |pair| pair.all? { |point| free?(point) && !@promised[point] } && one_box?(*pair) } || []
+      end
+
+      def one_box?(left, right)
+        one, two = [left, right].map { |point| @show.layout.socket_of(point) }
+        one && two && two == one.beside(1)
       end
 
       def spot_of(point)

@@ -6,25 +6,27 @@ module Loomshuttle
     # with its number or socket, unless another line has that name. Other lines get the number in the list, then the next free one. The sides of a
     # pair get an odd channel and the next one.
     class EntryChannels
-      # @param show [Settings::Show]
-      # @param entries [Array<Formats::InputList::Entry>]
-      # @return [Hash{Formats::InputList::Entry=>Integer}] in list order, without the lines for which no channel is left
-      def self.choose(show, entries) = new(show, entries).choose
+      # @return [Array<Formats::InputList::Entry>] sides of pairs that ask for an even channel and the next one, and got their neighbours
+      attr_reader :moved
 
+      # @param show [Settings::Show]
+      # @param entries [Array<Formats::InputList::Entry>] in the order in which they choose
       def initialize(show, entries)
         @show = show
         @entries = entries
-        @chosen = {}
+        @chosen, @moved = {}, []
         @rights = EntryPairs.of(entries)
         @lefts = @rights.invert
         @mono, @stereo = show.profile.strips.partition { |strip| strip.width == 1 }.map { |strips| strips.map(&:number) }
         @open = show.channels.values.select { |channel| channel.name.empty? && !channel.fixed }.to_h { |channel| [channel.number, true] }
       end
 
+      # @return [Hash{Formats::InputList::Entry=>Integer}] in that order, without the lines for which no channel is left
       def choose
         by_name
         by_known_number
         by_known_socket
+        by_odd_number
         by_number
         EntryPairs.in_turn(@entries, @rights).each { |entry| (beside(entry) || free(entry))&.then { |number| take(entry, number) } unless @chosen[entry] }
         @entries.to_h { |entry| [entry, @chosen[entry]] }.compact
@@ -69,6 +71,26 @@ module Loomshuttle
         channel = @show.channels[number]
         !channel.nil? && !channel.name.empty? && !@chosen.value?(number)
       end
+
+      # A pair on an even channel and the next one moves by one, to channels that nobody else asks for.
+      def by_odd_number
+        @rights.each do |left, right|
+          next unless even?(left, right) && [left, right].none? { |entry| @chosen[entry] }
+
+          start = [left.channel - 1, left.channel + 1].find { |one| [one, one + 1].all? { |number| room?(number, left.channel) } } or next
+          [left, right].zip([start, start + 1]) { |entry, number| take(entry, number) }
+          @moved.push(left, right)
+        end
+      end
+
+      def even?(left, right) = left.channel&.even? && right.channel == left.channel + 1
+
+      # @param start [Integer] the even channel that a pair asks for
+      def room?(number, start)
+        @open[number] && mono?(number) && (number.between?(start, start + 1) || @entries.none? { |entry| entry.channel == number })
+      end
+
+      def mono?(number) = @show.profile.strip(number).width == 1
 
       def by_number
         @entries.each { |entry| take(entry, entry.channel) if entry.channel && @open[entry.channel] && !@chosen[entry] }

@@ -17,14 +17,16 @@ module Loomshuttle
       # @return [Available] what is free still
       attr_reader :free
 
-      # @return [Array<Array(Formats::InputList::Entry, String)>] entry, and a sentence about what it asks for and does not get
+      # @return [Array<Array(Formats::InputList::Entry, String, Symbol)>] entry, a sentence about what it asks for and does not get, and the remark's kind
       attr_reader :unmet
 
+      # @param right [Formats::InputList::Entry, nil] the other side of a pair, whose left one the line is; it follows directly
       # @return [Rig::Point, nil] the new stage source of the line's channel
-      def socket(entry)
+      def socket(entry, right = nil)
         channel = channel_of(entry)
         return channel.stage if settled?(entry, channel)
 
+        @free.neighbours(channel.number, entry.socket, right.socket, spot: entry.spot) if right && !channel_of(right).stage
         point = @free.socket(channel.number, wanted: entry.socket, spot: entry.spot)
         miss(entry, point ? label(point) : "no socket") unless [nil, point].include?(entry.socket)
         tell_other(entry, point)
@@ -41,7 +43,7 @@ module Loomshuttle
 
         theirs = { gain: first.gain, phantom: first.phantom }.compact
         differs = own.any? { |field, value| value && theirs.fetch(field, value) != value } # a cell that is empty asks for nothing
-        @unmet << [entry, "#{entry.name} has the preamp of #{first.name}, whose gain and 48 V are taken"] if differs
+        @unmet << [entry, "#{entry.name} has the preamp of #{first.name}, whose gain and 48 V are taken", :shared] if differs
         own.merge(theirs)
       end
 
@@ -80,11 +82,11 @@ module Loomshuttle
 
       def moves?(entry, channel) = entry.socket && entry.socket != channel.stage && !channel.name.empty? && !channel.fixed
 
-      def miss(entry, given) = @unmet << [entry, "#{entry.name} gets #{given}, not #{label(entry.socket)}: that one is taken, or it has one already"]
+      def miss(entry, given) = @unmet << [entry, "#{entry.name} gets #{given}, not #{label(entry.socket)}: that one is taken, or it has one already", :taken]
 
       def tell_other(entry, point)
         other = @heard[point] if point
-        @unmet << [entry, "#{entry.name} hears #{label(point)} as well as #{other}, as another treatment of the same sound"] if other
+        @unmet << [entry, "#{entry.name} hears #{label(point)} as well as #{other}, as another treatment of the same sound", :shared] if other
         @heard[point] = entry.name if point
       end
     end

@@ -5,7 +5,7 @@ module Loomshuttle
     # Clears everything of a source that is no longer on the list: name, notes, socket, and the path to the recorder and back. A locked channel
     # keeps its patch, and so do take sources of others in its block.
     module RemovedInput
-      WORDS = %i[name short mic stand spot].freeze
+      WORDS = %i[name short mic stand notes spot].freeze
       TRACK = { "inputs" => [], "outputs" => [], "armed" => false, "name" => "" }.freeze
       private_constant :WORDS, :TRACK
 

@@ -33,8 +33,8 @@ RSpec.describe Loomshuttle::Formats::InputList do
   end
 
   it "reports every row that it did not understand, and goes on" do
-    list = read("ch,name,socket,phantom,gain,notes\n99,Tuba,A 99,perhaps,loud,x\n,,A 1,,,\n3,Fiddle,in 13,yes,31 dB,\n\n4,#{'z' * 50},In 3,no,-3,")
-    expect(list.unknown).to eq(["notes"])
+    list = read("ch,name,socket,phantom,gain,wedge\n99,Tuba,A 99,perhaps,loud,x\n,,A 1,,,\n3,Fiddle,in 13,yes,31 dB,\n\n4,#{'z' * 50},In 3,no,-3,")
+    expect(list.unknown).to eq(["wedge"])
     expect(list.problems.map { |one| [one.line, one.message] }).to contain_exactly(
       [2,
        /no channel 99/], [2, /no socket "A 99"/], [2, /neither yes nor no/], [2, /not a gain in dB/],

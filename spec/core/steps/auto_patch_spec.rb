@@ -3,7 +3,7 @@
 RSpec.describe Loomshuttle::Steps::AutoPatch do
   def entry(name, **more)
     Loomshuttle::Formats::InputList::Entry.new(line: 1, channel: nil, name: name, short: "", socket: nil, mic: "", stand: "", phantom: false, spot: nil, colour: nil,
-                                               gain: nil, **more)
+                                               gain: nil, notes: "", stereo: false, **more)
   end
 
   def names(count) = (1..count).map { |n| entry("Source #{n}") }
@@ -106,6 +106,34 @@ RSpec.describe Loomshuttle::Steps::AutoPatch do
     expect(left.map { |entry, words| [entry.name, words] }).to eq([15, 16].map do |n|
       ["Source #{n}", "Source #{n} is left out: none of the 14 channels of the Rowan 10 is free"]
     end)
+  end
+
+  it "gives the channel of a line that is not wanted to one that is" do
+    show = blank("rowan-10")
+    kinds = ->(only) { described_class.parts(show, names(15), only: only).group_by(&:kind).transform_values { |list| list.map(&:title) } }
+    expect(kinds.call(nil)["left out"]).to eq(["Source 15"])
+    wanted = names(15).map(&:name) - ["Source 2"]
+    expect(kinds.call(wanted)).to eq("new" => wanted, "left out" => ["Source 2"])
+    expect(patched(show, names(15), only: wanted).channels.values.map(&:name)).to match_array(wanted)
+    expect(patched(show, names(15), only: [*wanted, "Source 2"]).channels.values.map(&:name)).to eq(names(14).map(&:name))
+  end
+
+  it "puts a line with both sides on a stereo channel that is free, and on a pair of mono ones otherwise" do
+    both = ->(name, **more) { entry(name, stereo: true, **more) }
+    show = patched(blank("rowan-16"), [*names(16), both.call("Keys")])
+    expect([show.channels[17].name, show.tracks[17].stereo]).to eq(["Keys", true])
+    show = patched(blank("rowan-16"), [both.call("Keys", channel: 3), both.call("OH"), both.call("Room")])
+    expect(show.channels.values.reject { |channel| channel.name.empty? }.map { |channel| [channel.number, channel.name, channel.paired] }).to eq(
+      [[1, "Room L", true], [2, "Room R", false], [3, "Keys L", true], [4, "Keys R", false], [17, "OH", false]]
+    )
+    expect(patched(show, [both.call("Keys"), both.call("OH"), both.call("Room")])).to eq(show)
+  end
+
+  it "keeps the sides of a pair on neighbouring sockets of one box" do
+    list = [*names(15), entry("Keys L"), entry("Keys R"), entry("Late")]
+    show = patched(chained("hazel-56"), list)
+    sockets = list.to_h { |one| [one.name, show.layout.socket_of(show.channels.values.find { |channel| channel.name == one.name }.stage).name] }
+    expect(sockets.values_at("Keys L", "Keys R", "Late")).to eq(["box-b/in/1", "box-b/in/2", "box-a/in/16"])
   end
 
   it "fits a list that has as many lines as the desk has channels, the last of them stereo" do

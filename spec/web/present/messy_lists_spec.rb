@@ -44,7 +44,7 @@ RSpec.describe Loomshuttle::Web::Routes::InputLists do
     expect(made.tracks.values.select(&:stereo).map { |track| made.title_of(track) }).to eq(%w[Keys OH Room])
     expect(proposal("12-pairs.csv").problems).to eq([])
 
-    apart = proposal("13-pairs-apart.csv")
+    apart = Loomshuttle::Steps::Propose.for(show, "input_list", { "text" => "#{text('13-pairs-apart.csv')}1,Tuba\n4,Cornet\n" })
     expect(apart.problems.map(&:message)).to eq(["Keys L and Keys R are on channels 2 and 3, not a stereo pair: a pair is an odd channel and the next one, both mono"])
     expect(apart.edit.apply(show).first.channels.values.select(&:paired)).to eq([])
   end
@@ -73,7 +73,7 @@ RSpec.describe Loomshuttle::Web::Routes::InputLists do
 
   it "knows sides of the stage, and columns that mean nothing" do
     expect(read("20-old-mac.csv").entries.map(&:spot)).to eq(%w[left centre right])
-    expect(read("21-other-columns.csv")).to have_attributes(unknown: %w[Monitor Notes], problems: [])
+    expect(read("21-other-columns.csv")).to have_attributes(unknown: %w[Monitor], problems: [])
     expect(read("21-other-columns.csv").entries.map { |one| one.socket.name }).to eq(%w[link/a/up/5 desk/in/2])
   end
 

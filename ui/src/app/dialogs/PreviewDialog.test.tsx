@@ -26,7 +26,10 @@ test('tells what breaks, what would be wrong, what is mended, and each setting i
       notes: ['Fiddle takes a free slot; 3 left.'],
       findings_new: ['Viola hears no socket.'],
       findings_gone: ['Box B is not connected to a link.'],
-      problems: [{ where: 'line 4', message: '"Z 99" is not a socket' }],
+      problems: [
+        { where: 'line 4', message: '"Z 99" is not a socket', group: '1 row asks for a socket' },
+        { where: 'rig/x', message: 'skipped', group: null },
+      ],
     }),
   );
   await look('remove_box', { box: 'b' });
@@ -37,7 +40,10 @@ test('tells what breaks, what would be wrong, what is mended, and each setting i
     'Fiddle takes a free slot; 3 left.',
     'Viola hears no socket.',
     'Box B is not connected to a link.',
+    '1 row asks for a socket',
     'line 4: "Z 99" is not a socket',
+    'Not accepted',
+    'rig/x: skipped',
   ])
     expect(screen.getByText(line)).toBeTruthy();
   const row = screen.getByRole('row', { name: /Channel 1/ });
@@ -107,6 +113,29 @@ test('takes only the inputs that are ticked', async () => {
   await user.click(screen.getByRole('button', { name: 'None' }));
   expect(await screen.findByText('["Harp"]')).toBeTruthy();
   expect(screen.getByText('0 of 2 inputs selected')).toBeTruthy();
+});
+
+test('gives the room of an input that is not ticked to one that is', async () => {
+  answer(PREVIEW, (body) => {
+    const only = (body as { options: { only?: string[] } }).options.only;
+    const harp = only?.includes('Harp') && !only.includes('Tuba');
+    return previewOf({
+      parts: [
+        { title: 'Tuba', kind: harp ? 'left out' : 'changed', note: null },
+        { title: 'Harp', kind: harp ? 'changed' : 'left out', note: null },
+      ],
+      label: JSON.stringify(only),
+    });
+  });
+  const { user } = await look('input_list');
+  expect(screen.getByText('1 of 1 input selected')).toBeTruthy();
+  const room = () => screen.getByText(/1 input without a channel/).closest('fieldset') as HTMLElement;
+  expect(within(room()).getByRole<HTMLInputElement>('checkbox', { name: 'Harp' }).checked).toBe(false);
+  await user.click(screen.getByRole('checkbox', { name: 'Harp' }));
+  expect(await screen.findByText('["Tuba","Harp"]')).toBeTruthy();
+  await user.click(screen.getByRole('checkbox', { name: 'Tuba' }));
+  expect(await screen.findByText('["Harp"]')).toBeTruthy();
+  expect(within(room()).getByRole<HTMLInputElement>('checkbox', { name: 'Tuba' }).checked).toBe(false);
 });
 
 test('offers another way, and marks the one that is looked at', async () => {

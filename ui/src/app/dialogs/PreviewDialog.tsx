@@ -68,11 +68,7 @@ function Inside({ looking }: { looking: Looking }) {
           )}
           <Losses preview={preview} />
           {preview.follow && <Follow looking={looking} follow={preview.follow} />}
-          <Notes
-            title="Not accepted"
-            kind="look"
-            lines={preview.problems.map((one) => `${one.where ? `${one.where}: ` : ''}${one.message}`)}
-          />
+          <Problems problems={preview.problems} />
           <Notes title="Still not captured" kind="look" lines={preview.uncaptured} />
           <Notes title="Patched individually" kind="look" lines={preview.notes} />
           <Notes title="New findings" kind="look" lines={preview.findings_new} />
@@ -102,13 +98,37 @@ const PARTS: Record<Preview['parts'][number]['kind'], string> = {
   moved: 'moved',
   changed: '',
   removed: '',
+  'left out': '',
 };
 
-/** Which lines of a proposal are taken; what a list has no more stands on its own, and is removed only where it is ticked. */
+/** What was not accepted, in the groups that the application makes, the most harmful first. */
+function Problems({ problems }: { problems: Preview['problems'] }) {
+  const groups = [...new Set(problems.map((one) => one.group))];
+  return (
+    <>
+      {groups.map((group) => (
+        <Notes
+          key={group ?? ''}
+          title={group ?? 'Not accepted'}
+          kind="look"
+          lines={problems
+            .filter((one) => one.group === group)
+            .map((one) => `${one.where ? `${one.where}: ` : ''}${one.message}`)}
+        />
+      ))}
+    </>
+  );
+}
+
+/**
+ * Which lines of a proposal are taken. Lines without room stand on their own: one that is ticked gets the room of one that is not. So does what
+ * is no longer on the list; it is removed only where it is ticked.
+ */
 function Parts({ looking }: { looking: Looking }) {
   const { preview, kind, options } = looking;
   const removed = preview.parts.filter((part) => part.kind === 'removed');
-  const staying = preview.parts.filter((part) => part.kind !== 'removed');
+  const leftOut = preview.parts.filter((part) => part.kind === 'left out');
+  const staying = preview.parts.filter((part) => part.kind !== 'removed' && part.kind !== 'left out');
   const titles = staying.map((part) => part.title);
   const only = (options['only'] as string[] | undefined) ?? titles;
   const choose = (next: string[]) => void lookAt(kind, { ...options, only: next }, looking);
@@ -128,6 +148,16 @@ function Parts({ looking }: { looking: Looking }) {
             </Button>
           </legend>
           {staying.map((part) => (
+            <Tick key={part.title} part={part} {...tick} />
+          ))}
+        </fieldset>
+      )}
+      {leftOut.length > 0 && (
+        <fieldset className={styles.parts}>
+          <legend>
+            {count(leftOut.length, 'input')} without a channel: untick others, and tick those that need one
+          </legend>
+          {leftOut.map((part) => (
             <Tick key={part.title} part={part} {...tick} />
           ))}
         </fieldset>

@@ -24,23 +24,26 @@ function Inside({ onClose }: { onClose: () => void }) {
   const [text, setText] = useState('');
   const [list, setList] = useState<InputListRead | null>(null);
   const [mapped, setMapped] = useState<Record<string, string>>({});
-  const look = (read: InputListRead, columns: Record<string, string>) =>
+  const look = (read: InputListRead, columns: Record<string, string>) => {
+    keep(columns);
     void lookAt(
       'input_list',
-      { text: read.text, columns: { ...read.known, ...columns } },
+      { text: read.text, columns: { ...read.known, ...columns }, header: read.header },
       { onDone: onClose },
     );
-  const read = useCommand(async (body: Blob) => {
+  };
+  const read = useCommand(async ({ body, header }: { body: Blob; header?: number }) => {
     const found = await taken(
       api.PUT('/api/input-lists/file', {
         headers: { 'Content-Type': 'application/octet-stream' },
+        params: { query: header === undefined ? {} : { header } },
         body: body as unknown as string,
         bodySerializer: (one) => one as unknown as Blob,
       }),
     );
     setText(found.text);
     setList(found);
-    setMapped({});
+    setMapped(guessed(found.columns));
     // Where every column is known there is nothing to ask.
     if (found.columns.every((column) => column.field !== null || column.key in found.known)) look(found, {});
   });
@@ -49,10 +52,9 @@ function Inside({ onClose }: { onClose: () => void }) {
     setList(null);
   };
   const map = (column: Column, field: string) => {
-    setMapped((before) => ({ ...before, [column.key]: field }));
-    void taken(
-      api.POST('/api/input-lists/columns', { body: { columns: { [column.key]: field as '' } } }),
-    ).catch(complain);
+    // What somebody gives to one column is taken from the one that was guessed.
+    setMapped((before) => ({ ...without(before, field), [column.key]: field }));
+    keep({ [column.key]: field });
   };
   return (
     <>
@@ -67,7 +69,7 @@ function Inside({ onClose }: { onClose: () => void }) {
             label="Input list file"
             accept=".csv,.txt,.tsv,.xlsx,text/csv"
             disabled={read.isPending}
-            onPick={([file]) => file && read.mutate(file)}
+            onPick={([file]) => file && read.mutate({ body: file })}
           >
             Choose a CSV or XLSX file
           </FilePick>
@@ -79,7 +81,12 @@ function Inside({ onClose }: { onClose: () => void }) {
             value={text}
             onChange={(event) => type(event.target.value)}
           />
-          {list && <Columns list={list} mapped={mapped} onMap={map} />}
+          {list && (
+            <>
+              <HeaderRow list={list} onPick={(header) => read.mutate({ body: new Blob([text]), header })} />
+              <Columns list={list} mapped={mapped} onMap={map} />
+            </>
+          )}
           <p className={styles.hint}>
             <a href="/api/papers/inputs.csv" download>
               The list of this show as CSV
@@ -93,12 +100,47 @@ function Inside({ onClose }: { onClose: () => void }) {
         <Button
           variant="contained"
           disabled={text.trim() === '' || read.isPending}
-          onClick={() => (list ? look(list, mapped) : read.mutate(new Blob([text])))}
+          onClick={() => (list ? look(list, mapped) : read.mutate({ body: new Blob([text]) }))}
         >
           Preview patch…
         </Button>
       </DialogActions>
     </>
+  );
+}
+
+const guessed = (columns: Column[]) =>
+  Object.fromEntries(columns.flatMap(({ key, guess }) => (guess === null ? [] : [[key, guess]])));
+
+const without = (mapped: Record<string, string>, field: string) =>
+  Object.fromEntries(Object.entries(mapped).map(([key, value]) => [key, value === field ? '' : value]));
+
+/** Remembers what columns are, for every list. */
+function keep(columns: Record<string, string>) {
+  if (Object.keys(columns).length === 0) return;
+  void taken(
+    api.POST('/api/input-lists/columns', { body: { columns: columns as Record<string, ''> } }),
+  ).catch(complain);
+}
+
+/** The first rows of the list, of which one is the header; another is chosen by one press. */
+function HeaderRow({ list, onPick }: { list: InputListRead; onPick: (line: number) => void }) {
+  return (
+    <div role="radiogroup" aria-label="Header row" className={own.headers}>
+      <span className={styles.quiet}>Header row</span>
+      {list.rows.map(({ line, cells }) => (
+        <button
+          key={line}
+          type="button"
+          role="radio"
+          aria-checked={line === list.header}
+          className={own.headerRow}
+          onClick={() => onPick(line)}
+        >
+          <span className={styles.figure}>{line}</span> {cells.join(' · ')}
+        </button>
+      ))}
+    </div>
   );
 }
 
@@ -109,7 +151,7 @@ function Columns(props: {
   onMap: (column: Column, field: string) => void;
 }) {
   const { list, mapped, onMap } = props;
-  // What somebody gives to one column is another one's no more.
+  // What somebody gives to one column is taken from another.
   const field = ({ key, field: takenFor }: Column) =>
     mapped[key] ?? (takenFor !== null && Object.values(mapped).includes(takenFor) ? '' : (takenFor ?? ''));
   return (
@@ -124,7 +166,12 @@ function Columns(props: {
       <tbody>
         {list.columns.map((column) => (
           <tr key={column.header}>
-            <td>{column.header}</td>
+            <td>
+              {column.header}
+              {column.guess !== null && mapped[column.key] === column.guess && (
+                <span className={styles.quiet}> guessed</span>
+              )}
+            </td>
             <td>
               <TextField
                 select
@@ -164,6 +211,7 @@ const FIELDS: Record<string, string> = {
   spot: 'stage position',
   colour: 'dye',
   gain: 'preamp gain',
+  notes: 'notes',
 };
 
 /** An input list from a file or pasted; what it would patch is looked at first. */

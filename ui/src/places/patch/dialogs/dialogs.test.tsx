@@ -30,11 +30,21 @@ const show = () =>
     },
   });
 
-const LIST = { text: 'channel,name\n1,Tuba', known: {}, fields: ['channel', 'name'] };
+const LIST = {
+  text: 'channel,name\n1,Tuba',
+  header: 1,
+  rows: [
+    { line: 1, cells: ['channel', 'name'] },
+    { line: 2, cells: ['1', 'Tuba'] },
+  ],
+  known: {},
+  fields: ['channel', 'name', 'socket'],
+};
 const column = (header: string, field: string | null, key = header.toLowerCase()) => ({
   header,
   key,
   field,
+  guess: null as string | null,
   samples: ['Tuba'],
 });
 
@@ -90,7 +100,7 @@ test('an input list is looked at before anything is changed, and closes when it 
   await user.upload(screen.getByLabelText('Input list file'), file);
   const make = await screen.findByRole('button', { name: 'Apply 1 change' });
   expect([looked(), bodies('POST /api/edits')]).toEqual([
-    [['input_list', { text: LIST.text, columns: {} }]],
+    [['input_list', { text: LIST.text, columns: {}, header: 1 }]],
     [],
   ]);
   await user.click(make);
@@ -112,7 +122,45 @@ test('a column that nobody knows is asked for, and remembered', async () => {
   expect(screen.getByRole('combobox', { name: 'Title is' }).textContent).toBe('ignore');
   await user.click(screen.getByRole('button', { name: 'Preview patch…' }));
   await waitFor(() =>
-    expect(looked()).toEqual([['input_list', { text: LIST.text, columns: { strip: '', wer: 'name' } }]]),
+    expect(looked()).toEqual([
+      ['input_list', { text: LIST.text, columns: { strip: '', wer: 'name' }, header: 1 }],
+    ]),
   );
-  expect(bodies('POST /api/input-lists/columns')).toEqual([{ columns: { wer: 'name' } }]);
+  expect(bodies('POST /api/input-lists/columns')[0]).toEqual({ columns: { wer: 'name' } });
+});
+
+test('guesses are on the page, taken by the preview, and remembered with it', async () => {
+  show();
+  answer('POST /api/input-lists/columns', { done: true });
+  answer('PUT /api/input-lists/file', {
+    ...LIST,
+    columns: [{ ...column('Plugs into', null), guess: 'socket' }, column('Title', 'name')],
+  });
+  const { user } = draw(<InputListDialog open onClose={close} />);
+  await user.upload(screen.getByLabelText('Input list file'), new File(['x'], 'inputs.xlsx'));
+  expect((await screen.findByRole('combobox', { name: 'Plugs into is' })).textContent).toBe('socket');
+  expect(screen.getByText('guessed')).toBeTruthy();
+  await user.click(screen.getByRole('button', { name: 'Preview patch…' }));
+  await waitFor(() =>
+    expect(looked()).toEqual([
+      ['input_list', { text: LIST.text, columns: { 'plugs into': 'socket' }, header: 1 }],
+    ]),
+  );
+  expect(bodies('POST /api/input-lists/columns')).toEqual([{ columns: { 'plugs into': 'socket' } }]);
+});
+
+test('another header row is chosen by one press', async () => {
+  show();
+  let line: string | null = null;
+  answer('PUT /api/input-lists/file', (_body, url) => {
+    line = url.searchParams.get('header');
+    return { ...LIST, header: line === null ? 1 : 2, columns: [column('Wer?', null)] };
+  });
+  const { user } = draw(<InputListDialog open onClose={close} />);
+  await user.upload(screen.getByLabelText('Input list file'), new File(['x'], 'inputs.csv'));
+  await user.click(await screen.findByRole('radio', { name: '2 1 · Tuba' }));
+  await waitFor(() =>
+    expect(screen.getByRole('radio', { name: '2 1 · Tuba' }).getAttribute('aria-checked')).toBe('true'),
+  );
+  expect(line).toBe('2');
 });

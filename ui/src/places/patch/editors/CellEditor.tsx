@@ -85,6 +85,7 @@ function ChannelFields({ channel, show }: { channel: Channel; show: Show }) {
         <TextSetting label="Short name" path={`${at}/short`} value={channel.short} />
         <TextSetting label="Microphone" path={`${at}/mic`} value={channel.mic} />
         <TextSetting label="Stand" path={`${at}/stand`} value={channel.stand} />
+        <TextSetting label="Notes" path={`${at}/notes`} value={channel.notes} />
         <TextSetting label="Preamp gain (dB)" path={`${at}/gain`} value={channel.gain} />
         {channel.trims && <TextSetting label="Trim (dB)" path={`${at}/trim`} value={channel.trim} />}
         <TextField
