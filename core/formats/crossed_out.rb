@@ -7,8 +7,9 @@ module Loomshuttle
     module CrossedOut
       NOBODY = ["-", "–", "—", "--", "---", "./.", "n/a", "n.a.", "na", "none", "entf."].freeze
       CANCELLED = ["cancelled", "canceled", "dropped", "absent", "not playing", "not coming", "no show", "abgesagt", "entfällt", "entfallen", "gestrichen", "storniert",
-                   "fällt aus", "annulé", "annulée", "supprimé", "supprimée", "absente", "cancelado", "cancelada", "anulado", "anulada", "suprimido", "annullato", "annullata",
-                   "eliminato", "eliminata", "assente", "geannuleerd", "vervallen", "vervalt", "utgår", "inställd", "aflyst", "udgår", "avlyst", "peruttu", "zrušeno", "odwołane"].freeze
+                   "fällt aus", "annulé", "annulée", "supprimé", "supprimée", "absente", "cancelado", "cancelada", "anulado", "anulada", "suprimido", "annullato",
+                   "annullata", "eliminato", "eliminata", "assente", "geannuleerd", "vervallen", "vervalt", "utgår", "inställd", "aflyst", "udgår", "avlyst", "peruttu",
+                   "zrušeno", "odwołane"].freeze
       WORD = /(?:#{CANCELLED.map { |word| Regexp.escape(word) }.join('|')})/i
       # In a name such a word stands apart: "Harp (cancelled)", "Harp - entfällt", "CANCELLED: Harp".
       IN_NAME = /[(\[]\s*#{WORD}\s*[)\]]|\s[-–—:]+\s*#{WORD}\s*\z|\A#{WORD}\s*[-–—:]/i
