@@ -13,7 +13,9 @@ module Loomshuttle
       # What a column must hold in most of its cells to be taken for a field, the plainest first.
       SIGNS = { gain: GAIN, phantom: PHANTOM, spot: /\A(?:sl|sr|[lcr]|left|right|cent(?:re|er)|middle|stage left|stage right)\z/i, stand: STAND, mic: MIC, socket: LETTERED,
                 channel: NUMBER }.freeze
-      private_constant :LETTERED, :PHANTOM, :GAIN, :NUMBER, :MIC, :STAND, :SIGNS
+      # Columns and rows that are looked at.
+      COLUMNS, ROWS = 60, 200
+      private_constant :COLUMNS, :ROWS, :LETTERED, :PHANTOM, :GAIN, :NUMBER, :MIC, :STAND, :SIGNS
 
       # @param table [ListTable]   @param known [Hash{String=>String}] as InputList.read has it
       # @return [Hash{Integer=>Symbol}] place of a column => a key of InputList::HEADERS
@@ -21,7 +23,8 @@ module Loomshuttle
 
       def initialize(table, known)
         @table = table
-        @open = table.header.each_index.select { |at| table.fields[at].nil? && !table.header[at].empty? && !known.key?(InputList.plain(table.header[at])) }
+        @rows = table.rows.map(&:first).reject { |row| table.title?(row) }.first(ROWS)
+        @open = table.header.each_index.first(COLUMNS).select { |at| table.fields[at].nil? && !table.header[at].empty? && !known.key?(InputList.plain(table.header[at])) }
         @taken = table.fields.compact
         @guesses = {}
       end
@@ -49,7 +52,7 @@ module Loomshuttle
         found.reject { |field, size| size < 3 || @taken.include?(field) }.max_by(&:last)&.first
       end
 
-      def texts(at) = @table.rows.reject { |row, _| @table.title?(row) }.map { |row, _| row[at].to_s.strip }.reject(&:empty?)
+      def texts(at) = (@texts ||= {})[at] ||= @rows.map { |row| row[at].to_s[0, 80].strip }.reject(&:empty?)
 
       def holds?(at, sign)
         texts = texts(at)

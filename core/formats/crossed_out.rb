@@ -16,7 +16,9 @@ module Loomshuttle
       # Struck out as Spreadsheet hands it on, or by the combining stroke of Unicode.
       STRUCK = /~~.*?~~/
       STROKES = /[\u0335\u0336\u0337\u0338]/
-      private_constant :NOBODY, :CANCELLED, :WORD, :IN_NAME, :STRUCK, :STROKES
+      # Characters of a cell that are searched.
+      LONGEST = 200
+      private_constant :LONGEST, :NOBODY, :CANCELLED, :WORD, :IN_NAME, :STRUCK, :STROKES
 
       class << self
         # @param name [String] of the source, as its cell has it
@@ -26,8 +28,8 @@ module Loomshuttle
           return "struck out" if !name.strip.empty? && plain(name).empty?
           return "\"#{name}\"" if nobody?(name)
 
-          word = name[IN_NAME] && name[WORD]
-          word ||= others.map(&:strip).find { |cell| cell.match?(/\A#{WORD}[.!]*\z/i) }
+          word = name[0, LONGEST][IN_NAME] && name[WORD]
+          word ||= others.map { |cell| cell[0, LONGEST].strip }.find { |cell| cell.match?(/\A#{WORD}[.!]*\z/i) }
           "\"#{word}\"" if word
         end
 

@@ -32,8 +32,10 @@ module Loomshuttle
       }.freeze
       WRITTEN = { channel: "channel", name: "name", short: "short", socket: "socket", mic: "mic", stand: "stand", phantom: "48v", spot: "spot", colour: "colour",
                   gain: "gain", notes: "notes" }.freeze
-      # Characters and rows of a list: no desk has more inputs. Its header is among the first rows, under titles and dates. Cells of each of those that are shown.
-      LONGEST, ROWS, TOP, CELLS = 400_000, 2000, 15, 12
+      # Characters and rows of a list: no desk has more inputs. Its header is among the first rows, under titles and dates.
+      LONGEST, ROWS, TOP = 400_000, 2000, 15
+      # Cells of each of those that are shown, and characters of a cell.
+      CELLS, GLANCE = 12, 80
       YES = %w[yes y x 1 true on 48v +48v +48 48 p48 ✓ ✔ ☑ ● ja j oui o si sí ok].freeze
       NO = ["", "no", "n", "0", "false", "off", "-", "–", "—", "✗", "☐", "nein", "non", "none"].freeze
 
@@ -50,7 +52,7 @@ module Loomshuttle
         end
 
         reader = InputRow.new(show)
-        entries, problems = table.rows.with_object([[], []]) do |(row, line), (good, bad)|
+        entries, problems = table.rows.each_with_object([[], []]) do |(row, line), (good, bad)|
           entry, wrong = table.title?(row) ? [nil, [title(row, line)]] : reader.read(table.cells(row), line, table.others(row))
           good << entry if entry
           bad.concat(wrong)
@@ -76,8 +78,8 @@ module Loomshuttle
       # @raise [Invalid] when it is not a table
       def self.top(text, known: {}, header: nil)
         lines = rows(text)
-        rows = lines.first(TOP).each_with_index.reject { |row, _| row.all? { |cell| cell.to_s.strip.empty? } }
-        { header: ListTable.of(lines, known, header).line, rows: rows.map { |row, at| { line: at + 1, cells: row.map { |cell| cell.to_s.strip }.reject(&:empty?).first(CELLS) } } }
+        rows = lines.first(TOP).each.with_index(1).map { |row, line| { line: line, cells: glance(row) } }
+        { header: ListTable.of(lines, known, header).line, rows: rows.reject { |row| row[:cells].empty? } }
       end
 
       # @return [String] a header in lower case without punctuation, for comparing
@@ -107,6 +109,8 @@ module Loomshuttle
 
           rows
         end
+
+        def glance(row) = row.lazy.map { |cell| cell.to_s[0, GLANCE].strip }.reject(&:empty?).first(CELLS)
 
         def title(row, line)
           words = row.map { |cell| cell.to_s.strip }.find { |cell| !cell.empty? }

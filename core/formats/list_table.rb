@@ -57,8 +57,8 @@ module Loomshuttle
         @header, @fields, @rows, @line = header.map { |word| word.to_s.strip }, fields, rows, line
       end
 
-      # @return [Enumerator] over the rows that are not empty, each with its line number
-      def rows = @rows.each.with_index(@line + 1).reject { |row, _| row.all? { |cell| cell.to_s.strip.empty? } }.each
+      # @return [Array<Array(Array, Integer)>] the rows that are not empty, each with its line number
+      def rows = @there ||= @rows.each.with_index(@line + 1).reject { |row, _| row.all? { |cell| cell.to_s.strip.empty? } }
 
       # @param known [Hash{String=>String}]
       # @return [Array<String>] headers that are neither recognised nor mapped by hand
@@ -77,7 +77,7 @@ module Loomshuttle
         return true if cells.first(header.size) == header
 
         there = cells.each_index.reject { |at| cells[at].empty? }
-        return false unless fields.compact.size > 1 && there.any? && cells.values_at(*there).uniq.size == 1
+        return false unless fields.compact.size > 1 && there.any? && there.map { |at| cells[at] }.uniq.size == 1
         return true if there.size > 2 || cells[there.first].length > LONG
 
         there.size == 1 && loose?(fields[there.first], cells[there.first])

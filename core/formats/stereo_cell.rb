@@ -12,12 +12,15 @@ module Loomshuttle
       # "Keys L / Keys R"
       TWICE = %r{\A(?<base>.+?)[\s_-]+l\s*[/&+]\s*\k<base>[\s_-]+r\z}i
       RANGE = /\A(?<before>.*?)(?<first>\d+)\s*#{AND}\s*(?<again>.*?)(?<last>\d+)\s*\z/i
-      private_constant :AND, :SIDES, :BOTH, :NAME, :TWICE, :RANGE
+      # A longer text is neither a name nor a number, and is not searched.
+      LONGEST = 200
+      private_constant :LONGEST, :AND, :SIDES, :BOTH, :NAME, :TWICE, :RANGE
 
       class << self
         # @param text [String] a source's name
         # @return [String, nil] the name without its sides, or nil for one that names no two sides
         def base(text)
+          return if text.length > LONGEST
           return TWICE.match(text)[:base] if TWICE.match?(text)
 
           text.match?(NAME) ? text.sub(NAME, "").strip.then { |rest| rest unless rest.empty? } : nil
@@ -26,7 +29,7 @@ module Loomshuttle
         # @param text [String] one or two numbers with what stands before them
         # @return [Array(String, Integer, Integer), nil] what stands before the first number, and both; nil for a single number
         def range(text)
-          found = RANGE.match(text) or return
+          found = (RANGE.match(text) if text.length <= LONGEST) or return
           again = plain(found[:again])
           return unless again.empty? || again == plain(found[:before])
 
@@ -34,7 +37,7 @@ module Loomshuttle
         end
 
         # @return [Boolean] whether a cell names two sockets of different kinds or boxes ("A 16 / B 1")
-        def split?(text) = RANGE.match?(text) && range(text).nil?
+        def split?(text) = text.length <= LONGEST && RANGE.match?(text) && range(text).nil?
 
         private
 

@@ -54,7 +54,10 @@ module Loomshuttle
           book = Roo::Excelx.new(StringIO.new(bytes), file_warning: :ignore)
           marks = SheetMarks.new(bytes)
           rows = []
-          book.each_row_streaming(pad_cells: true, max_rows: ROWS) { |row| rows << row.first(COLUMNS).map { |cell| text(cell)&.then { |words| marks.struck(words, cell.style) } } }
+          book.each_row_streaming(pad_cells: true, max_rows: ROWS) do |row|
+            rows << [] while rows.size < [place(row), ROWS].min # rows of which the file has nothing
+            rows << row.first(COLUMNS).map { |cell| text(cell)&.then { |words| marks.struck(words, cell.style) } }
+          end
           raise Invalid.new("The first sheet of this workbook is empty.", where: "list") if rows.flatten.compact.empty?
 
           fill(rows, marks.merged)
@@ -78,11 +81,19 @@ module Loomshuttle
           raise Invalid.new("This workbook has #{size >> 20} MiB unpacked; #{MOST >> 20} at most are read.", where: "size") if size > MOST
         end
 
+        # @return [Integer] place of a row in the sheet, from 0 on; 0 where it has no cell that tells
+        def place(row) = (row.compact.first&.coordinate&.row || 1) - 1
+
         def fill(rows, merged)
           merged.each do |one|
             value = rows.dig(one.rows.first, one.columns.first) or next
-            (one.rows.first..[one.rows.last, rows.size - 1].min).each { |row| (one.columns.first..[one.columns.last, COLUMNS - 1].min).each { |column| rows[row][column] = value } }
+            one.rows.first.upto([one.rows.last, rows.size - 1].min) { |at| spread(rows[at], one.columns, value) }
           end
+        end
+
+        # A row with nothing else stays empty.
+        def spread(row, columns, value)
+          columns.first.upto([columns.last, COLUMNS - 1].min) { |column| row[column] = value } if row.any?
         end
 
         # A whole number is written without a point, as people see it in the cell.

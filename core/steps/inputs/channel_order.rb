@@ -33,8 +33,8 @@ module Loomshuttle
       # @return [Hash{String=>Object}] settings that differ from the present ones
       def settings = @settings ||= channels.merge(references).reject { |path, value| @before.get(path) == value }
 
-      # @return [String] for people: "Fiddle 3 to 5, Tuba 4 to 3"
-      def note = Text.list(@moves.map { |from, to| "#{@before.channels[from].name} #{from} to #{to}" })
+      # @return [String] for people: "Fiddle from 3 to 5 and Tuba from 4 to 3"
+      def note = Text.list(@moves.map { |from, to| "#{@before.channels[from].name} from #{from} to #{to}" })
 
       private
 

@@ -49,3 +49,15 @@ RSpec.describe Loomshuttle::Formats::ColumnGuess do
     expect(guesses("Name,Mic model\nTuba,M 12\n")).to eq("mic model" => "mic")
   end
 end
+
+RSpec.describe Loomshuttle::Formats::InputList do
+  # Texts and tables that would take minutes if they were searched as names or looked at as a whole.
+  it "reads very long cells and very wide tables" do
+    long = "Keys #{' ~' * 100_000}x"
+    expect(described_class.read("name,notes\n#{long},#{'- ' * 90_000}x\n", chained).entries.first).to have_attributes(stereo: false)
+    wide = "name#{',x y' * 40_000}\nTuba#{',A 1' * 40_000}\n"
+    expect(described_class.columns(wide).filter_map(&:guess)).to eq(["socket"])
+    expect(described_class.read(wide, chained).entries.map(&:name)).to eq(["Tuba"])
+    expect(described_class.top(wide)[:rows].map { |row| row[:cells].size }).to eq([12, 12])
+  end
+end
