@@ -53,12 +53,13 @@ module Loomshuttle
         end
       end
 
-      def initialize(header, fields, rows, line)
-        @header, @fields, @rows, @line = header.map { |word| word.to_s.strip }, fields, rows, line
-      end
-
       # @return [Array<Array(Array, Integer)>] the rows that are not empty, each with its line number
-      def rows = @there ||= @rows.each.with_index(@line + 1).reject { |row, _| row.all? { |cell| cell.to_s.strip.empty? } }
+      attr_reader :rows
+
+      def initialize(header, fields, rows, line)
+        @header, @fields, @line = header.map { |word| word.to_s.strip }, fields, line
+        @rows = rows.each.with_index(line + 1).reject { |row, _| row.all? { |cell| cell.to_s.strip.empty? } }
+      end
 
       # @param known [Hash{String=>String}]
       # @return [Array<String>] headers that are neither recognised nor mapped by hand
@@ -97,7 +98,7 @@ module Loomshuttle
       def capitals?(text) = text.length > 2 && text.match?(/[[:upper:]]/) && !text.match?(/[[:lower:]\d]/)
 
       def mostly_capitals?
-        names = @rows.map { |row| row[fields.index(:name)].to_s.strip }.reject(&:empty?)
+        names = @rows.map { |row, _| row[fields.index(:name)].to_s.strip }.reject(&:empty?)
         @mostly_capitals = names.count { |name| capitals?(name) } * 2 > names.size if @mostly_capitals.nil?
         @mostly_capitals
       end

@@ -48,7 +48,7 @@ RSpec.describe "A journey", type: :feature do
     open_place("patch", "Harbour matinee")
     click_button("Input list…")
     attach_file("Input list file", list("1;Tuba;A 1;dynamic;;links", "2;Fiddle;A 2;clip-on;x;left", "x;Nobody;Z 99", "4;Voice Ada;B 1;vocal dynamic;;right"))
-    within("[role=dialog]", text: "Not accepted") do
+    within("[role=dialog]", text: "1 row asks for a socket that this rig does not have") do
       expect(page).to have_text(/line 4/)
       expect(page).to have_css("tr", text: "Voice Ada", minimum: 1)
       click_button(text: /Apply \d+ changes/)

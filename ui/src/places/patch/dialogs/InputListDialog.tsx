@@ -137,7 +137,7 @@ function HeaderRow({ list, onPick }: { list: InputListRead; onPick: (line: numbe
           className={own.headerRow}
           onClick={() => onPick(line)}
         >
-          <span className={styles.figure}>{line}</span> {cells.join(' · ')}
+          <span className={cx(styles.figure, styles.quiet)}>{line}:</span> {cells.join(' · ')}
         </button>
       ))}
     </div>

@@ -158,9 +158,9 @@ test('another header row is chosen by one press', async () => {
   });
   const { user } = draw(<InputListDialog open onClose={close} />);
   await user.upload(screen.getByLabelText('Input list file'), new File(['x'], 'inputs.csv'));
-  await user.click(await screen.findByRole('radio', { name: '2 1 · Tuba' }));
+  await user.click(await screen.findByRole('radio', { name: '2: 1 · Tuba' }));
   await waitFor(() =>
-    expect(screen.getByRole('radio', { name: '2 1 · Tuba' }).getAttribute('aria-checked')).toBe('true'),
+    expect(screen.getByRole('radio', { name: '2: 1 · Tuba' }).getAttribute('aria-checked')).toBe('true'),
   );
   expect(line).toBe('2');
 });
