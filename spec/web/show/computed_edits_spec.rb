@@ -27,8 +27,10 @@ RSpec.describe Loomshuttle::Web::ComputedEdits, :folder do
   it "reads an input list with the report of what it did not understand, whole or in part" do
     text = "channel,name,socket,48v\n21,Guest,B 5,yes\n22,Ghost,Z 9,perhaps\n"
     seen = preview("input_list", "text" => text)
-    expect(seen["problems"]).to eq([{ "where" => "line 3", "message" => "there is no socket \"Z 9\" in this rig; a free one can be proposed" },
-                                    { "where" => "line 3", "message" => "\"perhaps\" says neither yes nor no to 48 V; it stays off" }])
+    expect(seen["problems"].map { |one| one.values_at("group", "where", "message") }).to eq(
+      [["1 row asks for a socket that this rig does not have", "line 3", "there is no socket \"Z 9\" in this rig; a free one can be proposed"],
+       ["1 cell is not understood", "line 3", "\"perhaps\" says neither yes nor no to 48 V; it stays off"]]
+    )
     expect(seen["parts"].reject { |part| part["kind"] == "removed" }.map { |part| part["title"] }).to eq(%w[Guest Ghost])
     take("input_list", "text" => text, "only" => ["Guest"])
     expect(show["channels"].values_at(20, 21).map { |channel| channel.values_at("name", "stage", "phantom") }).to match([["Guest", "link/a/up/21", true], ["", anything, false]])
