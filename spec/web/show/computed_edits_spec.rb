@@ -24,6 +24,18 @@ RSpec.describe Loomshuttle::Web::ComputedEdits, :folder do
     expect(show["channels"].first(8).map { |channel| channel["stage"] }).to eq((1..8).map { |n| "desk/in/#{n}" })
   end
 
+  it "sets both sides of a pair by one setting, and several settings as they are" do
+    tell("/api/edits", settings: { "channel/1/paired" => true })
+    sides = -> { show["channels"].first(2).map { |channel| channel["polarity"] } }
+    tell("/api/edits", settings: { "channel/2/polarity" => true })
+    expect(sides.call).to eq([true, true])
+    tell("/api/edits", settings: { "channel/1/polarity" => false, "channel/1/name" => "Keys L" })
+    expect(sides.call).to eq([false, true])
+    tell("/api/undo")
+    tell("/api/undo")
+    expect(sides.call).to eq([false, false])
+  end
+
   it "reads an input list with the report of what it did not understand, whole or in part" do
     text = "channel,name,socket,48v\n21,Guest,B 5,yes\n22,Ghost,Z 9,perhaps\n"
     seen = preview("input_list", "text" => text)
