@@ -33,7 +33,7 @@ module Loomshuttle
 
   # Folders that only sort files: what is in them belongs to the namespace of the folder around them.
   SHELVES = {
-    "core/checks" => %w[rig capture soundcheck outputs playback heard], "core/settings" => %w[collections kinds edits],
+    "core/checks" => %w[rig capture soundcheck outputs playback heard], "core/formats" => %w[lists], "core/settings" => %w[collections kinds edits],
     "core/signal" => %w[graph levels strands], "core/steps" => %w[inputs outputs playback tracks],
     "player" => %w[deck foot outputs twin], "recorder" => %w[capture card take_playback takes],
     "runtime" => %w[calls files network threads], "stand_ins/desk" => %w[mixing settings],

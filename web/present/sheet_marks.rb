@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require "nokogiri"
+require "stringio"
 require "zip"
 
 module Loomshuttle

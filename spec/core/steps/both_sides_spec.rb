@@ -12,7 +12,7 @@ RSpec.describe Loomshuttle::Steps::BothSides do
     end
   end
 
-  it "leaves names, gains and channels that are no pair alone" do
+  it "leaves names, gains and single channels alone" do
     expect(%w[channel/3/name channel/3/gain channel/5/main channel/2/main rig/rate].map { |path| more({ path => 1 }) }).to all(eq({}))
   end
 
