@@ -9,10 +9,10 @@ RSpec.describe Loomshuttle::Views::Sheets do
   let(:tables) { described_class.of(show).to_h { |table| [table.title, table] } }
 
   it "lists stage boxes by socket, with what the stage hand needs" do
-    expect(tables["Box A"]).to have_attributes(note: "Bramble 16, stage left, link A, lanes 1 to 16", head: ["Socket", "Ch", "Source", "Microphone", "Stand", "48 V"])
-    expect(tables["Box A"].rows[2]).to eq(["A 3", "3", "Fiddle", "clip-on", "none", "48 V"])
-    expect(tables["Box B"].rows[4]).to eq(["B 5", "", "", "", "", ""])
-    expect(tables["At the desk"].rows).to eq([["In 5", "21", "Guest", "", "", ""]])
+    expect(tables["Box A"]).to have_attributes(note: "Bramble 16, stage left, link A, lanes 1 to 16", head: ["Socket", "Ch", "Source", "Microphone", "Stand", "48 V", "Notes"])
+    expect(tables["Box A"].rows[2]).to eq(["A 3", "3", "Fiddle", "clip-on", "none", "48 V", ""])
+    expect(tables["Box B"].rows[4]).to eq(["B 5", "", "", "", "", "", ""])
+    expect(tables["At the desk"].rows).to eq([["In 5", "21", "Guest", "", "", "", ""]])
   end
 
   it "lists the desk by channel, what comes out, and the recorder by track" do
