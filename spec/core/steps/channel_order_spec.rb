@@ -20,7 +20,9 @@ RSpec.describe Loomshuttle::Steps::ChannelOrder do
   it "moves channels with their settings, sends and tracks, in one part of the preview" do
     text = list("5,Source 3", "3,Source 5", "12,Source 8")
     proposal = propose(patched, text)
-    expect(shown(proposal).map { |part| part.values_at(:title, :kind, :note) }).to eq([["New channel order", "moved", "Source 3 from 3 to 5, Source 5 from 5 to 3 and Source 8 from 8 to 12"]])
+    expect(shown(proposal).map { |part| part.values_at(:title, :kind, :note) }).to eq(
+      [["New channel order", "moved", "Source 3 from 3 to 5, Source 5 from 5 to 3 and Source 8 from 8 to 12"]]
+    )
     expect(proposal.problems).to eq([])
     moved = after(text)
     expect({ 3 => 5, 5 => 3, 8 => 12 }.map { |_, to| moved.channels[to].name }).to eq(["Source 3", "Source 5", "Source 8"])
