@@ -6,7 +6,7 @@ module Loomshuttle
     class ListTable
       # A row with one text of more characters than this is a note.
       LONG = 60
-      FRAMED = /\A[=*#~_–—-]{2,}|:\z/
+      FRAMED = /\A[=*#_–—-]{2,}|:\z/
       private_constant :LONG, :FRAMED
 
       attr_reader :header, :fields
