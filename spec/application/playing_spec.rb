@@ -27,20 +27,29 @@ RSpec.describe "Songs on the running application", :own_application do
     Tools.wait_until(60, "the song to play") { playing_on(0.5) }
   end
 
-  # On a machine that is busy for a moment some of a take is silent, but none of it is wrong; a fault that swallows sound does so in each of them.
-  # @return [Float] share of the best of some takes that was heard
-  def best_share(name)
-    shares = []
-    until shares.size == 6 || shares.last.to_f > 0.98
-      play
-      id = application.capture("name" => name)
-      Tools.wait_until(60, "some seconds of it") { playing_on(6) }
-      application.post("/api/capture/stop")
-      share, off = SongFolder.held_against(application.take(id), 34, strings)
-      expect(off).to eq(0)
-      shares << share
+  # On a machine that is busy for a moment some of a take is silent, but none of it is wrong, and the next take is silent elsewhere; a fault that
+  # swallows sound swallows the same of each.
+  # @return [Float] share of the song that was heard in one take or another, of what all of them cover
+  def share_heard(name)
+    covered, heard, share = nil
+    6.times do |number|
+      take = captured("#{name} #{number + 1}")
+      expect(SongFolder.held_against(take, 34, strings)).to match([be > 0.5, 0])
+      range, sounding = SongFolder.sounding(take, 34, strings)
+      covered = covered ? [covered.begin, range.begin].max...[covered.end, range.end].min : range
+      heard = heard ? heard | sounding : sounding
+      share = heard[covered].count_true.fdiv(covered.size)
+      break if share > 0.98
     end
-    shares.max
+    share
+  end
+
+  def captured(name)
+    play
+    id = application.capture("name" => name)
+    Tools.wait_until(60, "some seconds of it") { playing_on(6) }
+    application.post("/api/capture/stop")
+    application.take(id)
   end
 
   it "arrives in the desk's channel bit by bit, and in the take" do
@@ -48,7 +57,7 @@ RSpec.describe "Songs on the running application", :own_application do
     # The role goes to both sides 3 dB lower; on the left one alone it is as it is.
     application.post("/api/edits", "settings" => { "role/1/outputs" => [1] })
     Tools.wait_until(60, "the desk in step") { application.get("/api/state")["desk"]["apart"]&.zero? }
-    expect(best_share("Along")).to be > 0.98
+    expect(share_heard("Along")).to be > 0.98
   end
 
   it "arrives by a card return that playback has to itself, bit by bit, while the recorder plays a take by others" do
@@ -58,7 +67,7 @@ RSpec.describe "Songs on the running application", :own_application do
     before = application.take(application.capture("name" => "Before", "frames" => 96_000))
     Tools.wait_until(60, "the player at the card's clock") { player.values_at("by_card", "clock") == [true, true] }
     expect(application.post("/api/take-playback", "take" => before["id"], "loop" => true)).not_to include("error")
-    expect(best_share("By the card")).to be > 0.98
+    expect(share_heard("By the card")).to be > 0.98
   ensure
     application.post("/api/take-playback/stop")
     press("stop")

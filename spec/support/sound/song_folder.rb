@@ -38,13 +38,26 @@ module SongFolder
   # What a take has of a song: where it sounds, every sample is the song's, one behind the other.
   # @return [Array(Float, Integer)] share of it that sounds, and by how much a sample is off at most
   def held_against(take, track, sound)
+    _, heard, meant = beside_each_other(take, track, sound)
+    sounding = heard.ne(0).where
+    [sounding.size.fdiv(heard.size), (heard[sounding] - meant[sounding]).abs.max]
+  end
+
+  # Which of a song's samples a take has.
+  # @return [Array(Range, Numo::Bit)] the song's samples that the take covers, and which of the whole song sound in it
+  def sounding(take, track, sound)
+    place, heard, = beside_each_other(take, track, sound)
+    covered = place...(place + heard.size)
+    [covered, Numo::Bit.zeros(sound.size).tap { |whole| whole[covered] = heard.ne(0) }]
+  end
+
+  # @return [Array(Integer, Numo::Int32, Numo::Int32)] the song's sample at which the take begins to sound, what the take has from there, and what the song has
+  def beside_each_other(take, track, sound)
     file = take["tracks"].find { |one| one["number"] == track }["file"]
     captured = Loomshuttle::Formats::Wav::Reader.new(File.join(take["folder"], file)).read[true, 0]
     start = captured.ne(0).where[0]
     place = (0...sound.size).find { |at| sound[at] == captured[start] && sound[at...(at + 50)] == captured[start...(start + 50)] }
     both = [captured.size - start, sound.size - place].min
-    heard, meant = captured[start...(start + both)], sound[place...(place + both)]
-    sounding = heard.ne(0).where
-    [sounding.size.fdiv(both), (heard[sounding] - meant[sounding]).abs.max]
+    [place, captured[start...(start + both)], sound[place...(place + both)]]
   end
 end
