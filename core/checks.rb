@@ -16,11 +16,12 @@ module Loomshuttle
       end
     end
 
-    RIG = %i[ClockLeader RateDiffers LinkOverCapacity ChainOverlap BoxOffLink MissingSocket CardMode].freeze
+    RIG = %i[ClockLeader RateDiffers LinkOverCapacity ChainOverlap BoxOffLink MissingSocket PhantomOnDigital CardMode].freeze
     CAPTURE = %i[PreampSetTwice ArmedWithoutSource SharedLane PreampOnCardFed NotAtPreamp StagePreampOnTake StereoLanes TrackNames ChannelWithoutSocket
                  DiskTime SlowMonitoring NotCaptured].freeze
     SOUNDCHECK = %i[ReturnLoop ForeignReturn ReturnUnfed OwnMixOnTracks LeftOnTake].freeze
-    OUTPUTS = %i[MainNowhere MainSockets BusWithoutSocket GroupNowhere TwiceOnMain PairApart MonitorPostFader PersonalLanes ReturnTwice DelayGeometry HearsNothing].freeze
+    OUTPUTS = %i[MainNowhere MainSockets BusWithoutSocket GroupNowhere TwiceOnMain PairApart MonitorPostFader PersonalLanes PersonalPostFader ReturnTwice DelayGeometry
+                 HearsNothing].freeze
     PLAYBACK = %i[RoleWithoutOutput PlaybackOutput PlaybackReturns CueSharesOutput].freeze
     # Those that ask how the desk is mixed: `heard(survey)`.
     HEARD = %i[BrokenWish CueAtAudience HearsNothing].freeze

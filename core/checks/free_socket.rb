@@ -10,7 +10,7 @@ module Loomshuttle
         taken = show.channels.values.filter_map { |other| other.stage unless other.name.empty? && !other.fixed }.to_h { |point| [point.name, true] }
         Views::Choices.for(show, "hears_on_stage", channel.number).select do |choice|
           name = choice.settings.values.first
-          choice.missing.nil? && name && !taken[name] && !Rig::Point.of(name).card?
+          choice.missing.nil? && name && !taken[name] && !Rig::Point.of(name).card? && !show.profile.digital?(Rig::Point.of(name))
         end
       end
 

@@ -76,25 +76,34 @@ module Loomshuttle
 
       # @param point [Rig::Point]   @param entry [Rig::Point]
       # @return [Array<Signal::Join>] the loudest path, starting at the entry; empty if there is none
-      def loudest(point, entry)
-        place, column = @ways.places[point], @columns[entry]
-        joins = []
-        while place && column && (inflow = @ways.inflows[place])
-          parts = inflow.from.each_with_index.map { |from, nth| (@joins[inflow.at + nth] * at(0, from, column)).abs }
-          return [] if parts.max.zero?
+      def loudest(point, entry) = strongest(point, entry).first
 
-          best = parts.index(parts.max)
-          joins.unshift(inflow.joins[best])
-          place = inflow.from[best]
-        end
-        joins
-      end
+      # @return [Float] amplitude that arrives by the loudest path alone, without its sign; 0 for silence
+      def alone(point, entry) = strongest(point, entry).last
 
       protected
 
       attr_reader :carried
 
       private
+
+      # @return [Array(Array<Signal::Join>, Float)] the loudest path and its amplitude
+      def strongest(point, entry)
+        place, column = @ways.places[point], @columns[entry]
+        return [[], 0.0] unless place && column
+
+        joins, amplitude = [], 1.0
+        while (inflow = @ways.inflows[place])
+          parts = inflow.from.each_with_index.map { |from, nth| (@joins[inflow.at + nth] * at(0, from, column)).abs }
+          return [[], 0.0] if parts.max.zero?
+
+          best = parts.index(parts.max)
+          joins.unshift(inflow.joins[best])
+          amplitude *= @joins[inflow.at + best].abs
+          place = inflow.from[best]
+        end
+        [joins, amplitude]
+      end
 
       # @param which [0, 1] amplitude or number of ways
       def at(which, place, column)

@@ -89,6 +89,18 @@ module Loomshuttle
         Comb.notches(loudest.reduce(:-), @show.rate)
       end
 
+      # What further paths of the same length add in the ear where the source is loudest. Paths inside a desk are of the same length, so they make no comb.
+      # @return [Float, nil] dB over the loudest path alone: 6 for two equal ones, below 0 where they are of opposite polarity; nil for a single path
+      def added_db(source, listener)
+        entries = self.source(source).source.entries
+        ears = self.listener(listener).ears.map { |points| points.product(entries) }
+        together = ears.flat_map { |ways| ways.group_by { |point, entry| @board.delay(point) + entry.delay }.values }
+        sum, ways = together.map { |same| [same.sum { |point, entry| @board.amplitude(point, entry.point) }.abs, same] }.max_by(&:first)
+        return if sum.to_f.zero? || ways.sum { |point, entry| @board.count(point, entry.point) } < 2
+
+        20 * Math.log10(sum / ways.map { |point, entry| @board.alone(point, entry.point) }.max)
+      end
+
       # @param source [String]   @param listener [Integer]
       # @return [Array<Signal::Join>] the loudest path, from where the source enters the desk to what the listener hears
       def loudest(source, listener)

@@ -57,8 +57,7 @@ module Loomshuttle
 
         def behind(survey, outlet)
           out = survey.graph.from(outlet).select(&:live).min_by { |join| join.delay + survey.graph.from(join.to).map(&:delay).min.to_i } or return []
-          further = survey.graph.from(out.to).find(&:live)
-          [out, *further]
+          [out, survey.graph.from(out.to).find(&:live)].compact
         end
       end
     end

@@ -26,12 +26,12 @@ module Loomshuttle
         private
 
         def source(show, channel, sends, desk)
-          card = channel.card_fed?
+          bare = channel.card_fed? || show.profile.digital?(channel.stage) # without a preamp
           position = desk.fetch("channel/#{channel.number}/position", channel.position)
           meter, at = position == "stage" ? ["desk", meter_of(show, channel)] : past_the_take(show, sends)
           Source.new(number: channel.number, name: channel.name, dye: channel.colour, stage: channel.stage, socket: show.layout.socket_of(channel.stage),
                      meter: meter, at: at, lanes: sends.map { |send| send.lane - 1 }, mic: channel.mic,
-                     gain: card ? nil : desk.fetch("channel/#{channel.number}/gain", channel.gain), preamp: card ? nil : show.profile.strip(channel.number).preamp,
+                     gain: bare ? nil : desk.fetch("channel/#{channel.number}/gain", channel.gain), preamp: bare ? nil : show.profile.strip(channel.number).preamp,
                      phantom: desk.fetch("channel/#{channel.number}/phantom", channel.phantom))
         end
 

@@ -72,6 +72,10 @@ module Loomshuttle
       # @return [Array<Point>] input sockets on the desk itself
       def input_sockets = inlets.select(&:own?).flat_map { |family| family.points.first(family.present) }
 
+      # @param point [Point, nil] a stage source
+      # @return [Boolean] whether its socket is digital, so that no preamp and no 48 V is behind it
+      def digital?(point) = !point.nil? && point.device == "desk" && @digital.include?(point.kind)
+
       # @return [Array<Point>] base points of a channel, one per lane
       def channel_points(number) = strip(number).width == 1 ? [Point.desk("ch", number)] : Point::SIDES.map { |side| Point.desk("ch", number, side) }
 
@@ -134,6 +138,7 @@ module Loomshuttle
       end
 
       def local_inlets
+        @digital = @data["inputs"].select { |group| group["standard"] == "AES3" }.map { |group| group["prefix"] }.freeze
         @data["inputs"].map do |group|
           Family.new(id: group["prefix"], label: group["label"], first: Point.desk(group["prefix"], 1), present: group["count"],
                      names: group.fetch("names", group["count"]), block: stage_block)
@@ -170,8 +175,12 @@ module Loomshuttle
         impossible("two groups of sockets are called #{twice}", "/inputs") if twice
         short = @data["inputs"].find { |group| group.fetch("names", group["count"]) < group["count"] }
         impossible("#{short['label']} has #{short['count']} sockets, but its patch can name #{short['names']} only", "/inputs") if short
-        odd = @data["outputs"].find { |group| group["standard"] == "AES3" && group["count"] % Aes3::CHANNELS != 0 }
-        impossible("#{odd['label']} has #{odd['count']} channels, but each AES3 line carries #{Aes3::CHANNELS}", "/outputs") if odd
+        %w[inputs outputs].each { |list| check_lines(list) }
+      end
+
+      def check_lines(list)
+        odd = @data[list].find { |group| group["standard"] == "AES3" && group["count"] % Aes3::CHANNELS != 0 } or return
+        impossible("#{odd['label']} has #{odd['count']} channels, but each AES3 line carries #{Aes3::CHANNELS}", "/#{list}")
       end
 
       def check_blocks

@@ -5,7 +5,7 @@ module Loomshuttle
     # The words for a point, as a person at the desk would say them.
     module Label
       WORDS = { "in" => "In", "line" => "Line", "out" => "Out", "ch" => "Channel", "bus" => "Bus", "main" => "Main", "matrix" => "Matrix",
-                "output" => "Output", "lineout" => "Line out", "aes" => "AES3", "personal" => "Personal mix" }.freeze
+                "output" => "Output", "lineout" => "Line out", "aes" => "AES3", "aesin" => "AES3 in", "personal" => "Personal mix" }.freeze
 
       TAPS = { "preamp" => "preamp", "channel-in" => "channel in", "pre-eq" => "pre-EQ", "post-eq" => "post-EQ",
                "pre-fader" => "pre-fader", "post-fader" => "post-fader" }.freeze

@@ -16,7 +16,7 @@ module Loomshuttle
         "recall" => :recall, "listeners" => :listeners, "speaker_delays" => :speaker_delays, "outputs" => :outputs,
         "wet_capture" => :wet_capture, "second_channel" => :second_channel, "speaker" => :speaker,
         "playback_wishes" => :playback_wishes, "split_playback" => :split_playback, "add_song" => :add_song, "cable" => :cable,
-        "play_to" => :play_to
+        "play_to" => :play_to, "mix_range" => :mix_range, "move_lanes" => :move_lanes
       }.freeze
 
       NUMBER = Shape.whole(0..9999)
@@ -43,6 +43,9 @@ module Loomshuttle
         "speaker" => { "output" => NUMBER }, "playback_wishes" => {}, "split_playback" => { "first" => NUMBER },
         "add_song" => { "song" => WORD, "title" => WORD, "roles" => ROLES, "at" => Shape.or_none(NUMBER) },
         "cable" => { "first" => NUMBER, "count" => NUMBER, "socket" => WORD },
+        "mix_range" => { "channels" => Shape.list(NUMBER, most: 1024), "main" => Shape.boolean, "polarity" => Shape.boolean, "tap" => Shape.or_none(WORD),
+                         "subgroup" => NUMBER, "within" => Shape.boolean, "name" => Shape.text(most: 40) },
+        "move_lanes" => { "way" => Shape.one_of("return", "send"), "from" => Shape.whole(1..9999), "count" => Shape.whole(1..64), "to" => Shape.whole(1..9999) },
         "play_to" => { "tracks" => Shape.list(NUMBER, most: 1024), "first" => Shape.whole(1..9999), "shared" => Shape.boolean }
       }.transform_values { |fields| Shape.record({}, fields) }.freeze
 
@@ -63,7 +66,7 @@ module Loomshuttle
         private
 
         def settings(show, options)
-          settings = BothSides.settings(show, options.fetch("settings"))
+          settings = PersonalTaps.settings(show, BothSides.settings(show, options.fetch("settings")))
           Settings::Edit.set(options["label"] || Settings::Telling.label(show, settings), Completed.settings(show, settings, moving: options.fetch("moving", "slot")))
         end
 
@@ -91,6 +94,9 @@ module Loomshuttle
         def add_song(show, options) = AddSong.edit(show, song: options.fetch("song"), title: options.fetch("title"), roles: options.fetch("roles", []), at: options["at"])
 
         def play_to(show, options) = PlayTo.edit(show, options.fetch("tracks"), first: options.fetch("first"), shared: options.fetch("shared", false))
+
+        def mix_range(show, options) = MixRange.edit(show, options.fetch("channels"), **options.except("channels").transform_keys(&:to_sym))
+        def move_lanes(show, options) = MoveLanes.edit(show, options.fetch("way"), from: options.fetch("from"), to: options.fetch("to"), count: options.fetch("count", 2))
 
         def cable(show, options)
           PlaybackOutputs.cable(show, first: options.fetch("first"), count: options.fetch("count"), socket: options.fetch("socket"))

@@ -27,7 +27,8 @@ module Loomshuttle
         figure = @survey.figure(source, listener) or
           raise Invalid.new("There is no source #{Text.readable(source, most: 40)} or no listener #{listener} any more.", where: "source")
         { source: source, listener: listener, db: decibels(figure), ms: figure.ms&.round(2), ways: figure.ways,
-          notches: @survey.notches(source, listener).map { |hertz| hertz.round(1) }, hops: Hearing::Way.hops(@survey, source, listener).map { |hop| hop_hash(hop) } }
+          notches: @survey.notches(source, listener).map { |hertz| hertz.round(1) }, added_db: @survey.added_db(source, listener)&.then { |db| db.round(1) + 0.0 },
+          hops: Hearing::Way.hops(@survey, source, listener).map { |hop| hop_hash(hop) } }
       end
 
       # @return [Array<Hash>] a row for each source and listener, for bin/loomshuttle and the papers

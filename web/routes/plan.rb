@@ -30,11 +30,13 @@ module Loomshuttle
         end
         private_class_method :register_edits
 
-        # One setting of a pair's side is set of the other as well; several settings are what a preview has shown, and are taken as they are.
+        # One setting of a pair's side is set of the other as well; several settings are what a preview has shown, and are taken as they are. A
+        # personal mix gets its tap with its source.
         # @return [Settings::Edit]
         def self.edit(show, label, settings)
-          settings = Steps::BothSides.settings(show, settings) if settings.size == 1
-          Settings::Edit.set(label || Settings::Telling.label(show, settings), settings)
+          whole = settings.size == 1 ? Steps::BothSides.settings(show, settings) : settings
+          whole = Steps::PersonalTaps.settings(show, whole)
+          Settings::Edit.set(label || Settings::Telling.label(show, settings), whole)
         end
 
         # What all edits have in common.

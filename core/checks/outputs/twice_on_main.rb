@@ -20,7 +20,8 @@ module Loomshuttle
           bus = show.buses[group]
           points = show.profile.channel_points(channel.number)
           Finding.new(id: "twice-on-main/#{channel.number}", check: "twice-on-main", severity: Finding::LOOK,
-                      sentence: "#{channel.title} (channel #{channel.number}) reaches main both directly and through #{show.label(bus.point)}.",
+                      sentence: "#{channel.title} (channel #{channel.number}) reaches main both directly and through #{show.label(bus.point)}: at the same time, " \
+                                "so up to 6 dB louder, without a comb.",
                       path: [points.first.at("post-fader"), bus.point.at("post-fader")], at: points,
                       fix: Steps::Completed.edit(show, "Remove the direct main feed of #{channel.title}", "channel/#{channel.number}/main" => false))
         end

@@ -140,7 +140,10 @@ module Loomshuttle
 
         @profile.outlet_blocks.fetch(outlet.block).each_with_index do |point, at|
           number = outlet.first + at
-          join(Rig::Point.desk("output", number), point, kind: :patch, setting: "outlet/#{outlet.block}/first") if @show.outputs[number]&.source
+          next unless @show.outputs[number]&.source
+
+          # A lane of a link to which no box is connected leads nowhere.
+          join(Rig::Point.desk("output", number), point, kind: :patch, setting: "outlet/#{outlet.block}/first", live: @layout.sockets_of_outlet(point).any?)
         end
       end
     end

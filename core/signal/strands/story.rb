@@ -115,7 +115,7 @@ module Loomshuttle
       end
 
       def link_text(point)
-        return "to a box" if point.kind == "down"
+        return @show.layout.sockets_of_outlet(point).any? ? "to a box" : "no box takes this lane" if point.kind == "down"
 
         @show.layout.source(point)&.missing || "to the desk"
       end

@@ -118,6 +118,8 @@ module Loomshuttle
         @family = @sockets.first
         @known = set(@sockets)
         @promised = set(promised)
+        # A microphone does not fit into a digital socket: that is given only to who asks for it.
+        @sockets = @sockets.reject { |point| @show.profile.digital?(point) }
         @others = @sockets.reject { |point| @promised[point] }
         @near = @others.group_by { |point| spot_of(point) }
       end

@@ -19,7 +19,8 @@ module Loomshuttle
         raise Invalid.new("The #{show.profile.name} has #{WORDS.fetch(kind)} 1 to #{lines.size}, not #{first} to #{first + count - 1}.", where: "first") if beyond
 
         sources = source.empty? ? [nil] * count : run(show, Rig::Point.of(source), count)
-        Settings::Edit.set(label(show, kind, numbers, sources), numbers.zip(sources).to_h { |number, point| ["#{kind}/#{number}/source", point&.name] })
+        settings = numbers.zip(sources).to_h { |number, point| ["#{kind}/#{number}/source", point&.name] }
+        Settings::Edit.set(label(show, kind, numbers, sources), PersonalTaps.settings(show, settings))
       end
 
       class << self

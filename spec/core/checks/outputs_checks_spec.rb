@@ -13,7 +13,8 @@ RSpec.describe Loomshuttle::Checks do
   end
 
   {
-    "twice-on-main" => [{ "bus/3/main" => true }, "Fiddle (channel 1) reaches main both directly and through Bus 3 Rhythm.", "look"],
+    "twice-on-main" => [{ "bus/3/main" => true }, "Fiddle (channel 1) reaches main both directly and through Bus 3 Rhythm: at the same time, so up to 6 dB louder, without a comb.",
+                        "look"],
     "group-nowhere" => [{ "channel/1/main" => false }, "Subgroup Bus 3 Rhythm has Fiddle in it, but no destination.", "blocks"],
     "monitor-post-fader" => [{ "bus/1/tap" => "post-fader" }, "Ada hears 2 channels in Bus 1 Ear Ada tapped post-fader: faders change the monitor mix.", "look"],
     "return-twice" => [{ "output/15/source" => "card/return/5", "channel/3/stage" => "card/return/5", "channel/3/name" => "Strings" },
@@ -37,6 +38,17 @@ RSpec.describe Loomshuttle::Checks do
     finding = only(single, "monitor-post-fader").first
     expect(finding.sentence).to start_with("Ada hears Fiddle in Bus 1")
     expect(finding.fix.apply(single).first.channels[1].send_taps).to eq("2" => "pre-eq")
+  end
+
+  it "finds personal mixes that follow the faders of front of house, and takes them before those; a bus mixed for the player may stay" do
+    lanes = { "personal/1/source" => "desk/ch/1", "personal/2/source" => "desk/main/l", "personal/3/source" => "desk/bus/1", "personal/4/source" => "card/return/3" }
+    finding = only(show(lanes), "personal-post-fader").first
+    expect(finding.sentence).to eq("2 personal mixes are taken post-fader: faders of front of house change what the player hears.")
+    mended = finding.fix.apply(show(lanes)).first
+    expect(mended.personal_lanes.values.first(4).map(&:tap)).to eq(%w[pre-fader pre-fader post-fader post-fader])
+    expect(only(mended, "personal-post-fader")).to eq([])
+    one = only(show(lanes.slice("personal/1/source")), "personal-post-fader").first
+    expect(one.sentence).to start_with("Channel 1 Fiddle in personal mix 1 is taken post-fader")
   end
 
   it "minds only what persons hear" do

@@ -64,6 +64,30 @@ RSpec.describe Loomshuttle::Hearing::Survey do
     expect(survey(show, mix).notches("channel/1", 2)).to eq([])
   end
 
+  # Equal amplitudes double: 20 log 2 = 6.02 dB. The power of main left and right counts each ear on its own.
+  it "tells what a second way of the same length adds, without a comb, and what one of opposite polarity takes" do
+    group = { "bus/3/mode" => "subgroup", "bus/3/main" => true, "channel/1/groups" => [3] }
+    both = survey(show(group), mix.merge("channel/1/fader" => 0, "bus/3/fader" => 0))
+    expect([both.added_db("channel/1", 1).round(2), both.notches("channel/1", 1)]).to eq([6.02, []])
+    less = survey(show(group), mix.merge("channel/1/fader" => 0, "bus/3/fader" => -20))
+    expect(less.added_db("channel/1", 1)).to be_within(0.01).of(20 * Math.log10(1.1))
+    against = show("channel/3/name" => "Fiddle, turned", "channel/3/stage" => "desk/in/1", "channel/3/polarity" => true)
+    expect(survey(against, "channel/1/fader" => 0, "channel/3/fader" => -6.0206).added_db("channel/1", 1)).to be_within(0.01).of(20 * Math.log10(0.5))
+    expect([survey(show, mix).added_db("channel/1", 2), survey(show, mix).added_db("channel/1", 3)]).to eq([nil, nil])
+  end
+
+  it "takes the time of the box that an output reaches, not of a link without boxes" do
+    at = ->(changed) { survey(set(CoreHelp.chained, { "channel/1/name" => "Fiddle", "output/1/source" => "desk/bus/1", "outlet/a-1/first" => 1,
+                                                        **%w[out-1 out-2 lineout-1 aes-1].to_h { |block| ["outlet/#{block}/first", nil] }, "listener/order" => [1], "listener/1/hears" => ["desk/output/1"] }.merge(changed)),
+                              "channel/1/send/1" => 0) }
+    plain, more = at.call({}), at.call("outlet/b-1/first" => 1)
+    expect(more.figure("channel/1", 1).ms).to eq(plain.figure("channel/1", 1).ms)
+    ends = Loomshuttle::Hearing::Way.hops(more, "channel/1", 1).last.hop
+    expect(ends.point).to be_box
+    text = Loomshuttle::Signal::Story.new(more.show, more.graph, more.levels).through(point("link/b/down/1")).first.last
+    expect([text.text, text.live]).to eq(["no box takes this lane", false])
+  end
+
   it "shows the way from the socket to where it comes out, each step with what turns it" do
     way = Loomshuttle::Hearing::Way
     found = survey(show, mix)

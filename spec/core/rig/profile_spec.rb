@@ -29,6 +29,27 @@ RSpec.describe Loomshuttle::Rig::Profile do
     expect(lines.map { |line| line["count"] % 2 }).to all(eq(0))
   end
 
+  # AES3-2009 carries no power for microphones, and the preamp is in the device that sends (from memory of the standard).
+  it "has digital inputs on the Sedge 24, with neither preamp nor 48 V" do
+    sedge = CoreHelp::CATALOG.fetch("desk", "sedge-24")
+    expect(%w[desk/aesin/1 desk/in/1 desk/aes/1].map { |name| sedge.digital?(point(name)) }).to eq([true, false, false])
+    expect(Loomshuttle::Rig::Label.for(point("desk/aesin/3"))).to eq("AES3 in 3")
+    show = set(CoreHelp.blank("sedge-24"), "channel/1/name" => "Playback L", "channel/1/stage" => "desk/aesin/1", "channel/1/phantom" => true)
+    finding = findings(show).find { |one| one.check == "phantom-on-digital" }
+    expect(finding.sentence).to eq("Playback L (channel 1) has 48 V on, but AES3 in 1 is digital and has no 48 V.")
+    expect(finding.fix.apply(show).first.channels[1].phantom).to be(false)
+    expect(Loomshuttle::LineCheck::Sources.of(show).first).to have_attributes(gain: nil, preamp: nil)
+    odd = sedge.to_json_data.merge("inputs" => [{ "prefix" => "aesin", "label" => "AES3 in", "count" => 3, "standard" => "AES3" }])
+    expect { Loomshuttle::Rig::Profile.from(odd) }.to raise_error(Loomshuttle::Invalid, /3 channels, but each AES3 line carries 2/)
+  end
+
+  it "gives a digital input only to who asks for it" do
+    named = (1..28).to_h { |number| ["channel/#{number}/name", "Source #{number}"] }
+    show = set(CoreHelp.blank("sedge-24"), named)
+    patched = Loomshuttle::Steps::AutoPatch.edit(show).apply(show).first
+    expect(patched.channels.values.filter_map(&:stage).map(&:kind).tally).to eq("in" => 24, "line" => 2)
+  end
+
   it "knows that the Fern 8 gives more than four outputs at 44.1 kHz and 16 bits only" do
     fern = CoreHelp::CATALOG.fetch("interface", "fern-8")
     expect([fern.outputs_at(rate: 44_100, bits: 16), fern.outputs_at(rate: 48_000, bits: 16), fern.outputs_at(rate: 88_200, bits: 24)]).to eq([8, 4, 0])
@@ -70,7 +91,7 @@ RSpec.describe Loomshuttle::Rig::Profile do
 
     it "accepts every profile that ships" do
       CoreHelp::CATALOG.all.each { |profile| expect(schema.validate(profile.to_json_data).map { |error| [profile.id, error["data_pointer"], error["type"]] }).to eq([]) }
-      expect(CoreHelp::CATALOG.all.size).to eq(8)
+      expect(CoreHelp::CATALOG.all.size).to eq(9)
     end
 
     it "points at what it does not accept" do

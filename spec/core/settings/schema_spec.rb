@@ -12,7 +12,7 @@ RSpec.describe Loomshuttle::Settings::Schema do
 
   it "has one pattern for each setting of every desk" do
     patterns = described_class.by_path.keys.map { |pattern| Regexp.new(pattern) }
-    %w[rowan-10 rowan-16 alder-40 hazel-56].each do |desk|
+    %w[rowan-10 rowan-16 sedge-24 alder-40 hazel-56].each do |desk|
       blank(desk).settings.each_key { |path| expect(patterns.count { |pattern| pattern.match?(path) }).to eq(1), path }
     end
   end

@@ -30,7 +30,7 @@ RSpec.describe Loomshuttle::Settings::Telling do
   end
 
   it "has words for every setting of every desk, and never shows a path" do
-    %w[rowan-10 rowan-16 alder-40 hazel-56].each do |desk|
+    %w[rowan-10 rowan-16 sedge-24 alder-40 hazel-56].each do |desk|
       show = blank(desk)
       show.settings.each_key { |path| expect(described_class.setting(show, path)).not_to include("/", "_") }
     end

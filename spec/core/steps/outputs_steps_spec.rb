@@ -33,7 +33,8 @@ RSpec.describe Loomshuttle::Steps do
                                     settings: (9..12).to_h { |n| ["output/#{n}/source", "desk/bus/#{n - 6}"] })
     expect(step(rig, "outputs", "first" => 13, "count" => 2, "source" => "desk/main/l").settings.values).to eq(%w[desk/main/l desk/main/r])
     lanes = step(rig, "outputs", "first" => 3, "count" => 2, "source" => "desk/ch/5", "kind" => "personal")
-    expect(lanes).to have_attributes(label: "Personal mixes 3 to 4: Channel 5 to Channel 6", settings: { "personal/3/source" => "desk/ch/5", "personal/4/source" => "desk/ch/6" })
+    expect(lanes).to have_attributes(label: "Personal mixes 3 to 4: Channel 5 to Channel 6", settings: { "personal/3/source" => "desk/ch/5", "personal/4/source" => "desk/ch/6",
+                                                                                                         "personal/3/tap" => "pre-fader", "personal/4/tap" => "pre-fader" })
     expect { step(rig, "outputs", "first" => 16, "count" => 2, "source" => "", "kind" => "personal") }.to raise_error(Loomshuttle::Invalid, /personal mixes 1 to 16, not 16 to 17/)
     empty = step(rig, "outputs", "first" => 1, "count" => 16, "source" => "")
     expect(empty.apply(rig).first.outputs.values.map(&:source).compact).to eq([])

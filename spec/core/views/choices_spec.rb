@@ -2,7 +2,7 @@
 
 # What a cell may be set to: each choice can be applied, one of them is how it is, and what the rig lacks says why.
 RSpec.describe Loomshuttle::Views::Choices do
-  %w[rowan-10 rowan-16 alder-40 hazel-56].each do |desk|
+  %w[rowan-10 rowan-16 sedge-24 alder-40 hazel-56].each do |desk|
     it "offers on a #{desk} only what can be set" do
       show = desk == "alder-40" ? straight(16, from: chained) : straight(2, from: blank(desk))
       described_class::COLUMNS.each_key do |column|

@@ -130,8 +130,10 @@ RSpec.describe Loomshuttle::Player::Follower, :folder do
 
     it "does not begin it any more once the first one was stopped" do
       tell_state { two.players[1].status["waiting"] == 1 }
+      heard = []
+      allow(two.players[1]).to(receive(:follow_command).and_wrap_original { |obey, what, *more| obey.call(what, *more).tap { heard << what } })
       two.players[0].command("stop")
-      Tools.wait_until(20, "the follower to know") { two.players[1].status["waiting"] == 1 && two.players[0].status["waiting"] == 1 }
+      Tools.wait_until(20, "the follower to know") { heard == ["stop"] }
       two.run(48_000)
       expect(two.players.map { |player| player.place["playing"] }).to eq([false, false])
     end

@@ -3,7 +3,7 @@
 # A show on a random rig with a random patch, all from a seed, and the rig file that a stand-in desk of the same devices
 # starts from.
 class RandomRig
-  DESKS = %w[rowan-10 rowan-16 alder-40 hazel-56].freeze
+  DESKS = %w[rowan-10 rowan-16 sedge-24 alder-40 hazel-56].freeze
 
   attr_reader :show, :random
 

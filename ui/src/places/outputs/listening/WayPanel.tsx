@@ -86,6 +86,11 @@ function Way({ way, ears, dye, live }: OneProps) {
           ! Comb filtering: notches at {way.notches.map(hertz).join(', ')}.
         </p>
       )}
+      {way.notches.length === 0 && way.added_db !== null && (
+        <p className={styles.note}>
+          All paths arrive at the same time: {level(way.added_db)} against the loudest alone, no comb.
+        </p>
+      )}
       <ol className={hops.hops} data-dye={dye}>
         {shortened(way.hops).map((hop) => (
           <Hop key={hop.point} hop={hop} live={live} />

@@ -13,13 +13,16 @@ beforeEach(() => {
   close.mockClear();
   shown();
   answer('POST /api/edits', edited(8));
+  answer('POST /api/steps', edited(8));
+  answer('GET /api/outputs', { buses: [{ number: 9, name: 'Choir', mode: 'subgroup' }] });
 });
 
 function range(rail: Rail) {
   const ports = [2, 3].map((row) => port(rail, row));
   const show = showOf({
     profile: { stage_block: 1, take_block: 1, dyes: ['woad'], taps: [{ id: 'post-eq', label: 'post-EQ' }] },
-    channels: [],
+    channels: Array.from({ length: 4 }, (_, i) => ({ number: i + 1, groups: i === 3 ? [9] : [] })),
+    sheet: { ports: [port('socket', 0), port('socket', 1)] },
     sends: [],
     tracks: [],
   });
@@ -77,3 +80,65 @@ test('tracks play to returns one behind the other, or share one on purpose', asy
     ]),
   );
 });
+
+test.each([
+  ['On main', { main: true }],
+  ['Invert polarity', { polarity: true }],
+] as const)('mixes a range of channels: %s', async (button, options) => {
+  const { user } = range('channel');
+  await user.click(screen.getByRole('button', { name: button }));
+  await waitFor(() =>
+    expect(bodies('POST /api/steps')).toMatchObject([
+      { kind: 'mix_range', options: { channels: [3, 4], ...options } },
+    ]),
+  );
+});
+
+test.each([
+  ['Tap of their card sends', 'post-EQ', 'POST /api/steps', { tap: 'post-eq' }],
+  ['Subgroup', 'into a new subgroup', 'POST /api/steps/preview', { subgroup: 0, within: true }],
+  ['Subgroup', 'into 9 Choir', 'POST /api/steps/preview', { subgroup: 9, within: true }],
+  ['Subgroup', 'out of 9 Choir', 'POST /api/steps/preview', { subgroup: 9, within: false }],
+] as const)('offers by %s: %s', async (list, option, route, options) => {
+  answer('POST /api/steps/preview', {});
+  const { user } = range('channel');
+  await user.click(screen.getByRole('combobox', { name: list }));
+  await user.click(await screen.findByRole('option', { name: option }));
+  await waitFor(() =>
+    expect(bodies(route)).toMatchObject([{ kind: 'mix_range', options: { channels: [3, 4], ...options } }]),
+  );
+});
+
+test.each([
+  ['channel', 'Take from card returns, from', '9', { column: 'return', first: 3, start: 9 }],
+  ['send', 'Carry channels in order, from', '7', { column: 'send', first: 3, start: 'desk/ch/7' }],
+  ['track', 'Record card sends in order, from', '5', { column: 'track_input', first: 3, start: 5 }],
+  ['socket', 'To channels in order, from', '11', { column: 'socket', first: 11, start: 'socket/3' }],
+  ['return', 'Take source of channels in order, from', '11', { column: 'return', first: 11, start: 3 }],
+] as const)('a range of %ss gets its sources in order', async (rail, label, typed, options) => {
+  answer('POST /api/steps/preview', { changes: [], losses: [] });
+  const { user } = range(rail);
+  await user.type(screen.getByRole('textbox', { name: label }), `${typed}{Enter}`);
+  await waitFor(() =>
+    expect(bodies('POST /api/steps/preview')).toMatchObject([
+      { kind: 'run_straight', options: { count: 2, ...options } },
+    ]),
+  );
+});
+
+test.each(['send', 'return'] as const)(
+  'moves a range of %ss with all that refers to it, after a preview',
+  async (rail) => {
+    answer('POST /api/steps/preview', {});
+    const { user } = range(rail);
+    await user.type(
+      screen.getByRole('textbox', { name: `Move card ${rail}s 3 to 4 to card ${rail}` }),
+      '9{Enter}',
+    );
+    await waitFor(() =>
+      expect(bodies('POST /api/steps/preview')).toMatchObject([
+        { kind: 'move_lanes', options: { way: rail, from: 3, count: 2, to: 9 } },
+      ]),
+    );
+  },
+);

@@ -2,13 +2,17 @@ import Button from '@mui/material/Button';
 import MenuItem from '@mui/material/MenuItem';
 import Popover from '@mui/material/Popover';
 import TextField from '@mui/material/TextField';
-import { type ReactNode, useState } from 'react';
+import type { ReactNode } from 'react';
 import type { Port, Settings, Show } from '../../../api/client';
 import { set, step } from '../../../api/edits';
 import { lookAt } from '../../../api/preview';
 import { count } from '../../../look/format';
 import { emptying, forAll, namesFor, numbersOf } from './cells';
 import { Dyes } from '../../../app/controls/Dyes';
+import { Entry } from './Entry';
+import { LaneMove } from './LaneMove';
+import { RangeMix } from './RangeMix';
+import { RangeOrder } from './RangeOrder';
 import { HEADS } from '../sheet/layout';
 import { patch } from './patching';
 import styles from '../../../look/look.module.css';
@@ -69,6 +73,7 @@ export function BulkEditor({ ports, cell, show, onClose }: BulkProps) {
             />
           </>
         )}
+        <RangeOrder ports={ports} numbers={numbers} show={show} onClose={onClose} />
         {rail === 'channel' && (
           <>
             <Entry
@@ -81,6 +86,7 @@ export function BulkEditor({ ports, cell, show, onClose }: BulkProps) {
               {giving('Lock', 'fixed', true)}
               {giving('Unlock', 'fixed', false)}
             </Row>
+            <RangeMix channels={numbers} show={show} onClose={onClose} />
             <Row>
               <Button onClick={() => void lookAt('wet_capture', { channels: numbers }, { onDone: onClose })}>
                 Add a processed track…
@@ -113,6 +119,7 @@ export function BulkEditor({ ports, cell, show, onClose }: BulkProps) {
             <Entry label="All share card return" onKeep={(text) => playTo(text, true)} />
           </>
         )}
+        {(rail === 'send' || rail === 'return') && <LaneMove way={rail} lanes={numbers} onClose={onClose} />}
         {rail === 'track' && (
           <Row>
             {giving('Arm', 'armed', true)}
@@ -132,26 +139,3 @@ export function BulkEditor({ ports, cell, show, onClose }: BulkProps) {
 }
 
 const Row = ({ children }: { children: ReactNode }) => <div className={styles.row}>{children}</div>;
-
-/** Text that is kept with Enter. */
-function Entry({
-  label,
-  onKeep,
-  autoFocus = false,
-}: {
-  label: string;
-  onKeep: (text: string) => void;
-  autoFocus?: boolean;
-}) {
-  const [text, setText] = useState('');
-  return (
-    <TextField
-      label={label}
-      size="small"
-      value={text}
-      autoFocus={autoFocus}
-      onChange={(event) => setText(event.target.value)}
-      onKeyDown={(event) => event.key === 'Enter' && text.trim() !== '' && onKeep(text)}
-    />
-  );
-}

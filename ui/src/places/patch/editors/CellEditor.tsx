@@ -11,6 +11,7 @@ import { FIELDS } from './cells';
 import { ChannelMix } from './ChannelMix';
 import { Dyes } from '../../../app/controls/Dyes';
 import { ChoiceField, TextSetting } from '../../../app/controls/Fields';
+import { LaneMove, lanesOf } from './LaneMove';
 import { HEADS } from '../sheet/layout';
 import { patch } from './patching';
 import { cx } from '../../../look/cx';
@@ -61,6 +62,9 @@ export function CellEditor({ port, cell, typed, show, onClose }: EditorProps) {
         ))}
         {channel && <ChannelFields channel={channel} show={show} />}
         {track && <TrackFields track={track} show={show} />}
+        {(rail === 'send' || rail === 'return') && (
+          <LaneMove way={rail} lanes={lanesOf(show, port)} onClose={onClose} />
+        )}
         <Button onClick={onClose}>Done</Button>
       </div>
     </Popover>

@@ -1,0 +1,34 @@
+# frozen_string_literal: true
+
+module Loomshuttle
+  module Steps
+    # Players mix for themselves, so what they get should not follow the faders of front of house (common practice, no published source): a
+    # personal mix that gets a source is taken pre-fader, unless the edit names a tap. A bus that is mixed for a player has a fader of its own, and
+    # stays as it is.
+    module PersonalTaps
+      PRE = "pre-fader"
+      PATH = %r{\Apersonal/(\d+)/source\z}
+      private_constant :PATH
+
+      class << self
+        # @param show [Settings::Show]   @param settings [Hash{String=>Object}] of an edit
+        # @return [Hash{String=>Object}] them, and the taps of personal mixes that had no source before
+        def settings(show, settings)
+          settings.each_with_object(settings.dup) do |(path, value), all|
+            lane = show.personal_lanes[PATH.match(path)&.[](1).to_i] or next
+            tap = "personal/#{lane.number}/tap"
+            all[tap] = PRE if lane.source.nil? && value && !settings.key?(tap) && follows_house?(show, Rig::Point.read(value))
+          end
+        end
+
+        # @param source [Rig::Point, nil] of a personal mix
+        # @return [Boolean] whether faders of front of house would change it, and the desk can take it before them
+        def follows_house?(show, source)
+          return false if source.nil? || !show.profile.mixing.taps_of(source).include?(PRE)
+
+          source.kind != "bus" || show.buses[source.number].mode == "subgroup"
+        end
+      end
+    end
+  end
+end
