@@ -31,7 +31,7 @@ module Loomshuttle
       def proposed(sounds)
         recordings, found = understood(sounds)
         start = common_start(recordings)
-        items = recordings.map { |one| item(one, found[one].target&.number, found[one].score, start ? one.begins(@rate) - start : 0) }
+        items = recordings.map { |one| item(one, found[one].target&.number, found[one].score, start && one.begins(@rate) ? one.begins(@rate) - start : 0) }
         remarked(items, @apart ? ["the times in the files are too far apart; all start together"] : [])
       end
 
@@ -59,10 +59,10 @@ module Loomshuttle
         [recordings, Matching.pairs(recordings, @targets)]
       end
 
-      # Where the first begins, when all tell their time and it can be true.
+      # Where the first begins of those that tell their time, when it can be true; the others start with it.
       def common_start(recordings)
-        starts = recordings.map { |one| one.begins(@rate) }
-        return if starts.any?(&:nil?)
+        starts = recordings.filter_map { |one| one.begins(@rate) }
+        return if starts.empty?
 
         @apart = starts.max - starts.min > SPREAD * @rate
         @apart ? nil : starts.min
@@ -70,10 +70,10 @@ module Loomshuttle
 
       def remarked(items, more = [])
         ends = items.map { |one| one.offset + one.frames }
-        usual = usual(ends)
+        usual, timed = usual(ends), items.any? { |item| item.recording.begins(@rate) }
         items.map do |item|
           remarks = Remarks.new(item, @targets.find { |target| target.number == item.target }, @rate)
-          item.with(notes: remarks.notes(ends.max, usual) + more, warnings: remarks.warnings(usual))
+          item.with(notes: remarks.notes(ends.max, usual) + (more.empty? ? remarks.time(timed) : more), warnings: remarks.warnings(usual))
         end
       end
 

@@ -26,6 +26,14 @@ module Loomshuttle
         [width, apart, mixed, missing, ends_apart(usual)].compact
       end
 
+      # @param timed [Boolean] whether some of the delivery tell their time
+      # @return [Array<String>] how it was placed, where not all tell their time
+      def time(timed)
+        return [] if !timed || @recording.begins(@rate) || @item.offset.positive?
+
+        ["no time in the file: starts with the first"]
+      end
+
       private
 
       def rates

@@ -5,8 +5,11 @@ module Loomshuttle
     # Listens to the meters and to what the recorder finds in the lanes, keeps the last ten seconds of each source, and gives the line check. Time
     # is counted in frames of the meters.
     class Ear
-      # A line of the roll call. also: what else was noticed, as sentences.
-      Line = Value.define(:source, :verdict, :loud, :peak, :floor, :clips, :also)
+      # A line of the roll call. also: what else was noticed, as sentences. was: the word of the verdict with which somebody checked it, where it is
+      # another one now; else nil
+      Line = Value.define(:source, :verdict, :loud, :peak, :floor, :clips, :also, :was)
+      # Frames of the meters in a second.
+      FRAMES_IN = 20
       # Frames after a change that may still show the old setting.
       SETTLING = 4
       # How long one who made a noise stays lit, in frames (three seconds): somebody has to look up from the stage first.
@@ -22,6 +25,7 @@ module Loomshuttle
         @heard = {}
         @frames = Hash.new(0)
         @pairs, @moves = [], []
+        @checked = {}
       end
 
       # @param sources [Array<Source>] to listen to from now on; unchanged ones keep what was measured
@@ -64,18 +68,37 @@ module Loomshuttle
       def roll(alignment)
         alike = likenesses
         @heard.values.map do |one|
-          measure = one.measure
-          Line.new(source: one.source, verdict: Judge.on(one.source, measure, one.hum, alignment), loud: measure.loud, peak: measure.peak,
-                   floor: measure.noise_floor, clips: measure.clips, also: alike.fetch(one.source.number, []))
+          measure, number, verdict = one.measure, one.source.number, judge(one, alignment)
+          was = @checked[key(one.source)]
+          Line.new(source: one.source, verdict: verdict, loud: measure.loud, peak: measure.peak, floor: measure.noise_floor, clips: measure.clips,
+                   also: alike.fetch(number, []), was: (was unless was == verdict.word))
         end
       end
 
-      # @return [Array<Line>] most urgent first; equals by how far off they are
+      # Remembers the verdict of a source as somebody checks it, or forgets it.
+      # @param number [Integer] channel   @param on [Boolean]   @param alignment [Integer] dBFS
+      def check(number, on, alignment)
+        one = @heard[number] or return
+        on ? @checked[key(one.source)] = judge(one, alignment).word : @checked.delete(key(one.source))
+      end
+
+      # Forgets what was checked.
+      def uncheck = @checked.clear
+
+      # @return [Array<Line>] what changed since it was checked first, then the most urgent; equals by how far off they are
       def self.by_need(lines)
-        lines.sort_by { |line| [line.also.empty? || line.verdict.word != "good" ? Judge::WORDS.index(line.verdict.word) : Judge::WORDS.size - 1.5, line.source.number] }
+        lines.sort_by { |line| [line.was ? 0 : 1, line.also.empty? || line.verdict.word != "good" ? Judge::WORDS.index(line.verdict.word) : Judge::WORDS.size - 1.5, line.source.number] }
       end
 
       private
+
+      def judge(one, alignment)
+        frame = @frames[one.source.meter]
+        Judge.on(one.source, one.measure, one.hum, alignment, quiet: (frame - (one.measure.sounded_at || frame)).clamp(0..) / FRAMES_IN)
+      end
+
+      # What another show has at that channel was never checked.
+      def key(source) = [source.number, source.name]
 
       def light(frame)
         rising = @heard.values.select { |one| one.measure.rose? }.max_by { |one| one.measure.rise }&.source&.number

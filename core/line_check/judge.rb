@@ -5,15 +5,18 @@ module Loomshuttle
     # Gives the verdict on a source.
     class Judge
       # By need: what spoils the recording first.
-      WORDS = ["clipped", "hum", "hot", "low", "not heard yet", "good"].freeze
+      WORDS = ["clipped", "hum", "hot", "low", "not heard yet", "silent", "good"].freeze
+      # A source that has not sounded for so long (seconds) is silent, whatever it was; the time is told in steps of as much.
+      SILENT = 10
       # Microphones that make no sound without 48 V (common practice, no published source).
       NEEDS_PHANTOM = /condenser|boundary|clip-on|active/i
 
+      # @param quiet [Numeric] seconds since it last sounded
       # @return [Verdict]
-      def self.on(source, measure, hum, alignment) = new(source, measure, hum, alignment).verdict
+      def self.on(source, measure, hum, alignment, quiet: 0) = new(source, measure, hum, alignment, quiet).verdict
 
-      def initialize(source, measure, hum, alignment)
-        @source, @measure, @alignment = source, measure, alignment
+      def initialize(source, measure, hum, alignment, quiet)
+        @source, @measure, @alignment, @quiet = source, measure, alignment, quiet.to_i / SILENT * SILENT
         @loud = measure.loud
         @hum = hum.found(@loud)
       end
@@ -23,6 +26,12 @@ module Loomshuttle
         return not_heard unless @measure.heard?
 
         @advice = Advice.for(@measure, alignment: @alignment, gain: @source.gain, preamp: @source.preamp)
+        sounding.then { |verdict| @quiet.zero? ? verdict : silent(verdict) }
+      end
+
+      private
+
+      def sounding
         return turned("clipped", clip_words) if @measure.clips.positive?
         return humming if @hum
         return turned("hot", level_words) if @advice.needed < -Alignment::TOLERANCE_DB
@@ -31,7 +40,13 @@ module Loomshuttle
         Verdict.new(word: "good", reason: "loud passages at #{db(@loud)} dBFS, peaks at #{db(@measure.peak)}", advice: nil, settings: {})
       end
 
-      private
+      # What was wrong stays to be mended; what was good is not any more.
+      def silent(verdict)
+        time = "silent for #{@quiet / 60}:#{format('%02d', @quiet % 60)}"
+        return verdict.with(reason: "#{verdict.reason}; #{time}") unless verdict.word == "good"
+
+        Verdict.new(word: "silent", reason: "#{time}, was good", advice: nil, settings: {})
+      end
 
       def on_take = Verdict.new(word: "not heard yet", reason: "on take, with no preamp-tapped send to meter", advice: "Return it to the stage", settings: {})
 
@@ -68,16 +83,17 @@ module Loomshuttle
       def turned(word, reason)
         change, missing = @advice.change, @advice.missing
         settings = change.zero? ? {} : { "channel/#{@source.number}/gain" => @advice.to }
-        turn = "#{change.positive? ? 'Raise' : 'Lower'} the preamp by #{figure(change.abs)} dB" unless change.zero?
-        words = [turn, lack(missing)].compact
+        least = "at least " if word == "clipped" # nobody knows how far it went beyond
+        turn = "#{change.positive? ? 'Raise' : 'Lower'} the preamp by #{least}#{figure(change.abs)} dB" unless change.zero?
+        words = [turn, lack(missing, least)].compact
         Verdict.new(word: word, reason: reason, advice: words.empty? ? nil : words.join("; "), settings: settings)
       end
 
-      def lack(missing)
+      def lack(missing, least)
         return if missing.abs < 0.5
 
         how, limit = missing.positive? ? %w[louder maximum] : %w[quieter minimum]
-        by = "#{figure(missing.abs)} dB #{how}"
+        by = "#{least}#{figure(missing.abs)} dB #{how}"
         @source.preamp ? "preamp at #{limit}; make the source #{by}" : "no preamp: make it #{by} at the source"
       end
 

@@ -19,7 +19,7 @@ module Loomshuttle
         @sends = show.sends.values.select(&:source).group_by { |send| show.channel_at(send.source)&.number }
       end
 
-      def tables = (@show.layout.hung.map { |hung| box(hung) } + [local, desk, outputs, recorder]).reject { |table| table.rows.empty? }
+      def tables = (@show.layout.hung.map { |hung| box(hung) } + [local, *stage_outputs, desk, subgroups, outputs, recorder]).reject { |table| table.rows.empty? }
 
       private
 
@@ -43,6 +43,23 @@ module Loomshuttle
         [Rig::Label.short(point).strip, channels.map(&:number).join(", "), channels.map(&:name).join(", "), channels.map(&:mic).uniq.join(", "),
          channels.map(&:stand).uniq.join(", "), channels.any?(&:phantom) ? "48 V" : "",
          channels.map(&:notes).reject(&:empty?).uniq.join("; ")]
+      end
+
+      # What comes out where on stage and at the desk, and who or what is plugged in there.
+      def stage_outputs
+        StageOutputs.of(@show).map do |place|
+          Table.new(title: "#{place.title}, outputs", note: place.note, head: ["Socket", "Output", "Carries", "What plugs in"],
+                    rows: place.sockets.map { |socket| [Rig::Label.short(socket.point), socket.output.to_s, socket.carries, socket.plugs.join(", ")] })
+        end
+      end
+
+      def subgroups
+        # The left one of a pair speaks for both.
+        rows = @show.buses.values.select { |bus| bus.mode == "subgroup" && !@show.buses[bus.number - 1]&.paired }.map do |bus|
+          members = @show.channels.values.select { |channel| channel.groups.include?(bus.number) }
+          [bus.number.to_s, bus.name, members.map { |channel| "#{channel.number} #{channel.name}".strip }.join(", "), bus.main ? "main" : ""]
+        end
+        Table.new(title: "Subgroups", note: @show.profile.name, head: %w[Bus Name Members To], rows: rows)
       end
 
       def desk

@@ -156,6 +156,12 @@ RSpec.describe Loomshuttle::Web::App, :folder do
     expect(show["channels"].first(3).map { |channel| channel["position"] }).to eq(%w[take take stage])
   end
 
+  it "flips the channels of a take alone" do
+    allow(control.shelf).to receive(:find).with("seven").and_return("tracks" => [{ "number" => 2 }])
+    tell("/api/flip", to: "take", take: "seven")
+    expect(show["channels"].first(3).map { |channel| channel["position"] }).to eq(%w[stage take stage])
+  end
+
   it "refuses a stale edit with what changed since, and takes it again" do
     tell("/api/edits", version: 1, settings: { "channel/1/name" => "A" })
     refusal = tell("/api/edits", { version: 1, settings: { "channel/1/name" => "C", "channel/2/name" => "B" } }, 409)["error"]

@@ -27,7 +27,16 @@ module Loomshuttle
         plugged = ticks("plugged")
         lines = @control.roll.group_by { |line| line.source.socket }
         boxes = @show.layout.sockets.select { |socket| lines.key?(socket) }.group_by(&:letter)
-        { boxes: boxes.map { |letter, sockets| box_hash(letter, sockets.map { |socket| socket_hash(socket, lines[socket], plugged[socket.name]) }) } }
+        { boxes: boxes.map { |letter, sockets| box_hash(letter, sockets.map { |socket| socket_hash(socket, lines[socket], plugged[socket.name]) }) }, outputs: outputs }
+      end
+
+      # @return [Array<Hash>] output sockets in use, by box
+      def outputs
+        Views::StageOutputs.of(@show).map do |place|
+          { label: "#{place.title}, #{place.note}", sockets: place.sockets.map do |one|
+            { socket: one.point.name, label: Rig::Label.short(one.point), output: one.output, carries: one.carries, plugs: one.plugs }
+          end }
+        end
       end
 
       private
@@ -36,7 +45,7 @@ module Loomshuttle
         source, verdict = line.source, line.verdict
         { channel: source.number, name: source.name, dye: source.dye, socket: Rig::Label.short(source.socket), meter: source.meter, at: source.at, place: place,
           verdict: verdict.word, reason: verdict.reason, advice: verdict.advice, settings: verdict.settings, also: line.also, loud: round(line.loud),
-          peak: round(line.peak), floor: round(line.floor), clips: line.clips, gain: source.gain, heard: heard[source.number.to_s] }
+          peak: round(line.peak), floor: round(line.floor), clips: line.clips, gain: source.gain, heard: heard[source.number.to_s], was: line.was }
       end
 
       def socket_hash(socket, lines, tick)

@@ -33,6 +33,10 @@ module Loomshuttle
       def second(lines, pairs) = @lock.synchronize { @ear.second(lines, pairs) }
       def forget(channel = nil) = @lock.synchronize { @ear.forget(channel) }
 
+      # Remembers how a source was when somebody checked it.
+      def check(channel, on, alignment) = @lock.synchronize { @ear.check(channel, on, alignment) }
+      def uncheck = @lock.synchronize { @ear.uncheck }
+
       # @param alignment [Integer] target level for loud passages in dBFS
       # @return [Array<LineCheck::Ear::Line>] in patch order
       def roll(alignment) = @lock.synchronize { @ear.roll(alignment) }

@@ -41,7 +41,8 @@ module Loomshuttle
 
         def self.item_hash(item, show)
           first = item.recording.first
-          { pieces: item.recording.pieces.map { |piece| piece.map { |source| source_hash(source) } }, title: item.title, track: item.target, score: item.score.round(2),
+          { pieces: item.recording.pieces.map { |piece| piece.map { |source| source_hash(source) } }, title: item.title, key: item.recording.names.last.words.join(" "),
+            track: item.target, score: item.score.round(2),
             lanes: item.lanes, rate: first.rate, codec: first.codec, offset: item.offset, length_s: (item.frames / show.rate.to_f).round(2), notes: item.notes,
             warnings: item.warnings }
         end

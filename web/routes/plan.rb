@@ -25,7 +25,7 @@ module Loomshuttle
           app.post("/api/steps") { json(made(@steps.take(body_json["kind"], body_json.fetch("options", {}), **against))) }
           app.post("/api/steps/preview") { json(@steps.preview(body_json["kind"], body_json.fetch("options", {}))) }
           # Whatever else has changed, and with the desk's answer: the way back must never be refused.
-          app.post("/api/flip") { json(@control.flip(to: body_json["to"], channels: body_json["channels"], **against.except(:wait))) }
+          app.post("/api/flip") { json(@control.flip(to: body_json["to"], channels: body_json["channels"], tracks: tracks_of_take, **against.except(:wait))) }
           %w[undo redo].each { |kind| app.post("/api/#{kind}") { json(made(@control.revert(**against, kind: kind))) } }
         end
         private_class_method :register_edits
@@ -74,6 +74,9 @@ module Loomshuttle
             Runtime::Log.surprise(e, "showing what an edit made")
             done
           end
+
+          # @return [Array<Integer>, nil] numbers of the tracks of the take that the request names
+          def tracks_of_take = body_json["take"]&.then { |take| @control.shelf.find(take)["tracks"].map { |track| track["number"] } }
 
           # The version and show that the request refers to, the person, and whether to wait for the desk.
           def against = { version: body_json["version"], show: body_json["show"], who: who, person: person, wait: body_json["wait"] == true }

@@ -41,10 +41,12 @@ module Loomshuttle
 
       # Flips channels between stage and take. On the way back to stage the desk comes first: it is set before the plan, whatever
       # else hangs, and the answer says what the desk really did.
-      # @param to ["stage", "take"]   @param channels [Array<Integer>, nil]
+      # @param to ["stage", "take"]   @param channels [Array<Integer>, nil]   @param tracks [Array<Integer>, nil] of a take whose channels alone go to take
       # @return [Hash] as edit, with what the desk did not take
-      def flip(to:, channels:, version:, who:, person: nil, show: nil)
-        return edit(version: version, who: who, person: person, show: show, wait: true) { |newest| Steps::Flip.edit(newest, to: to, channels: channels) } unless to == "stage"
+      def flip(to:, channels:, version:, who:, tracks: nil, person: nil, show: nil)
+        unless to == "stage"
+          return edit(version: version, who: who, person: person, show: show, wait: true) { |newest| Steps::Flip.edit(newest, to: to, channels: channels, tracks: tracks) }
+        end
 
         same_show(show)
         wanted = @open_show.seen.show.then { |now| Steps::Flip.edit(now, to: to, channels: channels).apply(now).first }

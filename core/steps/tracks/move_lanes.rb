@@ -34,7 +34,7 @@ module Loomshuttle
 
       def check
         has = @way == "return" ? @show.profile.returns : @show.profile.sends
-        beyond = [*@old, *@new].find { |lane| !lane.between?(1, has) }
+        beyond = ([*@old, *@new] - (1..has).to_a).first
         raise Invalid.new("The #{@show.profile.name} has #{WORDS.fetch(@way)}s 1 to #{has}, and #{beyond} would be needed.", where: "to") if beyond
         raise Invalid.new("#{run(@old).capitalize} and #{run(@new)} overlap; choose lanes #{@old.size} further, or more.", where: "to") if @old.intersect?(@new)
 

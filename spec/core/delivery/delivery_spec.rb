@@ -72,6 +72,16 @@ RSpec.describe Loomshuttle::Delivery do
       expect(plan(sound("Tuba.wav", time_reference: 5000), "Fiddle.wav").map(&:offset)).to eq([0, 0])
     end
 
+    it "places those that tell their time where some do not, and says which start with the first" do
+      items = plan(sound("Tuba.wav", time_reference: 48_000 * 3600), sound("Fiddle.wav", time_reference: 48_000 * 3602), "Accordion.wav")
+      expect(items.to_h { |item| [item.title, [item.offset, item.notes.grep(/time/)]] }).to eq(
+        "Accordion" => [0, ["no time in the file: starts with the first"]], "Fiddle" => [96_000, []], "Tuba" => [0, []]
+      )
+      expect(plan("Tuba.wav", "Fiddle.wav").flat_map(&:notes).grep(/time/)).to eq([])
+      far = plan(sound("Tuba.wav", time_reference: 0), sound("Fiddle.wav", time_reference: 48_000 * 90_000), "Accordion.wav")
+      expect(far.map { |item| [item.offset, item.notes.grep(/time/)] }.uniq).to eq([[0, ["the times in the files are too far apart; all start together"]]])
+    end
+
     it "calls a recording by what is its own: without the words of all, and without the number of a part" do
       items = plan("0613_Quay_Tuba.wav", "0613_Quay_TheRemin.wav", "0613_Quay_Été flute.wav", "0613_Quay_Saw part 1.wav", "0613_Quay_Saw part 2.wav")
       expect(items.map { |item| [item.title, item.sounds.size] }).to eq([["Saw", 2], ["TheRemin", 1], ["Tuba", 1], ["Été flute", 1]])

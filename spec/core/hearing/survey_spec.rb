@@ -77,9 +77,9 @@ RSpec.describe Loomshuttle::Hearing::Survey do
   end
 
   it "takes the time of the box that an output reaches, not of a link without boxes" do
-    at = ->(changed) { survey(set(CoreHelp.chained, { "channel/1/name" => "Fiddle", "output/1/source" => "desk/bus/1", "outlet/a-1/first" => 1,
-                                                        **%w[out-1 out-2 lineout-1 aes-1].to_h { |block| ["outlet/#{block}/first", nil] }, "listener/order" => [1], "listener/1/hears" => ["desk/output/1"] }.merge(changed)),
-                              "channel/1/send/1" => 0) }
+    down_a = { "channel/1/name" => "Fiddle", "output/1/source" => "desk/bus/1", "listener/order" => [1], "listener/1/hears" => ["desk/output/1"],
+               **%w[out-1 out-2 lineout-1 aes-1].to_h { |block| ["outlet/#{block}/first", nil] }, "outlet/a-1/first" => 1 }
+    at = ->(changed) { survey(set(CoreHelp.chained, down_a.merge(changed)), "channel/1/send/1" => 0) }
     plain, more = at.call({}), at.call("outlet/b-1/first" => 1)
     expect(more.figure("channel/1", 1).ms).to eq(plain.figure("channel/1", 1).ms)
     ends = Loomshuttle::Hearing::Way.hops(more, "channel/1", 1).last.hop

@@ -15,6 +15,45 @@ RSpec.describe Loomshuttle::LineCheck::Ear do
     expect(described_class.by_need(ear.roll(-18)).map { |line| line.source.number }).to eq([3, 2, 4, 1])
   end
 
+  it "says of a good source that went quiet how long, and what it was; of a bad one, too" do
+    play(30, 0 => -8.0, 1 => -30.0)
+    play(199, {})
+    expect(words.first(2)).to eq(%w[good low])
+    play(620, {})
+    good, low = ear.roll(-18).first(2).map(&:verdict)
+    expect([good.word, good.reason, good.settings]).to eq(["silent", "silent for 0:40, was good", {}])
+    expect([low.word, low.reason]).to match(["low", end_with("; silent for 0:40")])
+    play(500, {})
+    expect(ear.roll(-18).first.verdict.reason).to eq("silent for 1:00, was good")
+    play(1, 0 => -8.0)
+    expect(words.first).to eq("good")
+  end
+
+  it "puts first what is another thing than when somebody checked it, until it is checked again or back" do
+    play(30, 0 => -8.0, 1 => -8.0, 2 => 0.0)
+    [1, 2].each { |channel| ear.check(channel, true, -18) }
+    expect(ear.roll(-18).map(&:was)).to all(be_nil)
+    play(200, 1 => -8.0, 2 => 0.0)
+    play(20, 1 => -8.0)
+    roll = ear.roll(-18)
+    expect(roll.map(&:was)).to eq(["good", nil, nil, nil])
+    expect(described_class.by_need(roll).first.source.number).to eq(1)
+    ear.follow(sources(set(show, "channel/1/name" => "Another show's")))
+    expect(ear.roll(-18).first.was).to be_nil
+    ear.follow(sources)
+    expect(ear.roll(-18).first.was).to eq("good")
+    ear.check(1, true, -18)
+    expect(ear.roll(-18).first.was).to be_nil
+    play(30, 0 => -8.0)
+    expect(ear.roll(-18).first.was).to eq("silent")
+    ear.check(1, false, -18)
+    expect(ear.roll(-18).first.was).to be_nil
+    ear.check(2, true, -18)
+    play(300, {})
+    ear.uncheck
+    expect(ear.roll(-18).map(&:was)).to all(be_nil)
+  end
+
   it "begins again with a source whose preamp was turned, and goes on with the others" do
     play(30, 0 => -30.0, 1 => -30.0)
     ear.follow(sources(set(show, "channel/2/gain" => 12)))

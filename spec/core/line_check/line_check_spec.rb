@@ -92,7 +92,8 @@ RSpec.describe Loomshuttle::LineCheck do
                                                                   advice: "Raise the preamp by 12 dB", settings: { "channel/7/gain" => 32 })
       expect(verdict(measure([-5.0, -10.0]))).to have_attributes(word: "hot", reason: /8 dB over/, settings: { "channel/7/gain" => 12 })
       expect(verdict(measure([-1.5, -30.0]))).to have_attributes(word: "hot", reason: "peaks at −1.5 dBFS, and −6 leaves room for the show", settings: { "channel/7/gain" => 15 })
-      expect(verdict(measure([0.0, -12.0]))).to have_attributes(word: "clipped", settings: { "channel/7/gain" => 10 })
+      expect(verdict(measure([0.0, -12.0]))).to have_attributes(word: "clipped", settings: { "channel/7/gain" => 10 },
+                                                                advice: "Lower the preamp by at least 10 dB")
       expect(verdict(measure([-90.0, -100.0]))).to have_attributes(word: "not heard yet", settings: {})
     end
 

@@ -40,7 +40,7 @@ RSpec.describe Loomshuttle::Rig::Profile do
     expect(finding.fix.apply(show).first.channels[1].phantom).to be(false)
     expect(Loomshuttle::LineCheck::Sources.of(show).first).to have_attributes(gain: nil, preamp: nil)
     odd = sedge.to_json_data.merge("inputs" => [{ "prefix" => "aesin", "label" => "AES3 in", "count" => 3, "standard" => "AES3" }])
-    expect { Loomshuttle::Rig::Profile.from(odd) }.to raise_error(Loomshuttle::Invalid, /3 channels, but each AES3 line carries 2/)
+    expect { described_class.from(odd) }.to raise_error(Loomshuttle::Invalid, /3 channels, but each AES3 line carries 2/)
   end
 
   it "gives a digital input only to who asks for it" do

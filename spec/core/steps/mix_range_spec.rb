@@ -4,10 +4,10 @@ RSpec.describe Loomshuttle::Steps::MixRange do
   def after(show, channels, **to) = described_class.edit(show, channels, **to).apply(show).first
 
   let(:show) do
-    set(CoreHelp.blank("alder-40"), (1..4).to_h { |n| ["channel/#{n}/name", "Brass #{n}"] }.merge(
-      "channel/5/name" => "Piano L", "channel/6/name" => "Piano R", "channel/5/paired" => true, "bus/1/name" => "Ear Ada", "output/1/source" => "desk/bus/2",
-      "send/1/source" => "desk/ch/1", "send/3/source" => "desk/ch/2", "bus/3/paired" => true, "bus/9/mode" => "subgroup", "bus/9/name" => "Choir"
-    ))
+    brass = (1..4).to_h { |n| ["channel/#{n}/name", "Brass #{n}"] }
+    set(CoreHelp.blank("alder-40"), brass.merge("channel/5/name" => "Piano L", "channel/6/name" => "Piano R", "channel/5/paired" => true, "bus/1/name" => "Ear Ada",
+                                                "output/1/source" => "desk/bus/2", "send/1/source" => "desk/ch/1", "send/3/source" => "desk/ch/2", "bus/3/paired" => true,
+                                                "bus/9/mode" => "subgroup", "bus/9/name" => "Choir"))
   end
 
   it "makes a subgroup of a range on the first bus that is free, on main, with its members off main" do

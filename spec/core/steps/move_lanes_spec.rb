@@ -7,8 +7,10 @@ RSpec.describe Loomshuttle::Steps::MoveLanes do
     set(CoreHelp.blank("sedge-24"), "listener/order" => [1, 2], "listener/2/name" => "Ada",
                                     "channel/1/name" => "Fiddle", "channel/2/name" => "Click", "track/7/stereo" => true, "track/7/outputs" => [25, 26], "track/7/name" => "Strings",
                                     "track/8/outputs" => [31], "channel/3/name" => "Strings L", "channel/3/stage" => "card/return/25",
-                                    "channel/4/name" => "Strings R", "channel/4/stage" => "card/return/26", "channel/1/take" => "card/return/31", "output/5/source" => "card/return/26",
-                                    "personal/2/source" => "card/return/25", "setup/own_mix" => [29, 30], "wish/order" => [1], "wish/1/sources" => ["return/26", "channel/1"], "wish/1/listeners" => [2],
+                                    "channel/4/name" => "Strings R", "channel/4/stage" => "card/return/26", "channel/1/take" => "card/return/31",
+                                    "output/5/source" => "card/return/26",
+                                    "personal/2/source" => "card/return/25", "setup/own_mix" => [29, 30], "wish/order" => [1], "wish/1/sources" => ["return/26", "channel/1"],
+                                    "wish/1/listeners" => [2],
                                     "send/1/source" => "desk/ch/1", "send/1/tap" => "pre-eq", "send/2/source" => "desk/ch/2", "track/1/inputs" => [1], "track/2/inputs" => [2],
                                     "send/9/source" => "desk/ch/3", "track/9/inputs" => [9])
   end

@@ -12,7 +12,7 @@ RSpec.describe Loomshuttle::Steps::PersonalTaps do
   end
 
   it "leaves taps alone of what has a source already, of a bus mixed for the player, and of a card return" do
-    others = { "personal/5/source" => "desk/ch/2", "personal/1/source" => "desk/bus/1", "personal/2/source" => "card/return/4", "personal/3/source" => nil, 
+    others = { "personal/5/source" => "desk/ch/2", "personal/1/source" => "desk/bus/1", "personal/2/source" => "card/return/4", "personal/3/source" => nil,
                "channel/1/name" => "Viola" }
     expect(settings(show, others)).to eq(others)
     grouped = HearingHelp.show("bus/1/mode" => "subgroup")

@@ -74,6 +74,20 @@ RSpec.describe Loomshuttle::Steps::Flip do
     expect(described_class.edit(straight(3), to: "stage").settings.values.uniq).to eq(["stage"])
   end
 
+  it "counts the channels that really move" do
+    partly = set(straight(3), "channel/2/position" => "take")
+    expect(described_class.edit(partly, to: "stage").label).to eq("Source 2 to stage")
+    expect(described_class.edit(partly, to: "take").label).to eq("2 channels to take")
+    expect(described_class.edit(straight(3), to: "stage").label).to eq("All channels to stage")
+    expect(findings(partly).find { |one| one.check == "left-on-take" }.fix.label).to eq("Source 2 to stage")
+  end
+
+  it "moves only channels that hear a track of the take" do
+    show = set(straight(4), "track/1/outputs" => [4], "track/4/outputs" => [], "track/3/stereo" => false)
+    expect(described_class.edit(show, to: "take", tracks: [1, 2]).settings.keys).to eq(["channel/2/position", "channel/4/position"])
+    expect { described_class.edit(show, to: "take", tracks: [4, 99]) }.to raise_error(Loomshuttle::Invalid, /with a track of this take/)
+  end
+
   it "says which channel cannot go to take" do
     expect { described_class.edit(straight(3), to: "take", channels: [1, 9]) }.to raise_error(Loomshuttle::Invalid, /Channel 9 has no take source/)
     expect { described_class.edit(blank, to: "take") }.to raise_error(Loomshuttle::Invalid, /No channel has a take source/)

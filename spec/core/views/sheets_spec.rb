@@ -21,6 +21,17 @@ RSpec.describe Loomshuttle::Views::Sheets do
     expect(tables["Recorder by track"].rows[2]).to eq(["3", "Source 3", "mono", "3", "Channel 3 Fiddle", "3", "armed"])
   end
 
+  it "lists what comes out at each box and at the desk, and what plugs in there; and subgroups with their members" do
+    more = set(show, "output/1/source" => "desk/bus/1", "bus/1/name" => "Ear Ada", "listener/order" => [1, 2], "listener/1/name" => "Ada", "listener/1/hears" => ["desk/output/1"],
+                     "listener/2/name" => "Side fill", "listener/2/hears" => %w[desk/output/15 desk/output/1], "bus/5/mode" => "subgroup", "bus/5/name" => "Brass",
+                     "bus/5/main" => true, "channel/3/groups" => [5], "channel/4/groups" => [5], "outlet/b-1/first" => nil, "outlet/out-1/first" => 1, "outlet/b-2/first" => 9)
+    tables = described_class.of(more).to_h { |table| [table.title, table] }
+    expect(tables["At the desk, outputs"]).to have_attributes(head: ["Socket", "Output", "Carries", "What plugs in"])
+    expect(tables["At the desk, outputs"].rows).to include(["Out 1", "1", "Bus 1 Ear Ada", "Ada, Side fill"])
+    expect(tables["Box B, outputs"].rows).to eq([["B out 7", "15", "Main L", "Side fill"]])
+    expect(tables["Subgroups"].rows).to eq([["5", "Brass", "3 Fiddle, 4 Source 4", "main"]])
+  end
+
   it "leaves out what is empty" do
     expect(described_class.of(blank)).to eq([])
   end

@@ -52,7 +52,21 @@ RSpec.describe Loomshuttle::Web::Routes::LineCheckRoutes, :folder do
     tell("/api/ticks", kind: "heard", subject: "5", on: true)
     tell("/api/ticks/clear", kind: "heard")
     expect(line(5)["heard"]).to be_nil
+    play({ 1 => -30.0 })
+    tell("/api/ticks", kind: "heard", subject: "1", on: true)
+    control.listener.forget(1)
+    expect(line(1)).to include("was" => "low", "verdict" => "not heard yet", "place" => 0)
+    expect(roll["lines"].first["channel"]).to eq(1)
+    tell("/api/ticks/clear", kind: "heard")
+    expect(line(1)["was"]).to be_nil
     tell("/api/ticks", { kind: "eaten", subject: "4", on: true }, 400)
+  end
+
+  it "lists outputs box by box, with what plugs in there" do
+    tell("/api/edits", settings: { "output/15/source" => "desk/main/l", "listener/order" => [1], "listener/1/name" => "PA left", "listener/1/hears" => ["desk/output/15"] })
+    expect(ask("/api/stage")["outputs"].find { |place| place["label"] == "Box B, Bramble 16" }["sockets"]).to eq(
+      [{ "socket" => "box-b/out/7", "label" => "B out 7", "output" => 15, "carries" => "Main L", "plugs" => ["PA left"] }]
+    )
   end
 
   it "lists sockets box by box for a hand on stage" do

@@ -283,7 +283,7 @@ test('a preview is taken against the version that it was made for; when it is st
 test('a flip names no version, so that the way back is never refused', async () => {
   answer('POST /api/flip', edited(8));
   await flip('stage');
-  await flip('take', [3, 4]);
+  await flip('take', { channels: [3, 4] });
   expect(bodies('POST /api/flip')).toEqual([{ to: 'stage' }, { to: 'take', channels: [3, 4] }]);
 });
 

@@ -189,9 +189,12 @@ export const stepUnless = (
   });
 
 /** Flips in the newest version, whatever else has changed: the way back must never be refused. */
-export async function flip(to: 'stage' | 'take', channels?: number[]): Promise<void> {
+export async function flip(
+  to: 'stage' | 'take',
+  only: { channels?: number[]; take?: string } = {},
+): Promise<void> {
   try {
-    told(await taken(api.POST('/api/flip', { body: { to, ...(channels ? { channels } : {}) } })));
+    told(await taken(api.POST('/api/flip', { body: { to, ...only } })));
   } catch (error) {
     complain(error);
   }

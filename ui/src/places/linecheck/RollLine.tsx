@@ -58,6 +58,11 @@ export const RollLine = memo(function RollLine({ line, alignment, tolerance }: P
       <div className={own.rollVerdict}>
         <strong className={TONES[kindOf(line.verdict)]}>{line.verdict}</strong>
         <span className={cx(styles.quiet, styles.figure)}>{line.reason}</span>
+        {line.was !== null && (
+          <span className={styles.inLook}>
+            changed since it was checked{line.heard && ` at ${timeOf(line.heard.at)}`}: was {line.was}
+          </span>
+        )}
         {line.also.map((one) => (
           <span key={one} className={cx(styles.inLook, styles.figure)}>
             {one}

@@ -31,6 +31,7 @@ const line = (
   clips: 0,
   gain: 20,
   heard: null,
+  was: null,
   ...more,
 });
 
@@ -143,4 +144,12 @@ test('lines do not jump while one of them is in focus', async () => {
   expect(names()).toEqual(['Drum', 'Fiddle']);
   await user.click(document.body);
   await waitFor(() => expect(names()).toEqual(['Fiddle', 'Drum']));
+});
+
+test('says what changed since it was checked', async () => {
+  const heard = { who: 'Ada', at: '2026-06-13T17:55:00+00:00' };
+  roll(line(1, 'Tuba', 'silent', { heard, was: 'good' }), line(2, 'Drum', 'good', { heard }));
+  const [changed] = await screen.findAllByText(/changed since it was checked/);
+  expect(changed?.textContent).toMatch(/^changed since it was checked at \d\d:55: was good$/);
+  expect(screen.getAllByText(/changed since it was checked/)).toHaveLength(1);
 });

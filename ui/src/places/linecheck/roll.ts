@@ -7,7 +7,7 @@ export type Verdict = RollLine['verdict'];
 export type Sorting = 'need' | 'patch';
 
 // By need, as the application sorts them.
-export const VERDICTS: Verdict[] = ['clipped', 'hum', 'hot', 'low', 'not heard yet', 'good'];
+export const VERDICTS: Verdict[] = ['clipped', 'hum', 'hot', 'low', 'not heard yet', 'silent', 'good'];
 
 const KINDS: Record<Verdict, '' | 'stop' | 'look' | 'well'> = {
   clipped: 'stop',
@@ -15,6 +15,7 @@ const KINDS: Record<Verdict, '' | 'stop' | 'look' | 'well'> = {
   hot: 'look',
   low: 'look',
   'not heard yet': '',
+  silent: 'look',
   good: 'well',
 };
 

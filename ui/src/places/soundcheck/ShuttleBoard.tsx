@@ -35,7 +35,7 @@ function BoardLane({ channel, show, marks }: LaneProps) {
   const lane = show.profile.meter_lanes.findIndex((base) => base.split('/')[2] === String(channel.number));
   const name = channel.name || `Channel ${channel.number}`;
   const go = (to: 'stage' | 'take') => {
-    if (to !== channel.position) void flip(to, [channel.number]);
+    if (to !== channel.position) void flip(to, { channels: [channel.number] });
   };
   const label = `${channel.number} ${name}: ${onTake ? 'on take, hears the card' : 'on stage'}`;
   return (

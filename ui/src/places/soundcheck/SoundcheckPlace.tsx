@@ -4,7 +4,7 @@ import { useLiveState } from '../../api/live';
 import { flip } from '../../api/edits';
 import { useShow, useTakes } from '../../api/queries';
 import { count } from '../../look/format';
-import { remember, remembered } from './choice';
+import { ofOther, remember, remembered } from './choice';
 import { SafePanel } from './SafePanel';
 import { ShuttleBoard } from './ShuttleBoard';
 import { TakePlayer } from './TakePlayer';
@@ -38,16 +38,26 @@ export default function SoundcheckPlace() {
         ? { ...channel, position: heard.has(channel.number) ? ('take' as const) : ('stage' as const) }
         : channel,
     );
+  // On a desk that patches in blocks many have a source that nobody uses.
+  const used = channels.filter((channel) => channel.name && channel.position === 'stage');
   const onTake = channels.filter((channel) => channel.position === 'take');
-  const number = takes?.find((one) => one.id === take)?.number;
+  const chosen = takes?.find((one) => one.id === take);
+  const number = chosen?.number;
+  // Numbers of its tracks mean something in its own show alone.
+  const ours = chosen && !ofOther(chosen, show) ? chosen : null;
   const able = channels.filter((channel) => channel.take);
   return (
     <>
       <main className={own.board}>
         <Away of={['desk', 'recorder']} />
         <div className={styles.tools}>
+          {ours && (
+            <Button variant="contained" onClick={() => void flip('take', { take: ours.id })}>
+              Flip the channels of take {ours.number}
+            </Button>
+          )}
           <Button
-            variant="contained"
+            variant={ours ? 'outlined' : 'contained'}
             disabled={able.length === 0 || able.every((one) => one.position === 'take')}
             onClick={() => void flip('take')}
           >
@@ -63,7 +73,7 @@ export default function SoundcheckPlace() {
         <div className={own.boardHeads}>
           <div>
             <h2>Stage</h2>
-            <span className={styles.quiet}>{count(channels.length - onTake.length, 'channel')} on stage</span>
+            <span className={styles.quiet}>{count(used.length, 'channel')} on stage</span>
           </div>
           <div className={own.takeHead}>
             <h2>Take {state?.recorder.take_playback?.number ?? number ?? ''}</h2>

@@ -63,6 +63,23 @@ export default function StagePlace() {
           }
         </QueryState>
         {stage.data && sockets.length === 0 && <StateNote kind="empty">No socket is patched yet.</StateNote>}
+        {stage.data?.outputs.map((place) => (
+          <section key={place.label} aria-label={`Outputs, ${place.label}`}>
+            <h2>Outputs, {place.label}</h2>
+            {place.sockets.map((one) => (
+              <div key={one.socket} className={own.outputRow}>
+                <span className={cx(own.socketMark, styles.figure)}>{one.label}</span>
+                <span className={own.socketWords}>
+                  <strong>{one.plugs.join(', ') || one.carries}</strong>
+                  <span className={styles.quiet}>
+                    output {one.output}
+                    {one.plugs.length > 0 && `, carries ${one.carries}`}
+                  </span>
+                </span>
+              </div>
+            ))}
+          </section>
+        ))}
         <a className={own.stageBack} href="#/line-check">
           Line check
         </a>

@@ -9,6 +9,7 @@ import { useCommand } from '../../../api/edits';
 import { refresh } from '../../../api/queries';
 import { count } from '../../../look/format';
 import { DeliveryTable } from './DeliveryTable';
+import { DeliveryTools } from './DeliveryTools';
 import { looked, mostParts, type Row, rowsOf, wanted } from './delivery';
 import { cx } from '../../../look/cx';
 import { ImportActions, ImportSteps, type Scan } from '../../../app/controls/ImportSteps';
@@ -92,6 +93,12 @@ function Look({ look, plan: proposed, onBack, onDone }: Scan<DeliveryPlan>) {
               </ul>
             </section>
           )}
+          <DeliveryTools
+            plan={plan}
+            rows={rows}
+            onChange={arrange}
+            onFirstPart={() => parts > 1 && setPart(1)}
+          />
           <DeliveryTable plan={plan} rows={rows} onChange={arrange} />
         </div>
       </DialogContent>

@@ -8,6 +8,7 @@ import { BringInDialog } from './BringInDialog';
 const item = (name: string, track: number | null) => ({
   pieces: [[{ file: `/d/${name}.wav`, name: `${name}.wav`, lane: null, lanes: 1 }]],
   title: name,
+  key: name.replace(/ \d+$/, ''),
   track,
   score: 1,
   lanes: 1,
@@ -92,4 +93,16 @@ test('what was sent and is given up is cleared away', async () => {
   const before = cleared();
   again(<p>gone</p>);
   expect(cleared()).toBe(before);
+});
+
+test('ticks many at once: all, none, those without a track, or the first of each name alone', async () => {
+  const { user } = await look();
+  const ticked = () => screen.getAllByRole<HTMLInputElement>('checkbox').map((box) => box.checked);
+  await user.click(screen.getByRole('button', { name: 'Untick 1 without a track' }));
+  expect(ticked()).toEqual([true, false]);
+  await user.click(screen.getByRole('button', { name: 'Tick 1 without a track' }));
+  await user.click(screen.getByRole('button', { name: 'Untick all' }));
+  expect(ticked()).toEqual([false, false]);
+  await user.click(screen.getByRole('button', { name: 'Tick all' }));
+  expect(ticked()).toEqual([true, true]);
 });

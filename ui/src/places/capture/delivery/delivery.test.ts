@@ -6,6 +6,7 @@ import {
   channels,
   earlier,
   filesOf,
+  firstOfEach,
   joinedAside,
   joinedBehind,
   mostParts,
@@ -22,6 +23,7 @@ const item = (name: string, track: number | null, parts = 1, lanes = 1): Deliver
     { file: `/d/${name}-${at}`, name: `${name}-${at}`, lane: null, lanes },
   ]),
   title: name,
+  key: name.replace(/ \d+$/, ''),
   track,
   score: 1,
   lanes: Math.min(lanes, 2),
@@ -107,4 +109,12 @@ test('files are told as people read them', () => {
   expect(filesOf({ ...tuba, pieces: [[one, { ...one, name: 'y.wav', lane: null }], [one]] })).toBe(
     'x.wav channel 2 with y.wav, x.wav channel 2',
   );
+});
+
+test('of recordings that differ in a number alone, the first is taken; what has no words is never the same', () => {
+  const items = ['Fiddle 1', 'Fiddle 2', 'Tuba', 'Fiddle 3'].map((name) => item(name, null));
+  const nameless = { ...item('x', null), key: '' };
+  const all = [...items, nameless, nameless];
+  const ticked = firstOfEach(all, rowsOf({ ...plan, items: all })).map((row) => row.taken);
+  expect(ticked).toEqual([true, false, true, false, true, true]);
 });

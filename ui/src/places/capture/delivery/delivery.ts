@@ -18,6 +18,21 @@ export interface RowProps {
   onChange: (rows: Row[]) => void;
 }
 
+/** Of recordings that differ in a number alone only the first is taken, without its further parts. */
+export function firstOfEach(items: DeliveryItem[], rows: Row[]): Row[] {
+  const seen = new Set<string>();
+  return rows.map((row, at) => {
+    const key = items[at]?.key ?? '';
+    const first = key === '' || !seen.has(key);
+    seen.add(key);
+    return { ...row, taken: first };
+  });
+}
+
+/** All taken, or none; where some are named, those alone. */
+export const tickedAll = (rows: Row[], taken: boolean, only?: number[]): Row[] =>
+  rows.map((row, at) => (only && !only.includes(at) ? row : { ...row, taken }));
+
 type Piece = Row['pieces'][number];
 
 export const rowsOf = (plan: DeliveryPlan): Row[] =>
