@@ -83,11 +83,11 @@ module Loomshuttle
         raise Invalid.new("#{@show.label(one.point)} is a mix, not a subgroup; choose a subgroup or a new one.", where: "subgroup")
       end
 
-      # What the names have in common at their beginning, as words.
+      # What the names have in common at their beginning, as words, or its number.
       def stem
         names = @channels.map { |channel| channel.name.split }
         common = names.first.take_while.with_index { |word, at| names.all? { |words| words[at] == word } }
-        common.join(" ")[0, 40]
+        common.empty? ? "Group #{unused.number}" : common.join(" ")[0, 40]
       end
 
       def on_main?(number, made) = made.fetch("bus/#{number}/main") { @show.buses[number].main }

@@ -26,6 +26,7 @@ RSpec.describe Loomshuttle::Steps::MixRange do
     expect([5, 6].map { |n| grouped.channels[n].then { |one| [one.groups, one.main] } }).to eq([[[9], true], [[9], true]])
     named = after(show, [1], subgroup: 0, name: " Horns ")
     expect(named.buses[5].name).to eq("Horns")
+    expect(after(show, [1, 5], subgroup: 0).buses[5].name).to eq("Group 5")
   end
 
   it "sets main, polarity and the taps of the range's sends" do

@@ -95,7 +95,7 @@ test.each([
 });
 
 test.each([
-  ['Tap of their card sends', 'post-EQ', 'POST /api/steps', { tap: 'post-eq' }],
+  ['Send taps', 'post-EQ', 'POST /api/steps', { tap: 'post-eq' }],
   ['Subgroup', 'into a new subgroup', 'POST /api/steps/preview', { subgroup: 0, within: true }],
   ['Subgroup', 'into 9 Choir', 'POST /api/steps/preview', { subgroup: 9, within: true }],
   ['Subgroup', 'out of 9 Choir', 'POST /api/steps/preview', { subgroup: 9, within: false }],
@@ -110,7 +110,7 @@ test.each([
 });
 
 test.each([
-  ['channel', 'Take from card returns, from', '9', { column: 'return', first: 3, start: 9 }],
+  ['channel', 'Take returns from', '9', { column: 'return', first: 3, start: 9 }],
   ['send', 'Carry channels in order, from', '7', { column: 'send', first: 3, start: 'desk/ch/7' }],
   ['track', 'Record card sends in order, from', '5', { column: 'track_input', first: 3, start: 5 }],
   ['socket', 'To channels in order, from', '11', { column: 'socket', first: 11, start: 'socket/3' }],

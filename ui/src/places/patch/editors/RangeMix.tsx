@@ -37,9 +37,11 @@ export function RangeMix({ channels, show, onClose }: MixProps) {
     <>
       <div className={styles.row}>
         {giving('On main', { main: true })}
-        {giving('Not on main', { main: false })}
+        {giving('Off main', { main: false })}
+      </div>
+      <div className={styles.row}>
         {giving('Invert polarity', { polarity: true })}
-        {giving('Polarity as it is', { polarity: false })}
+        {giving('Normal polarity', { polarity: false })}
       </div>
       <div className={styles.pair}>
         <TextField
@@ -63,7 +65,7 @@ export function RangeMix({ channels, show, onClose }: MixProps) {
         </TextField>
         <TextField
           select
-          label="Tap of their card sends"
+          label="Send taps"
           size="small"
           value=""
           onChange={(event) => give({ tap: event.target.value === 'show' ? null : event.target.value })}

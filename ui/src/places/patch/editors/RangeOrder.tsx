@@ -30,7 +30,7 @@ export function RangeOrder({ ports, numbers, show, onClose }: OrderProps) {
         <div className={styles.pair}>
           <Sockets show={show} onChoose={(start) => run({ column: 'socket', first, start })} />
           <Entry
-            label="Take from card returns, from"
+            label="Take returns from"
             onKeep={(text) => run({ column: 'return', first, start: Number(text) })}
           />
         </div>
@@ -72,7 +72,7 @@ function Sockets({ show, onChoose }: { show: Show; onChoose: (id: string) => voi
   return (
     <TextField
       select
-      label="Sockets in order, from"
+      label="Sockets from"
       size="small"
       value=""
       onChange={(event) => onChoose(event.target.value)}
