@@ -24,8 +24,16 @@ module Loomshuttle
         raise Invalid.new("There is no take in #{folder} any more.", where: "take")
       end
 
-      # @return [String] name of a track's exported file, from the present names of take and track
-      def file(track) = Formats::FileNames.track(@take["name"], @take["number"], track["number"], track["name"])
+      # @param track [Hash, nil] nil: all in one file
+      # @return [String] name of the exported file, from the present names of take and track
+      def file(track)
+        return "#{Formats::FileNames.safe(@take['name'])} #{format('%04d', @take['number'])}.wav" unless track
+
+        Formats::FileNames.track(@take["name"], @take["number"], track["number"], track["name"])
+      end
+
+      # @return [Integer] bits of a sample in the take
+      def bits = @take["bits"]
 
       # @return [String] file of a track
       def path(track) = File.join(@folder, track["file"])
@@ -33,19 +41,23 @@ module Loomshuttle
       # @return [Integer] bytes of the sound
       def bytes = @tracks.sum { |track| track["inputs"].size } * (to - from) * @take["bits"] / 8
 
-      # @return [Formats::Wav::Writer] for a track; its time reference is the start of the part
-      def writer(track, path)
-        bext = Formats::Wav::Reader.new(self.path(track)).tap(&:close).bext || plain
+      # @param some [Array<Hash>] tracks of one file   @param bits [Integer] of a sample in it
+      # @return [Formats::Wav::Writer] whose time reference is the start of the part
+      def writer(some, path, bits: self.bits)
+        bext = Formats::Wav::Reader.new(self.path(some.first)).tap(&:close).bext || plain
         since = bext.time_reference + from
-        described = Formats::IXml::Track.new(number: track["number"], name: track["name"], inputs: track["inputs"])
-        ixml = Formats::IXml.write(project: @take.fetch("project", ""), take: "#{@take['number']} #{@take['name']}", track: described, id: "#{@take['id']}-#{track['number']}",
-                                   family: @take["id"], rate: @take["rate"], bits: @take["bits"], since_midnight: since)
-        Formats::Wav::Writer.new(path, bext: bext.with(time_reference: since), ixml: ixml, lanes: track["inputs"].size, rate: @take["rate"], bits: @take["bits"])
+        described = some.map { |track| Formats::IXml::Track.new(number: track["number"], name: track["name"], inputs: track["inputs"]) }
+        ixml = Formats::IXml.write(project: @take.fetch("project", ""), take: "#{@take['number']} #{@take['name']}", tracks: described,
+                                   id: "#{@take['id']}-#{some.map { |track| track['number'] }.minmax.uniq.join('-')}", family: @take["id"], rate: @take["rate"], bits: bits,
+                                   since_midnight: since)
+        bext = bext.with(description: @take["name"]) if some.size > 1
+        Formats::Wav::Writer.new(path, bext: bext.with(time_reference: since), ixml: ixml, lanes: some.sum { |track| track["inputs"].size }, rate: @take["rate"], bits: bits)
       end
 
+      # @param bits [Integer] of a sample in the exported files
       # @return [Hash{String=>String}] other files by name: manifest, and markers if there are any
-      def lists
-        found = { "take.json" => Formats::TakeManifest.dump(manifest) }
+      def lists(bits: self.bits)
+        found = { Formats::TakeManifest::FILE => Formats::TakeManifest.dump(manifest.merge("bits" => bits)) }
         return found if markers.empty?
 
         found.merge("markers.mid" => Formats::Markers.midi(markers, @take["rate"]), "markers.csv" => Formats::Markers.csv(markers, @take["rate"]))

@@ -8,16 +8,15 @@ module Loomshuttle
     # Exports a take or a part of it: sound, markers, patch sheet, manifest and checksums, as a folder or a ZIP file. Each file gets its name when
     # it is complete, so after a restart only missing files are made.
     class Export
-      # Frames that are copied at once.
-      BLOCK = 240_000
       SUMS = "SHA256SUMS"
       SHEET = "patch sheet.pdf"
 
-      # @param job [Job] take (its folder), tracks (numbers, or nil for all), from and to (frames), form ("folder" or "zip"), name
+      # @param job [Job] take (its folder), tracks (numbers, or nil for all), from and to (frames), form ("folder" or "zip"), sound (SoundForm), name
       # @param stopped [Proc] returns whether the process has to stop   @param room [Room] on the disk
       def initialize(job, stopped:, room:)
         @job, @stopped, @room = job, stopped, room
         @cut = Cut.new(job["take"], tracks: job["tracks"], from: job["from"], to: job["to"])
+        @form = SoundForm.new(@cut, job["sound"])
         @sums = job.data.fetch("files", {}).dup
         @done = 0
       end
@@ -29,8 +28,8 @@ module Loomshuttle
         keep_sound
         @total = @cut.bytes * (zip? ? 2 : 1)
         @room.check(@total)
-        @cut.tracks.each { |track| make(@cut.file(track)) { |path| sound(track, path) } }
-        @cut.lists.each { |name, bytes| make(name) { |path| Runtime::Files.write(path, bytes) } }
+        @form.files.each { |name, tracks| make(name) { |path| @form.write(tracks, path) { |bytes| step(bytes) } } }
+        @form.lists.each { |name, bytes| make(name) { |path| Runtime::Files.write(path, bytes) } }
         make(SHEET) { |path| FileUtils.cp(@job.path(SHEET), path) } if File.exist?(@job.path(SHEET))
         Runtime::Files.write(File.join(work, SUMS), @sums.map { |name, sum| "#{sum}  #{name}\n" }.join)
         Runtime::Files.sync(work)
@@ -41,7 +40,7 @@ module Loomshuttle
 
       # What another run has made stays where it is called as it would be now; lists are made again.
       def keep_sound
-        wanted = @cut.tracks.map { |track| @cut.file(track) }
+        wanted = @form.files.keys
         @sums.keep_if { |name, _| wanted.include?(name) }
         (Dir.children(work) - wanted).each { |name| FileUtils.rm_f(File.join(work, name)) }
       end
@@ -61,19 +60,6 @@ module Loomshuttle
           Runtime::Files.publish("#{path}.part", path)
         end
         @job.update(files: @sums, done: @done, total: @total)
-      end
-
-      def sound(track, path)
-        writer = @cut.writer(track, path)
-        reader = Formats::Wav::Reader.new(@cut.path(track))
-        (@cut.from...@cut.to).step(BLOCK) do |at|
-          bytes = reader.bytes(at, [BLOCK, @cut.to - at].min)
-          writer.write(bytes)
-          step(bytes.bytesize)
-        end
-        writer.close(Formats::Markers.chunks(@cut.markers))
-      ensure
-        reader&.close
       end
 
       def step(bytes)

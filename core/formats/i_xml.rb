@@ -10,12 +10,12 @@ module Loomshuttle
       # A track with the fields used here, for callers that have no other.
       Track = Value.define(:number, :name, :inputs)
 
-      # @param project [String]  @param take [String]  @param track [Track, #name, #number, #inputs]
+      # @param project [String]  @param take [String]  @param tracks [Array<Track, #name, #number, #inputs>] in the file, their lanes one behind the other
       # @param id [String] of the file   @param family [String] of the take
-      # @param since_midnight [Integer] samples   @param bits [24, 32]
+      # @param since_midnight [Integer] samples   @param bits [16, 24, 32]
       # @return [String] XML in UTF-8
-      def self.write(project:, take:, track:, id:, family:, rate:, bits:, since_midnight:)
-        sides = track.inputs.size == 1 ? [track.name] : ["#{track.name} L", "#{track.name} R"]
+      def self.write(project:, take:, tracks:, id:, family:, rate:, bits:, since_midnight:)
+        lanes = tracks.flat_map { |track| (track.inputs.size == 1 ? [track.name] : ["#{track.name} L", "#{track.name} R"]).zip(track.inputs) }
         <<~XML
           <?xml version="1.0" encoding="UTF-8"?>
           <BWFXML>
@@ -23,9 +23,9 @@ module Loomshuttle
           <PROJECT>#{text(project)}</PROJECT>
           <TAKE>#{text(take)}</TAKE>
           <FILE_UID>#{id}</FILE_UID>
-          <FILE_SET><FAMILY_UID>#{family}</FAMILY_UID><FAMILY_NAME>#{text(project)}</FAMILY_NAME><FILE_SET_INDEX>#{track.number}</FILE_SET_INDEX></FILE_SET>
+          <FILE_SET><FAMILY_UID>#{family}</FAMILY_UID><FAMILY_NAME>#{text(project)}</FAMILY_NAME><FILE_SET_INDEX>#{tracks.first.number}</FILE_SET_INDEX></FILE_SET>
           <SPEED><FILE_SAMPLE_RATE>#{rate}</FILE_SAMPLE_RATE><AUDIO_BIT_DEPTH>#{bits}</AUDIO_BIT_DEPTH><TIMESTAMP_SAMPLE_RATE>#{rate}</TIMESTAMP_SAMPLE_RATE><TIMESTAMP_SAMPLES_SINCE_MIDNIGHT_HI>#{since_midnight >> 32}</TIMESTAMP_SAMPLES_SINCE_MIDNIGHT_HI><TIMESTAMP_SAMPLES_SINCE_MIDNIGHT_LO>#{since_midnight & 0xFFFFFFFF}</TIMESTAMP_SAMPLES_SINCE_MIDNIGHT_LO></SPEED>
-          <TRACK_LIST><TRACK_COUNT>#{sides.size}</TRACK_COUNT>#{sides.each_with_index.map { |name, at| track_xml(name, at + 1, track.inputs[at]) }.join}</TRACK_LIST>
+          <TRACK_LIST><TRACK_COUNT>#{lanes.size}</TRACK_COUNT>#{lanes.each_with_index.map { |(name, lane), at| track_xml(name, at + 1, lane) }.join}</TRACK_LIST>
           </BWFXML>
         XML
       end

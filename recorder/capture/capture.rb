@@ -182,7 +182,7 @@ module Loomshuttle
       end
 
       def ixml(track)
-        Formats::IXml.write(project: @project, take: "#{@number} #{@name}", track: track, id: "#{@id}-#{track.number}", family: @id, rate: @rate, bits: @bits,
+        Formats::IXml.write(project: @project, take: "#{@number} #{@name}", tracks: [track], id: "#{@id}-#{track.number}", family: @id, rate: @rate, bits: @bits,
                             since_midnight: since_midnight)
       end
 

@@ -27,14 +27,14 @@ module Loomshuttle
         end
       end
 
-      # @param take [Hash] manifest with "folder"   @param form ["folder", "zip"]
+      # @param take [Hash] manifest with "folder"   @param form ["folder", "zip"]   @param sound [String, nil] as Porter::SoundForm has it; nil: as captured
       # @param sheet [String, nil] bytes of the patch sheet   @param place [String, nil] target folder; nil to keep it here for download
       # @return [Hash] the job
       # @raise [Invalid]
-      def export(take, form:, tracks: nil, from: nil, to: nil, part: nil, sheet: nil, place: nil, who: nil)
+      def export(take, form:, tracks: nil, from: nil, to: nil, part: nil, sound: nil, sheet: nil, place: nil, who: nil)
         name = Formats::FileNames.safe([format("%04d", take["number"]), take["name"], part].compact.join(" "), most: 80)
         make({ "kind" => "export", "take" => take["folder"], "number" => take["number"], "name" => name, "form" => form,
-               "tracks" => tracks, "from" => from, "to" => to, "who" => who, **(place ? { "place" => place } : {}) }, sheet ? { SHEET => sheet } : {})
+               "tracks" => tracks, "from" => from, "to" => to, "sound" => sound, "who" => who, **(place ? { "place" => place } : {}) }, sheet ? { SHEET => sheet } : {})
       end
 
       # @param items [Array<Hash>] title, track, lanes, offset and files (Porter::BringIn)

@@ -23,7 +23,7 @@ module Loomshuttle
           def export(take)
             raise Invalid.new("Take #{take['number']} is still being captured.", where: "take") if take["state"] == "capturing"
 
-            wanted = %w[form tracks from to part].to_h { |field| [field.to_sym, body_json[field]] }
+            wanted = %w[form tracks from to part sound].to_h { |field| [field.to_sym, body_json[field]] }
             place = body_json["folder"]&.then { |folder| @control.folders.writable(folder) }
             @control.jobs.export(take, place: place, sheet: PatchSheet.render(@control.current.show), who: who, **wanted)
           end

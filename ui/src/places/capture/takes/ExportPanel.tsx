@@ -9,6 +9,7 @@ import { refresh, useExportPlaces, useExports } from '../../../api/queries';
 import { JobList } from '../../../app/status/JobList';
 import { clock, count, size } from '../../../look/format';
 import type { Part } from './Placing';
+import { useBetween } from './useBetween';
 import styles from '../../../look/look.module.css';
 import own from '../capture.module.css';
 
@@ -21,6 +22,17 @@ interface PanelProps {
 /** Values of the field Part, beside the sections' own. */
 const WHOLE = 'whole';
 const CHOSEN = 'chosen';
+const BETWEEN = 'between';
+
+/** How the sound is written, as the API has it. */
+const SOUNDS = {
+  captured: 'as captured',
+  '24': '24-bit WAV',
+  '16': '16-bit WAV, dithered',
+  flac: 'FLAC',
+  together: 'one WAV, all tracks',
+} as const;
+type Sound = keyof typeof SOUNDS;
 
 /** Places in the list would move when another section is made. */
 const keyOf = (section: TakeMarker) => `${section.at} ${section.frames}`;
@@ -31,7 +43,10 @@ export function ExportPanel({ take, chosen }: PanelProps) {
   const wide = chosen !== null && chosen.to > chosen.from;
   const [wanted, setPart] = useState<string>(WHOLE);
   const section = sections.find((one) => keyOf(one) === wanted);
-  const part = section || (wanted === CHOSEN && wide) ? wanted : WHOLE;
+  const between = useBetween(take);
+  const open = section || (wanted === CHOSEN && wide) || (wanted === BETWEEN && between.able);
+  const part = open ? wanted : WHOLE;
+  const [sound, setSound] = useState<Sound>('captured');
   const [tracks, setTracks] = useState<number[]>([]);
   const [form, setForm] = useState<'zip' | 'folder'>('zip');
   const [folder, setFolder] = useState<string | null>(null);
@@ -42,9 +57,13 @@ export function ExportPanel({ take, chosen }: PanelProps) {
       ? { from: section.at, to: section.at + section.frames, part: section.name }
       : part === CHOSEN && chosen
         ? { ...chosen, part: 'part' }
-        : {};
+        : part === BETWEEN
+          ? between.range
+          : {};
     const some = tracks.length === 0 ? {} : { tracks };
-    await taken(api.POST('/api/exports', { body: { take: take.id, form, folder, ...range, ...some } }));
+    await taken(
+      api.POST('/api/exports', { body: { take: take.id, form, sound, folder, ...range, ...some } }),
+    );
     await refresh('exports');
   });
   return (
@@ -62,12 +81,14 @@ export function ExportPanel({ take, chosen }: PanelProps) {
           {wide && (
             <MenuItem value={CHOSEN}>the selection, {clock((chosen.to - chosen.from) / take.rate)}</MenuItem>
           )}
+          {between.able && <MenuItem value={BETWEEN}>from marker to marker</MenuItem>}
           {sections.map((one) => (
             <MenuItem key={keyOf(one)} value={keyOf(one)}>
               {one.name}, {clock(one.frames / take.rate)}
             </MenuItem>
           ))}
         </TextField>
+        {part === BETWEEN && between.fields}
         <TextField
           select
           size="small"
@@ -84,6 +105,20 @@ export function ExportPanel({ take, chosen }: PanelProps) {
             <MenuItem key={one.number} value={one.number}>
               <Checkbox size="small" checked={tracks.includes(one.number)} />
               {one.number} {one.name}
+            </MenuItem>
+          ))}
+        </TextField>
+        <TextField
+          select
+          size="small"
+          label="Sound"
+          className={own.exportAs}
+          value={sound}
+          onChange={(event) => setSound(event.target.value as Sound)}
+        >
+          {Object.entries(SOUNDS).map(([id, words]) => (
+            <MenuItem key={id} value={id}>
+              {words}
             </MenuItem>
           ))}
         </TextField>

@@ -22,11 +22,20 @@ const job = {
   place: '/media/usb',
 };
 
-function panel() {
+const marked = {
+  ...take,
+  frames: 960_000,
+  markers: [
+    { at: 480_000, frames: 0, name: 'Waltz' },
+    { at: 240_000, frames: 0, name: 'Reel' },
+  ],
+} as unknown as Take;
+
+function panel(of: Take = take) {
   answer('GET /api/exports', [job]);
   answer('GET /api/export-places', [{ folder: '/media/usb', name: 'usb', free_bytes: 58e9 }]);
   answer('POST /api/exports', job);
-  return draw(<ExportPanel take={take} chosen={null} />);
+  return draw(<ExportPanel take={of} chosen={null} />);
 }
 const to = async (user: ReturnType<typeof draw>['user'], option: RegExp) => {
   await user.click(screen.getByRole('combobox', { name: 'To' }));
@@ -51,4 +60,32 @@ test('what lies on somebody’s disk is told by its place, and only taken off th
   expect(await screen.findByText('/media/usb/0004 Set')).toBeTruthy();
   await user.click(screen.getByRole('button', { name: 'Remove 0004 Set from this list' }));
   await waitFor(() => expect(bodies('DELETE /api/exports/j1')).toHaveLength(1));
+});
+
+test('exports from marker to marker, in the form of sound that is wanted', async () => {
+  const { user } = panel(marked);
+  const pick = async (field: string, option: string) => {
+    await user.click(screen.getByRole('combobox', { name: field }));
+    await user.click(await screen.findByRole('option', { name: option }));
+  };
+  await pick('Part', 'from marker to marker');
+  await pick('Sound', 'FLAC');
+  await user.click(screen.getByRole('button', { name: 'Export' }));
+  await waitFor(() =>
+    expect(bodies('POST /api/exports')[0]).toMatchObject({
+      from: 240_000,
+      to: 480_000,
+      part: 'Reel to Waltz',
+      sound: 'flac',
+    }),
+  );
+  await pick('From', 'Waltz, 00:10.0');
+  await user.click(screen.getByRole('button', { name: 'Export' }));
+  await waitFor(() =>
+    expect(bodies('POST /api/exports')[1]).toMatchObject({
+      from: 480_000,
+      to: 960_000,
+      part: 'Waltz to the end',
+    }),
+  );
 });

@@ -1,0 +1,96 @@
+# frozen_string_literal: true
+
+require "numo/narray"
+
+module Loomshuttle
+  module Porter
+    # The form in which the sound of an export is written:
+    #   captured   a file for each track, byte by byte as captured       24   24-bit WAV       16   16-bit WAV, dithered
+    #   flac       FLAC of 24 bits, lossless (RFC 9639)                  together   one WAV with all lanes, named in its iXML
+    class SoundForm
+      FORMS = %w[captured 24 16 flac together].freeze
+      # Frames that are taken at once.
+      BLOCK = 240_000
+      # Full scale of 16 bits, and how many 24-bit steps are one of its own.
+      STEPS, RATIO = 32_768, 256.0
+      # Longest time in which ffmpeg says nothing (seconds).
+      PATIENCE = 60
+
+      # @param cut [Cut]   @param form [String, nil] one of FORMS; nil: as captured
+      # @raise [Invalid]
+      def initialize(cut, form)
+        @cut, @form = cut, form || FORMS.first
+        raise Invalid.new("Sound leaves as #{FORMS.join(', ')}, not as \"#{@form}\".", where: "sound") unless FORMS.include?(@form)
+      end
+
+      # @return [Hash{String=>Array<Hash>}] names of the files, and the tracks in each
+      def files
+        return { @cut.file(nil) => @cut.tracks } if @form == "together"
+
+        @cut.tracks.to_h { |track| [@cut.file(track).sub(/\.wav\z/, @form == "flac" ? ".flac" : ".wav"), [track]] }
+      end
+
+      # @return [Hash{String=>String}] lists beside the sound; only what this application reads as a take has the manifest of one
+      def lists = %w[captured 24].include?(@form) ? @cut.lists(bits: bits) : @cut.lists.except(Formats::TakeManifest::FILE)
+
+      # @param tracks [Array<Hash>]   @param path [String] of the file
+      # @yieldparam bytes [Integer] of the take that were read; the block may raise to stop
+      def write(tracks, path, &)
+        return wave(tracks, path, &) unless @form == "flac"
+
+        wave(tracks, "#{path}.wav", &)
+        packed("#{path}.wav", path)
+      ensure
+        FileUtils.rm_f("#{path}.wav")
+      end
+
+      private
+
+      def bits = { "24" => 24, "16" => 16, "flac" => 24 }.fetch(@form, @cut.bits)
+
+      def wave(tracks, path)
+        writer = @cut.writer(tracks, path, bits: bits)
+        readers = tracks.map { |track| Formats::Wav::Reader.new(@cut.path(track)) }
+        (@cut.from...@cut.to).step(BLOCK) do |at|
+          count = [BLOCK, @cut.to - at].min
+          writer.write(bytes(readers, at, count))
+          yield count * readers.sum(&:lanes) * @cut.bits / 8
+        end
+        writer.close(Formats::Markers.chunks(@cut.markers))
+      ensure
+        readers&.each(&:close)
+      end
+
+      # What stays as it is, is copied.
+      def bytes(readers, at, count)
+        return readers.first.bytes(at, count) if readers.size == 1 && bits == @cut.bits
+
+        samples = readers.map { |reader| reader.read(at, count) }.reduce { |left, right| left.concatenate(right, axis: 1) }
+        case bits
+        when 16 then sixteen(samples, at - @cut.from)
+        when 24 then Audio::Pcm24.to_wav(samples)
+        else Audio::Pcm24.to_float32(samples)
+        end
+      end
+
+      # A lane that has no more than 16 bits stays as it is.
+      def sixteen(samples, at)
+        scaled = Numo::DFloat.cast(samples) / RATIO
+        out = Numo::Int16.zeros(*samples.shape)
+        samples.shape[1].times do |lane|
+          column = scaled[true, lane].dup
+          out[true, lane] = column.eq(column.rint).all? ? column : Audio::Dither.round(column, at, STEPS)
+        end
+        out.to_binary
+      end
+
+      def packed(from, to)
+        pipe = IO.popen(["ffmpeg", "-v", "error", "-nostdin", "-y", "-i", from, "-map_metadata", "0", "-c:a", "flac", "-f", "flac", to], err: File::NULL)
+        pipe.read
+        raise Invalid.new("#{File.basename(to)} cannot be packed as FLAC.", where: "sound") unless Runtime::Programs.ended?(pipe, PATIENCE)
+      ensure
+        Runtime::Programs.end_it(pipe) if pipe && !pipe.closed?
+      end
+    end
+  end
+end
