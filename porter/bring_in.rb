@@ -85,8 +85,8 @@ module Loomshuttle
 
       def ixml(item, number)
         track = Formats::IXml::Track.new(number: item["track"] || number, name: item["title"], inputs: (1..item["lanes"]).to_a)
-        Formats::IXml.write(project: @job["project"], take: @job["name"], tracks: [track], id: "#{@id}-#{number}", family: @id, rate: @rate, bits: 24, 
-since_midnight: since_midnight)
+        Formats::IXml.write(project: @job["project"], take: @job["name"], tracks: [track], id: "#{@id}-#{number}", family: @id, rate: @rate, bits: 24,
+                            since_midnight: since_midnight)
       end
 
       def overview(made, frames)
