@@ -40,6 +40,14 @@ module Loomshuttle
         end
       end
 
+      # @return [Hash] the levels at which channels are sent to a mix
+      # @raise [Invalid] if there is no such mix
+      def sends(bus)
+        rows = Hearing::SendPage.of(@survey, bus)
+        leader = Signal::Mix.new(@show).leader(bus)
+        { bus: leader, title: @show.label(@show.buses[leader].point), levels: levels, sends: rows.map { |row| row.to_h.merge(tap_label: Rig::Label::TAPS.fetch(row.tap, "")) } }
+      end
+
       # @return [Array<Hash>] each wish for each of its sources and listeners
       def wishes
         Hearing::Wishes.of(@survey).map do |result|

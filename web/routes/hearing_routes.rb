@@ -26,6 +26,7 @@ module Loomshuttle
           app.get("/api/level-sheets") { json(@control.levels.list.map { |sheet| LibraryRoutes.dated(sheet) }) }
           app.post("/api/level-sheets") { json({ id: @control.levels.keep(body_json["name"], who) }) }
           app.delete("/api/level-sheets/:sheet") { json({ done: @control.levels.delete(params["sheet"].to_i) && true }) }
+          app.get("/api/levels/sends") { json(PresentHearing.new(@control.who_hears.now).sends(params["bus"].to_i)) }
           app.post("/api/levels/preview") { json(@control.levels.preview(body_json["values"])) }
           app.post("/api/levels") { json(@control.levels.press(body_json["values"])) }
         end

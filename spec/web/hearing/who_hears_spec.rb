@@ -119,6 +119,17 @@ RSpec.describe Loomshuttle::Web::WhoHears, :folder do
     expect(answer(422)["error"]["message"]).to include("no source channel/9")
   end
 
+  it "reads the sends of a mix from the desk, and what is set there is there" do
+    page = ask("/api/levels/sends?bus=1")
+    expect(page).to include("bus" => 1, "levels" => include("from" => "desk"))
+    fiddle = page["sends"].find { |row| row["title"] == "Fiddle" }
+    expect(fiddle).to include("name" => "channel/1/send/1", "db" => -9.0, "off" => false, "tap_label" => "pre-fader")
+    tell("/api/levels", values: { fiddle["name"] => -12.5 })
+    Tools.wait_until(60, "the level") { ask("/api/levels/sends?bus=1")["sends"].first["db"] < -12 }
+    get("/api/levels/sends?bus=99")
+    expect(answer(422)["error"]["message"]).to include("no bus 99")
+  end
+
   it "shows before an edit what it would silence for whom" do
     shown = tell("/api/steps/preview", kind: "settings", options: { settings: { "output/1/source" => nil } })
     expect(shown["heard"]).to eq([{ "source" => "Fiddle", "listener" => "Ada", "from" => -9.0, "to" => nil }])

@@ -92,6 +92,12 @@ export const useHearing = (sheet: number | null) =>
     queryKey: ['hearing', 'table', sheet],
     queryFn: () => taken(api.GET('/api/hearing', { params: { query: bySheet(sheet) } })),
   });
+/** The levels at which channels are sent to a mix, as the desk has them. */
+export const useSendLevels = (bus: number) =>
+  useQuery({
+    queryKey: ['hearing', 'sends', bus],
+    queryFn: () => taken(api.GET('/api/levels/sends', { params: { query: { bus } } })),
+  });
 export const useWay = (source: string | undefined, listener: number | undefined, sheet: number | null) =>
   useQuery({
     queryKey: ['hearing', 'way', source, listener, sheet],

@@ -7,7 +7,7 @@ let wanted: { place: JumpPlace; setting: string } | null = null;
 const watchers = new Set<() => void>();
 
 const AT_RIG = /^(box|rig|setup)\//;
-const AT_OUTPUTS = /^(output|outlet|bus|personal|listener|wish)\//;
+const AT_OUTPUTS = /^(sends|output|outlet|bus|personal|listener|wish)\//;
 
 function go(place: JumpPlace, setting: string) {
   wanted = { place, setting };

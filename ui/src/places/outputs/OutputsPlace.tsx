@@ -10,12 +10,14 @@ import { Levels } from './levels/Levels';
 import { Listening } from './listening/Listening';
 import { Room } from './room/Room';
 import type { Chosen } from './listening/heard';
+import { SendLevels } from './levels/SendLevels';
 import { Sockets } from './sockets/Sockets';
 
 const VIEWS = [
   { id: 'who', name: 'Who hears what' },
   { id: 'table', name: 'All levels' },
   { id: 'room', name: 'Room and delays' },
+  { id: 'sends', name: 'Send levels' },
   { id: 'sockets', name: 'Outputs and buses' },
 ] as const;
 type View = (typeof VIEWS)[number]['id'];
@@ -59,9 +61,12 @@ function Views({ show, outputs, hearing, sheet, onSheet }: ViewsProps) {
   const [view, turn] = useState<View>('who');
   const [chosen, pick] = useState<Chosen>({ listener: null, source: null });
   const [sought, seek] = useState('');
+  const [bus, mix] = useState<number | null>(null);
   useJump('outputs', (setting) => {
-    turn('sockets');
-    seek(setting);
+    const sends = /^sends\/(\d+)/.exec(setting);
+    if (sends) mix(Number(sends[1]));
+    else seek(setting);
+    turn(sends ? 'sends' : 'sockets');
   });
   const head = (
     <div className={styles.tools}>
@@ -89,7 +94,9 @@ function Views({ show, outputs, hearing, sheet, onSheet }: ViewsProps) {
   return (
     <main>
       {head}
-      {view === 'table' ? <FigureTable hearing={hearing} onOpen={open} /> : <Room outputs={outputs} />}
+      {view === 'table' && <FigureTable hearing={hearing} onOpen={open} />}
+      {view === 'room' && <Room outputs={outputs} />}
+      {view === 'sends' && <SendLevels outputs={outputs} bus={bus} onBus={mix} />}
     </main>
   );
 }

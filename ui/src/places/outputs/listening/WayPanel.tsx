@@ -9,6 +9,7 @@ import { StateNote } from '../../../app/status/StateNote';
 import { cx } from '../../../look/cx';
 import { count, level } from '../../../look/format';
 import styles from '../../../look/look.module.css';
+import { jumpTo } from '../../../app/shell/jump';
 import { HopHead } from '../../../app/trace/HopHead';
 import hops from '../../../app/trace/trace.module.css';
 import type { Heard } from './heard';
@@ -114,6 +115,9 @@ const shortened = (all: HopOf[]) =>
     return last || hop.setting !== null || (hop.db !== null && hop.db !== 0);
   });
 
+/** The mix of a send level. */
+const sendsOf = (value: string) => /^channel\/\d+\/send\/(\d+)$/.exec(value)?.[1] ?? null;
+
 function Hop({ hop, live }: { hop: HopOf; live: boolean }) {
   const [turning, turn] = useState(false);
   const { value } = hop;
@@ -144,6 +148,16 @@ function Hop({ hop, live }: { hop: HopOf; live: boolean }) {
             </button>
           )}
         </small>
+      )}
+      {value && sendsOf(value) !== null && (
+        <button
+          type="button"
+          className={styles.jump}
+          aria-label={`All sends beside ${hop.value_words ?? value}`}
+          onClick={() => jumpTo(`sends/${sendsOf(value)}`)}
+        >
+          all sends of this mix
+        </button>
       )}
       {value && turning && (
         <LevelField name={value} words={hop.value_words ?? value} onDone={() => turn(false)} />
