@@ -16,7 +16,7 @@ module Loomshuttle
         numbers &= of_take(show, tracks) if tracks
         raise Invalid.new("No channel has a take source#{' with a track of this take' if tracks}, so none can go to take.", where: "channels") if numbers.empty?
 
-        settings = Completed.settings(show, numbers.to_h { |number| ["channel/#{number}/position", to] })
+        settings = Completed.settings(show, BothSides.settings(show, numbers.to_h { |number| ["channel/#{number}/position", to] }, ->(channel) { to == "stage" || channel.take }))
         Settings::Edit.set("#{words(show, settings)} to #{to}", settings)
       end
 

@@ -12,11 +12,12 @@ module Loomshuttle
 
       # @param show [Settings::Show]
       # @param settings [Hash{String=>Object}]
+      # @param able [Proc] whether a channel can be set as its partner is
       # @return [Hash{String=>Object}] the settings, and those of the other sides
-      def self.settings(show, settings) = new(show, settings).settings
+      def self.settings(show, settings, able = ->(_) { true }) = new(show, settings, able).settings
 
-      def initialize(show, settings)
-        @show, @given = show, settings
+      def initialize(show, settings, able)
+        @show, @given, @able = show, settings, able
       end
 
       def settings
@@ -34,7 +35,7 @@ module Loomshuttle
         left = left_of(number.to_i) or return {}
         partner = number.to_i == left ? left + 1 : left
         return {} if accepted?(left, field)
-        return { "channel/#{partner}/#{field}" => value } if ALIKE.include?(field)
+        return @able.call(@show.channels[partner]) ? { "channel/#{partner}/#{field}" => value } : {} if ALIKE.include?(field)
 
         %w[stage take].include?(field) && partner > left ? beside(left, field, value) : {}
       end
