@@ -43,10 +43,10 @@ module Loomshuttle
         "speaker" => { "output" => NUMBER }, "playback_wishes" => {}, "split_playback" => { "first" => NUMBER },
         "add_song" => { "song" => WORD, "title" => WORD, "roles" => ROLES, "at" => Shape.or_none(NUMBER) },
         "cable" => { "first" => NUMBER, "count" => NUMBER, "socket" => WORD },
+        "play_to" => { "tracks" => Shape.list(NUMBER, most: 1024), "first" => Shape.whole(1..9999), "shared" => Shape.boolean },
         "mix_range" => { "channels" => Shape.list(NUMBER, most: 1024), "main" => Shape.boolean, "polarity" => Shape.boolean, "tap" => Shape.or_none(WORD),
                          "subgroup" => NUMBER, "within" => Shape.boolean, "name" => Shape.text(most: 40) },
-        "move_lanes" => { "way" => Shape.one_of("return", "send"), "from" => Shape.whole(1..9999), "count" => Shape.whole(1..64), "to" => Shape.whole(1..9999) },
-        "play_to" => { "tracks" => Shape.list(NUMBER, most: 1024), "first" => Shape.whole(1..9999), "shared" => Shape.boolean }
+        "move_lanes" => { "way" => Shape.one_of("return", "send"), "from" => Shape.whole(1..9999), "count" => Shape.whole(1..64), "to" => Shape.whole(1..9999) }
       }.transform_values { |fields| Shape.record({}, fields) }.freeze
 
       # @param show [Settings::Show]

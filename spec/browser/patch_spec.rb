@@ -23,6 +23,25 @@ RSpec.describe "The Patch place", type: :feature do
     settle("undo") { show["tracks"].first(3).map { |track| track["inputs"] } == [[1], [2], [3]] }
   end
 
+  it "is one stop from the top of the page, and makes a subgroup of a range" do
+    open_place("patch")
+    page.execute_script("document.activeElement.blur()")
+    keys(:tab)
+    expect(page.evaluate_script("document.activeElement.textContent")).to eq("To the strands")
+    keys(:enter)
+    expect(page.evaluate_script("document.activeElement.getAttribute('role')")).to eq("gridcell")
+    cell("desk/ch/1").click
+    keys(%i[shift arrow_down], %i[shift arrow_down])
+    click_button("Set 3 at once…")
+    pick("Subgroup", "into a new subgroup")
+    click_button(text: /Apply \d+ changes/)
+    made = nil
+    settle("the subgroup") { (made = show["channels"].first(3).map { |channel| channel["groups"] }.uniq).then { |groups| groups.size == 1 && groups.first.size == 1 } }
+    expect(show["channels"].first(3).map { |channel| channel["main"] }).to eq([false] * 3)
+    click_button("Undo")
+    settle("undo") { show["channels"].first["groups"] == [] }
+  end
+
   it "says why an edit is refused, and keeps what was" do
     open_place("patch")
     cell("desk/ch/1").double_click

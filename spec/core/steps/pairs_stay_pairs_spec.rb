@@ -29,11 +29,13 @@ RSpec.describe Loomshuttle::Steps do
 
   def steps(show, number, random)
     mixing = show.profile.mixing
-    one = { "dye" => { "channel/#{number}/colour" => "woad" }, "polarity" => { "channel/#{number}/polarity" => true }, "main" => { "channel/#{number}/main" => random.rand < 0.5 } }
+    one = { "dye" => { "channel/#{number}/colour" => "woad" }, "polarity" => { "channel/#{number}/polarity" => true },
+            "main" => { "channel/#{number}/main" => random.rand < 0.5 } }
     one["taps"] = { "channel/#{number}/send_taps" => { "1" => mixing.send_taps.last } }
     one["groups"] = { "channel/#{number}/groups" => show.buses.keys.sample(2, random: random) } if mixing.subgroups
     settings = one.transform_values { |given| ["settings", { "settings" => given }] }
-    settings.merge("range on main" => ["mix_range", { "channels" => [number], "main" => true }], "range in a subgroup" => ["mix_range", { "channels" => [number], "subgroup" => 0 }],
+    settings.merge("range on main" => ["mix_range", { "channels" => [number], "main" => true }],
+                   "range in a subgroup" => ["mix_range", { "channels" => [number], "subgroup" => 0 }],
                    "flip" => ["flip", { "to" => "take", "channels" => [number] }], "back" => ["flip", { "to" => "stage", "channels" => [number] }], "patch" => ["auto_patch", {}],
                    "moved" => ["move_lanes", { "way" => "send", "from" => 1, "to" => 3 }])
   end

@@ -36,6 +36,9 @@ export function Shell() {
     );
   return (
     <div className={own.shell}>
+      <button type="button" className={own.skip} onClick={toContent}>
+        {place.id === 'patch' ? 'To the strands' : `To ${place.name}`}
+      </button>
       <div className={own.top}>
         <Boundary what="Status bar">
           <StateBand onFindings={() => openFindings(true)} help={place.id !== 'patch'} />
@@ -82,6 +85,15 @@ export function Shell() {
       <Announcer />
     </div>
   );
+}
+
+/** Past status bar and rail, and on Patch past its tools: to the sheet's own cell, or to the first thing of the place. */
+function toContent() {
+  const cell = document.querySelector<HTMLElement>('[role=grid] [tabindex="0"]');
+  const first = document.querySelector<HTMLElement>(
+    'main :is(button, input, select, a, [tabindex="0"]):not([disabled])',
+  );
+  (cell ?? first)?.focus();
 }
 
 /** A place on its way; it comes with the first opening. */

@@ -8,7 +8,7 @@ import Switch from '@mui/material/Switch';
 import TextField from '@mui/material/TextField';
 import { useState } from 'react';
 import type { Port, Show } from '../../../api/client';
-import { set, step } from '../../../api/edits';
+import { set } from '../../../api/edits';
 import { lookAt } from '../../../api/preview';
 import { NumberField } from '../../../app/controls/NumberField';
 import { cx } from '../../../look/cx';
@@ -70,8 +70,8 @@ function TracksForm({ onClose, chosen, show }: TracksProps) {
               </MenuItem>
             ))}
           </TextField>
-          <Button variant="outlined" disabled={mixTaken} onClick={() => void step('main_mix')}>
-            {mixTaken ? 'The main mix is captured' : 'Capture the main mix on a spare pair'}
+          <Button variant="outlined" disabled={mixTaken} onClick={() => void lookAt('main_mix')}>
+            {mixTaken ? 'The main mix is captured' : 'Capture the main mix on a spare pair…'}
           </Button>
         </div>
       </DialogContent>

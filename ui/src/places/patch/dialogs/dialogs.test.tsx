@@ -80,8 +80,8 @@ test('tracks are made from the named channels unless a range is chosen', async (
 
 test('the main mix is put on a spare pair in one step', async () => {
   const { user } = draw(<TracksDialog open onClose={close} chosen={[]} show={show()} />);
-  await user.click(screen.getByRole('button', { name: 'Capture the main mix on a spare pair' }));
-  await waitFor(() => expect(bodies('POST /api/steps')).toMatchObject([{ kind: 'main_mix' }]));
+  await user.click(screen.getByRole('button', { name: 'Capture the main mix on a spare pair…' }));
+  await waitFor(() => expect(bodies('POST /api/steps/preview')).toMatchObject([{ kind: 'main_mix' }]));
 });
 
 test('an input list is looked at before anything is changed, and closes when it was taken', async () => {
