@@ -35,8 +35,7 @@ RSpec.describe "The Patch place", type: :feature do
     click_button("Set 3 at once…")
     pick("Subgroup", "into a new subgroup")
     click_button(text: /Apply \d+ changes/)
-    made = nil
-    settle("the subgroup") { (made = show["channels"].first(3).map { |channel| channel["groups"] }.uniq).then { |groups| groups.size == 1 && groups.first.size == 1 } }
+    settle("the subgroup") { show["channels"].first(3).map { |channel| channel["groups"] }.uniq.then { |groups| groups.size == 1 && groups.first.size == 1 } }
     expect(show["channels"].first(3).map { |channel| channel["main"] }).to eq([false] * 3)
     click_button("Undo")
     settle("undo") { show["channels"].first["groups"] == [] }
