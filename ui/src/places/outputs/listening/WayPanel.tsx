@@ -150,14 +150,16 @@ function Hop({ hop, live }: { hop: HopOf; live: boolean }) {
         </small>
       )}
       {value && sendsOf(value) !== null && (
-        <button
-          type="button"
-          className={styles.jump}
-          aria-label={`All sends beside ${hop.value_words ?? value}`}
-          onClick={() => jumpTo(`sends/${sendsOf(value)}`)}
-        >
-          all sends of this mix
-        </button>
+        <small>
+          <button
+            type="button"
+            className={cx(styles.jump, own.turn)}
+            aria-label={`All sends beside ${hop.value_words ?? value}`}
+            onClick={() => jumpTo(`sends/${sendsOf(value)}`)}
+          >
+            all sends of this mix
+          </button>
+        </small>
       )}
       {value && turning && (
         <LevelField name={value} words={hop.value_words ?? value} onDone={() => turn(false)} />

@@ -110,7 +110,7 @@ test.each([
 });
 
 test.each([
-  ['channel', 'Take returns from', '9', { column: 'return', first: 3, start: 9 }],
+  ['channel', 'Returns from', '9', { column: 'return', first: 3, start: 9 }],
   ['send', 'Carry channels in order, from', '7', { column: 'send', first: 3, start: 'desk/ch/7' }],
   ['track', 'Record card sends in order, from', '5', { column: 'track_input', first: 3, start: 5 }],
   ['socket', 'To channels in order, from', '11', { column: 'socket', first: 11, start: 'socket/3' }],

@@ -30,7 +30,7 @@ export function RangeOrder({ ports, numbers, show, onClose }: OrderProps) {
         <div className={styles.pair}>
           <Sockets show={show} onChoose={(start) => run({ column: 'socket', first, start })} />
           <Entry
-            label="Take returns from"
+            label="Returns from"
             onKeep={(text) => run({ column: 'return', first, start: Number(text) })}
           />
         </div>
