@@ -9,7 +9,7 @@ module Loomshuttle
     #   flac       FLAC of 24 bits, lossless (RFC 9639)                  together   one WAV with all lanes, named in its iXML
     class SoundForm
       FORMS = %w[captured 24 16 flac together].freeze
-      # Frames that are taken at once.
+      # Samples of all lanes that are taken at once.
       BLOCK = 240_000
       # Full scale of 16 bits, and how many 24-bit steps are one of its own.
       STEPS, RATIO = 32_768, 256.0
@@ -51,8 +51,9 @@ module Loomshuttle
       def wave(tracks, path)
         writer = @cut.writer(tracks, path, bits: bits)
         readers = tracks.map { |track| Formats::Wav::Reader.new(@cut.path(track)) }
-        (@cut.from...@cut.to).step(BLOCK) do |at|
-          count = [BLOCK, @cut.to - at].min
+        block = BLOCK / readers.sum(&:lanes)
+        (@cut.from...@cut.to).step(block) do |at|
+          count = [block, @cut.to - at].min
           writer.write(bytes(readers, at, count))
           yield count * readers.sum(&:lanes) * @cut.bits / 8
         end
@@ -65,11 +66,22 @@ module Loomshuttle
       def bytes(readers, at, count)
         return readers.first.bytes(at, count) if readers.size == 1 && bits == @cut.bits
 
-        samples = readers.map { |reader| reader.read(at, count) }.reduce { |left, right| left.concatenate(right, axis: 1) }
+        samples = beside_each_other(readers, at, count)
         case bits
         when 16 then sixteen(samples, at - @cut.from)
         when 24 then Audio::Pcm24.to_wav(samples)
         else Audio::Pcm24.to_float32(samples)
+        end
+      end
+
+      # A file that ends before the others, as after a power cut, goes on in silence.
+      # @return [Numo::Int32] [frames, lanes]
+      def beside_each_other(readers, at, count)
+        lane = 0
+        readers.each_with_object(Numo::Int32.zeros(count, readers.sum(&:lanes))) do |reader, all|
+          part = reader.read(at, count)
+          all[0...part.shape[0], lane...(lane + reader.lanes)] = part if part.shape[0].positive?
+          lane += reader.lanes
         end
       end
 

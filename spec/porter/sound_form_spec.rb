@@ -58,6 +58,15 @@ RSpec.describe Loomshuttle::Porter::SoundForm, :folder do
     expect(names).to eq(take["tracks"].map { |track| track["name"] })
   end
 
+  it "goes on in silence where one file is shorter than the others" do
+    file = File.join(take["folder"], take["tracks"][1]["file"])
+    File.truncate(file, File.size(file) - (3 * 24_000))
+    path = export("together").first
+    expect(raw(path, "remix", "1") / 256).to eq(captured(1))
+    short = raw(path, "remix", "2") / 256
+    expect([short.size, short[72_000..].abs.max, short[0...72_000]]).to eq([96_000, 0, captured(2)[0...72_000]])
+  end
+
   describe "of a take of 32 bits" do
     let(:bits) { 32 }
 

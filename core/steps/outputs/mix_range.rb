@@ -3,7 +3,7 @@
 module Loomshuttle
   module Steps
     # Sets how several channels are mixed in one edit: main, polarity, the tap of their card sends, or a subgroup. A channel that goes into a subgroup
-    # on main leaves main itself, so that its fader and the subgroup's both count; one that leaves its last subgroup comes back.
+    # on main leaves main itself, so that its fader and the subgroup's both count; one that leaves its last subgroup comes back if that was on main.
     class MixRange
       # Number of a subgroup that is made on the first bus that nobody uses.
       NEW = 0
@@ -99,10 +99,11 @@ module Loomshuttle
         end
       end
 
+      # Only what was on main through it comes back to main: a click in a subgroup for the stage must not.
       def leaving(number)
         @channels.select { |channel| channel.groups.include?(number) }.reduce({}) do |settings, channel|
           left = channel.groups - [number]
-          settings.merge({ "channel/#{channel.number}/groups" => left }, left.empty? ? { "channel/#{channel.number}/main" => true } : {})
+          settings.merge({ "channel/#{channel.number}/groups" => left }, left.empty? && bus(number).main ? { "channel/#{channel.number}/main" => true } : {})
         end
       end
 

@@ -24,6 +24,8 @@ RSpec.describe Loomshuttle::Steps::MixRange do
   it "takes the other side of a pair along, and leaves main alone where the subgroup is not on it" do
     grouped = after(show, [5], subgroup: 9)
     expect([5, 6].map { |n| grouped.channels[n].then { |one| [one.groups, one.main] } }).to eq([[[9], true], [[9], true]])
+    click = set(grouped, "channel/1/main" => false, "channel/1/groups" => [9])
+    expect(after(click, [1], subgroup: 9, within: false).channels[1]).to have_attributes(groups: [], main: false)
     named = after(show, [1], subgroup: 0, name: " Horns ")
     expect(named.buses[5].name).to eq("Horns")
     expect(after(show, [1, 5], subgroup: 0).buses[5].name).to eq("Group 5")

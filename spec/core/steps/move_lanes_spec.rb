@@ -39,6 +39,12 @@ RSpec.describe Loomshuttle::Steps::MoveLanes do
     expect(described_class.edit(show, "send", from: 9, to: 11, count: 1).label).to eq("Move card send 9 to card send 11")
   end
 
+  it "exchanges sends of which one has a tap that the other's source does not offer" do
+    both = set(show, "send/5/source" => "desk/main/l", "send/5/tap" => "post-fader", "send/6/source" => "desk/main/r", "send/6/tap" => "pre-fader")
+    after = moved(both, "send", from: 1, to: 5)
+    expect([1, 5].map { |lane| after.sends[lane].then { |send| [send.source.name, send.tap] } }).to eq([["desk/main/l", "post-fader"], ["desk/ch/1", "pre-eq"]])
+  end
+
   {
     [{ from: 30, to: 1, count: 4 }, "return"] => /has card returns 1 to 32, and 33 would be needed/,
     [{ from: 25, to: 26 }, "return"] => /Card returns 25 to 26 and card returns 26 to 27 overlap/,
