@@ -21,11 +21,9 @@ module Loomshuttle
 
         private
 
-        # A lane of a link without a box is nowhere.
         def sockets(show, output)
           plugs = show.listeners.values.select { |one| one.outlets.include?(output.point.name) }.map(&:title)
-          show.sockets_of_output(output.number).reject(&:link?)
-            .map { |point| Plug.new(point: point, output: output.number, carries: show.label(output.source), plugs: plugs) }
+          show.sockets_of_output(output.number).map { |point| Plug.new(point: point, output: output.number, carries: show.label(output.source), plugs: plugs) }
         end
       end
     end
