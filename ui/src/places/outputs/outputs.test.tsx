@@ -9,7 +9,7 @@ import { bar, heardBy, lateness, stateOf } from './listening/heard';
 import { Listening } from './listening/Listening';
 import { OutputSheet } from './sockets/OutputSheet';
 import { Room } from './room/Room';
-import { extent, things } from './room/room';
+import { extent, things, wordsBeside } from './room/room';
 import { chosen, linesOf, moved } from './sockets/sheet';
 import { hearingOf, outputsOf } from '../../test/hearing';
 
@@ -241,6 +241,26 @@ describe('what is listened to', () => {
 });
 
 describe('the room', () => {
+  it('writes beside two things at one spot in two lines, and beside others where they stand', () => {
+    const at = (path: string, x: number, y: number) => ({ path, short: 'Wedge left', x, y });
+    const words = wordsBeside(
+      [at('a', 2, 3), at('b', 2, 3), at('c', 2.5, 3.2), at('d', -2, 3), at('e', 2, 9)],
+      1,
+    );
+    const lines = ['a', 'b', 'c'].map((path) => words.get(path)?.y ?? 0);
+    expect(lines[0]).toBe(3.4);
+    for (const [one, other] of [
+      [0, 1],
+      [1, 2],
+      [0, 2],
+    ] as const)
+      expect(Math.abs((lines[one] ?? 0) - (lines[other] ?? 0))).toBeGreaterThanOrEqual(1.25 - 1e-9);
+    expect([words.get('d'), words.get('e')]).toEqual([
+      { x: -3.3, y: 3.4, end: true },
+      { x: 3.3, y: 9.4, end: false },
+    ]);
+  });
+
   it('has everything that stands somewhere in it, with room around', () => {
     expect(things(outputsOf()).map((one) => [one.path, one.kind])).toEqual([
       ['output/1', 'zone'],

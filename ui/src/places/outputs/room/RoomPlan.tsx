@@ -1,6 +1,6 @@
 import { type PointerEvent, useRef, useState } from 'react';
 import { cx } from '../../../look/cx';
-import { extent, type Thing } from './room';
+import { extent, type Thing, wordsBeside } from './room';
 import own from '../outputs.module.css';
 
 interface PlanProps {
@@ -21,6 +21,7 @@ export function RoomPlan({ things, onMove }: PlanProps) {
   const placed = things.filter((one) => one.x !== null && one.y !== null);
   const { left, top, width, height } = extent(placed);
   const size = unitOf(width, height);
+  const words = wordsBeside(placed, size * 1.1);
   const spot = (event: PointerEvent) => {
     const matrix = plan.current?.getScreenCTM()?.inverse();
     const at = new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix);
@@ -53,7 +54,9 @@ export function RoomPlan({ things, onMove }: PlanProps) {
         stage
       </text>
       {placed.map((one) => {
-        const at = drag?.path === one.path ? drag : { x: one.x ?? 0, y: one.y ?? 0 };
+        const home = { x: one.x ?? 0, y: one.y ?? 0 };
+        const at = drag?.path === one.path ? drag : home;
+        const beside = words.get(one.path);
         return (
           <g
             key={one.path}
@@ -77,11 +80,11 @@ export function RoomPlan({ things, onMove }: PlanProps) {
               />
             )}
             <text
-              x={size * (at.x < 0 ? -1.3 : 1.3)}
-              y={size * 0.4}
+              x={(beside?.x ?? home.x) - home.x}
+              y={(beside?.y ?? home.y) - home.y}
               fontSize={size * 1.1}
               strokeWidth={size / 3}
-              textAnchor={at.x < 0 ? 'end' : 'start'}
+              textAnchor={beside?.end ? 'end' : 'start'}
             >
               {drag?.path === one.path ? `${at.x} / ${at.y} m` : one.short}
             </text>
