@@ -18,6 +18,10 @@ interface TableProps {
 
 /** Each recording with its files, track, start and processing. */
 export function DeliveryTable({ plan, rows, onChange }: TableProps) {
+  const whole = Math.max(
+    ...plan.items.map((item, at) => (rows[at]?.offset ?? 0) / plan.rate + item.length_s),
+    0.001,
+  );
   return (
     <table className={cx(styles.plain, styles.stacked, own.delivery)}>
       <thead>
@@ -26,7 +30,7 @@ export function DeliveryTable({ plan, rows, onChange }: TableProps) {
           <th>Recording</th>
           <th>Track</th>
           <th>Start (s)</th>
-          <th>Length</th>
+          <th>Place</th>
           <th>Processing</th>
           <th />
         </tr>
@@ -75,8 +79,8 @@ export function DeliveryTable({ plan, rows, onChange }: TableProps) {
                 onMove={(offset) => onChange(changed(rows, at, { offset }))}
               />
             </td>
-            <td data-head="Length" className={styles.figure}>
-              {clock(item.length_s)}
+            <td data-head="Place" className={styles.figure}>
+              <Place from={(rows[at]?.offset ?? 0) / plan.rate} length={item.length_s} whole={whole} />
             </td>
             <td
               data-head="Processing"
@@ -92,5 +96,24 @@ export function DeliveryTable({ plan, rows, onChange }: TableProps) {
         ))}
       </tbody>
     </table>
+  );
+}
+
+/** Where a recording lies in the whole take, as times and as a picture. */
+function Place({ from, length, whole }: { from: number; length: number; whole: number }) {
+  const words = `${clock(from)} to ${clock(from + length)}`;
+  return (
+    <span className={own.placeOf}>
+      <svg viewBox="0 0 100 6" preserveAspectRatio="none" role="img" aria-label={`Lies at ${words}`}>
+        <rect className={own.placeWhole} width={100} height={6} />
+        <rect
+          className={own.placeTaken}
+          x={(from / whole) * 100}
+          width={Math.max(0.5, (length / whole) * 100)}
+          height={6}
+        />
+      </svg>
+      {words}
+    </span>
   );
 }

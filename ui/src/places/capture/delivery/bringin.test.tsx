@@ -74,6 +74,7 @@ test('two recordings are joined as left and right, and what is then to be said i
 
 test('a recording is moved in time by typing', async () => {
   const { user } = await look();
+  expect(screen.getAllByRole('img', { name: 'Lies at 00:00.0 to 00:01.0' })).toHaveLength(2);
   answer('POST /api/deliveries/looks/l1/arrange', plan([item('Cymbals L', 13), item('Cymbals R', null)]));
   const begin = screen.getByLabelText('Start of Cymbals R');
   await user.clear(begin);
