@@ -1,6 +1,6 @@
 import Dialog from '@mui/material/Dialog';
 import { act, screen } from '@testing-library/react';
-import { expect, test } from 'vitest';
+import { expect, test, vi } from 'vitest';
 import { tell } from '../../api/notices';
 import { draw } from '../../test/screen';
 import { Notices } from './Notices';
@@ -43,4 +43,19 @@ test('a notice stays when the dialog is closed', async () => {
   expect(await screen.findByRole('button', { name: 'Behind' })).toBeTruthy();
   expect((await screen.findByRole('alert')).textContent).toContain('Left out: readme.txt');
   act(() => tell(null));
+});
+
+test('the page makes room for a notice while it is there, but not for one inside a dialog', async () => {
+  const room = () => document.documentElement.hasAttribute('data-notice');
+  const { again } = draw(around(false));
+  act(() => tell({ kind: 'info', text: 'Saved.' }));
+  await screen.findByRole('alert');
+  expect(room()).toBe(true);
+  again(around(true));
+  await screen.findByRole('button', { name: 'Inside' });
+  await vi.waitFor(() => expect(room()).toBe(false));
+  again(around(false));
+  await vi.waitFor(() => expect(room()).toBe(true));
+  act(() => tell(null));
+  expect(room()).toBe(false);
 });

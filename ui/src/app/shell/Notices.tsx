@@ -27,10 +27,19 @@ function useTopmost(when: boolean): HTMLElement | null {
   return when ? host : null;
 }
 
+/** The page ends above a notice, so that it covers neither rows nor buttons. */
+function useRoom(when: boolean) {
+  useEffect(() => {
+    document.documentElement.toggleAttribute('data-notice', when);
+    return () => document.documentElement.removeAttribute('data-notice');
+  }, [when]);
+}
+
 /** One line at the foot of the page, or of the dialog that is open. */
 export function Notices() {
   const notice = useNotice();
   const host = useTopmost(notice !== null);
+  useRoom(notice !== null && host === null);
   const close = () => tell(null);
   const act = notice?.action;
   const line = (
