@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "io/wait"
 require "numo/narray"
 
 module Loomshuttle
@@ -39,7 +40,7 @@ module Loomshuttle
         return wave(tracks, path, &) unless @form == "flac"
 
         wave(tracks, "#{path}.wav", &)
-        packed("#{path}.wav", path)
+        packed("#{path}.wav", path) { yield 0 }
       ensure
         FileUtils.rm_f("#{path}.wav")
       end
@@ -96,10 +97,15 @@ module Loomshuttle
         out.to_binary
       end
 
+      # ffmpeg tells twice a second how far it is. One that is silent for long is killed.
       def packed(from, to)
-        pipe = IO.popen(["ffmpeg", "-v", "error", "-nostdin", "-y", "-i", from, "-map_metadata", "0", "-c:a", "flac", "-f", "flac", to], err: File::NULL)
-        pipe.read
-        raise Invalid.new("#{File.basename(to)} cannot be packed as FLAC.", where: "sound") unless Runtime::Programs.ended?(pipe, PATIENCE)
+        pipe = IO.popen(["ffmpeg", "-v", "error", "-nostdin", "-y", "-progress", "pipe:1", "-i", from, "-map_metadata", "0", "-c:a", "flac", "-f", "flac", to], err: File::NULL)
+        while pipe.wait_readable(PATIENCE)
+          break if pipe.read_nonblock(4096, exception: false).nil?
+
+          yield
+        end
+        raise Invalid.new("#{File.basename(to)} cannot be packed as FLAC.", where: "sound") unless Runtime::Programs.ended?(pipe, 1)
       ensure
         Runtime::Programs.end_it(pipe) if pipe && !pipe.closed?
       end

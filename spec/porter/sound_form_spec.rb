@@ -38,6 +38,20 @@ RSpec.describe Loomshuttle::Porter::SoundForm, :folder do
     expect(Dir.glob("#{File.dirname(files[0])}/*.wav")).to eq([])
   end
 
+  it "ends a packer that says nothing, and one whose job is cancelled" do
+    stub_const("#{described_class}::PATIENCE", 0.2)
+    cut = Loomshuttle::Porter::Cut.new(take["folder"])
+    form, pipes, popen = described_class.new(cut, "flac"), [], IO.method(:popen)
+    instead = ->(*command) { allow(IO).to(receive(:popen) { |_, **options| popen.call(command, **options).tap { |pipe| pipes << pipe.pid } }) }
+    instead.call("sleep", "600")
+    path = File.join(@folder, "x.flac")
+    expect { form.write(cut.tracks.first(1), path) { nil } }.to raise_error(Loomshuttle::Invalid, /x.flac cannot be packed/)
+    instead.call("yes")
+    expect { form.write(cut.tracks.first(1), path) { |bytes| raise Loomshuttle::Porter::Job::Stopped if bytes.zero? } }.to raise_error(Loomshuttle::Porter::Job::Stopped)
+    Tools.wait_until(20, "both to be gone") { pipes.none? { |pid| File.exist?("/proc/#{pid}/exe") } }
+    expect(File.exist?("#{path}.wav")).to be(false)
+  end
+
   # Triangular dither has two steps from peak to peak, and rounding one: no sample is off by more than a step and a half.
   it "writes dithered 16 bits, silence as silence" do
     path = export("16")[1]
