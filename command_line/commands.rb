@@ -108,10 +108,11 @@ module Loomshuttle
         show(made) { "#{made['name']} at sample #{made['at']}." }
       end
 
-      desc "export TAKE [--form zip|folder]", "Pack a take with markers, patch sheet and checksums, and wait for it"
+      desc "export TAKE [--form zip|folder] [--sound flac]", "Pack a take with markers, patch sheet and checksums, and wait for it"
       option :form, type: :string, default: "zip", enum: %w[zip folder]
+      option :sound, type: :string, default: "captured", desc: "captured, 24, 16 (dithered), flac, or together in one file"
       def export(take)
-        made = client.post("/api/exports", "take" => take.match?(/\A\d+\z/) ? take.to_i : take, "form" => options[:form])
+        made = client.post("/api/exports", "take" => take.match?(/\A\d+\z/) ? take.to_i : take, "form" => options[:form], "sound" => options[:sound])
         sleep(0.3) while %w[waiting running].include?((made = client.get("/api/exports").find { |one| one["id"] == made["id"] })["state"])
         raise Client::Failed, made["error"] || "The export was cancelled." unless made["state"] == "done"
 
@@ -135,12 +136,13 @@ module Loomshuttle
         show({ "file" => File.expand_path(options[:out]), "bytes" => bytes, **asked }) { "#{options[:out]}, #{bytes} bytes." }
       end
 
-      desc "flip stage|take [--channels 1-16]", "Move channels between stage and take"
+      desc "flip stage|take [--channels 1-16 | --take N]", "Move channels between stage and take; with --take, only those that hear a track of it"
       option :channels, type: :string
+      option :take, type: :string
       def flip(to)
         raise Client::Failed, "Flip to stage or take, not \"#{to}\"." unless %w[stage take].include?(to)
 
-        body = { "to" => to, "channels" => options[:channels] && Ranges.parse(options[:channels]) }.compact
+        body = { "to" => to, "channels" => options[:channels] && Ranges.parse(options[:channels]), "take" => options[:take] }.compact
         done = client.post("/api/flip", body)
         show(done) { "#{done['changes'].size} channels moved to #{to}." }
         fail_for(done["desk_problems"])

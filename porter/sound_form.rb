@@ -9,7 +9,7 @@ module Loomshuttle
     #   captured   a file for each track, byte by byte as captured       24   24-bit WAV       16   16-bit WAV, dithered
     #   flac       FLAC of 24 bits, lossless (RFC 9639)                  together   one WAV with all lanes, named in its iXML
     class SoundForm
-      FORMS = %w[captured 24 16 flac together].freeze
+      FORMS = Formats::JobFile::SOUNDS
       # Samples of all lanes that are taken at once.
       BLOCK = 240_000
       # Full scale of 16 bits, and how many 24-bit steps are one of its own.

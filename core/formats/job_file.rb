@@ -13,6 +13,8 @@ module Loomshuttle
       STATES = %w[waiting running done failed cancelled].freeze
       OPEN = %w[waiting running].freeze
       UNREADABLE = "unreadable"
+      # Forms of an export's sound (Porter::SoundForm).
+      SOUNDS = %w[captured 24 16 flac together].freeze
       # Bytes of a file that is read.
       LARGEST = 16 << 20
       ID = TakeManifest::UUID
@@ -31,7 +33,7 @@ module Loomshuttle
                   "files" => Shape.map(Shape.text(most: 128), most: 4096) }].freeze
       EXPORT = Shape.record({ "take" => FOLDER, "number" => Shape.whole(0..9_999_999), "form" => Shape.one_of("folder", "zip") },
                             { "tracks" => Shape.or_none(Shape.list(Shape.whole(0..99_999), most: TakeManifest::TRACKS)), "from" => FRAME,
-                              "to" => FRAME, "place" => FOLDER }, others: true)
+                              "to" => FRAME, "place" => FOLDER, "sound" => Shape.or_none(Shape.one_of(*SOUNDS)) }, others: true)
       BRING_IN = Shape.record({ "rate" => Shape.whole(TakeManifest::RATES), "project" => Shape.text(most: 200), "started_at" => Shape.text(most: 40),
                                 "items" => Shape.list(ITEM, most: 500, least: 1) }, { "notes" => Shape.text(most: 2000, lines: true) }, others: true)
       STEM = Shape.record({ "name" => Shape.text(most: 80, least: 1), "role" => Shape.text(most: 40, least: 1), "lanes" => Shape.whole(1..2), "wide" => Shape.boolean,

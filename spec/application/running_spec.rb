@@ -50,6 +50,8 @@ RSpec.describe "The running application" do
       application.post("/api/capture/stop")
       take = application.take(id)
       document, = json("export", take["number"].to_s)
+      packed, = json("export", take["number"].to_s, "--sound", "flac", "--form", "folder")
+      expect(Dir[File.join(packed["result"], "*.flac")].size).to eq(take["tracks"].size)
       expect(document).to include("state" => "done", "form" => "zip")
       expect(Tools.run("unzip", "-l", document["result"])).to include("markers.csv"), -> { "no markers.csv of #{take.slice('frames', 'state', 'note', 'breaks', 'markers')}" }
     end
