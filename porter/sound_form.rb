@@ -12,7 +12,7 @@ module Loomshuttle
       FORMS = Formats::JobFile::SOUNDS
       # Samples of all lanes that are taken at once.
       BLOCK = 240_000
-      # Full scale of 16 bits, and how many 24-bit steps are one of its own.
+      # Full scale of 16 bits, and the number of 24-bit steps in one 16-bit step.
       STEPS, RATIO = 32_768, 256.0
       # Longest time in which ffmpeg says nothing (seconds).
       PATIENCE = 60

@@ -6,7 +6,7 @@ module Loomshuttle
     class Judge
       # By need: what spoils the recording first.
       WORDS = ["clipped", "hum", "hot", "low", "not heard yet", "silent", "good"].freeze
-      # A source that has not sounded for so long (seconds) is silent, whatever it was; the time is told in steps of as much.
+      # Seconds without sound after which a source counts as silent. The time shown is a multiple of it.
       SILENT = 10
       # Microphones that make no sound without 48 V (common practice, no published source).
       NEEDS_PHANTOM = /condenser|boundary|clip-on|active/i
