@@ -2,9 +2,9 @@
 
 module Loomshuttle
   module Steps
-    # Players mix for themselves, so what they get should not follow the faders of front of house (common practice, no published source): a
-    # personal mix that gets a source is taken pre-fader, unless the edit names a tap. A bus that is mixed for a player has a fader of its own, and
-    # stays as it is.
+    # Sets the tap of a personal mix to pre-fader when it is given its first source, unless the edit names another tap. Players mix for themselves, so
+    # the faders at front of house should not change what they hear (common practice, no published source). A bus in mix mode keeps its tap, since
+    # its fader belongs to the player's mix.
     module PersonalTaps
       PRE = "pre-fader"
       PATH = %r{\Apersonal/(\d+)/source\z}

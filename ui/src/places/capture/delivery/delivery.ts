@@ -18,7 +18,7 @@ export interface RowProps {
   onChange: (rows: Row[]) => void;
 }
 
-/** Of recordings that differ in a number alone only the first is taken, without its further parts. */
+/** Takes only the first of the recordings whose names differ in a number alone. */
 export function firstOfEach(items: DeliveryItem[], rows: Row[]): Row[] {
   const seen = new Set<string>();
   return rows.map((row, at) => {
